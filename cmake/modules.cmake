@@ -1,0 +1,19 @@
+# One target a module. dotlane_module(name DEPENDS ... LIBRARIES ...): what a module may include is what it
+# links, so a door that is shut in docs/ARCHITECTURE.md stays shut in the build as well.
+add_library(dotlane_flags INTERFACE)
+target_include_directories(dotlane_flags INTERFACE ${CMAKE_SOURCE_DIR}/src ${CMAKE_BINARY_DIR}/generated)
+target_compile_options(dotlane_flags INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wno-missing-field-initializers
+                       -Wno-restrict) # gcc 12 sees overlaps in std::string that are not there (GCC bug 105651)
+if(DOTLANE_SANITIZE)
+  target_compile_options(dotlane_flags INTERFACE -fsanitize=address,undefined -fno-sanitize-recover=undefined
+                         -fno-omit-frame-pointer -O1 -g1)
+  target_link_options(dotlane_flags INTERFACE -fsanitize=address,undefined)
+endif()
+
+function(dotlane_module name)
+  cmake_parse_arguments(M "" "" "DEPENDS;LIBRARIES" ${ARGN})
+  file(GLOB sources CONFIGURE_DEPENDS ${CMAKE_CURRENT_SOURCE_DIR}/${name}/*.cpp)
+  string(REPLACE "/" "_" target dotlane_${name})
+  add_library(${target} STATIC ${sources})
+  target_link_libraries(${target} PUBLIC dotlane_flags ${M_DEPENDS} PRIVATE ${M_LIBRARIES})
+endfunction()

@@ -1,0 +1,147 @@
+#include "cli/verb.h"
+#include "core/base/text.h"
+#include "core/project/edits.h"
+
+namespace dotlane::cli {
+namespace {
+
+class Fill final : public ProjectVerb {
+    void options(CLI::App& app) override {
+        app.add_option("--part", part_, "Part by name or number");
+        app.add_option("--step", step_, "Change this fill (number) instead of adding one");
+        app.add_option("--line-set", sets_, "Line sets to fill, by name or number; several may be given");
+        app.add_option("--lane", lane_, "Lane that receives the fill; the line set's own when left out");
+        app.add_option("--spacing", spacing_, "Between neighbouring lines, such as 0.4mm");
+        app.add_option("--angle", angle_, "Of the lines, in degrees");
+        app.add_option("--inset", inset_, "From the edge, or 'auto' for half the tip");
+        app.add_flag("--joined,!--separate", joined_,
+                     "Ends joined along the edge (the default), or a lift after each line");
+        app.add_flag("--alternate,!--one-way", alternate_,
+                     "Every other line backwards (the default), or all the same way");
+        app.add_flag("--keep-outline", keep_outline_, "Run the outline as well; otherwise it is set aside");
+        app.add_flag("--off,!--on", off_, "Switch the fill off or on");
+        app.add_flag("--remove", remove_, "Remove the fill");
+        off_option_ = app.get_option("--off");
+        joined_option_ = app.get_option("--joined");
+        alternate_option_ = app.get_option("--alternate");
+    }
+
+    int act(Context& c, Project& project) override {
+        const auto part_id = part_named(project, part_);
+        if (!part_id) return c.error(part_id.error());
+        const Part& part = *find(project, *part_id);
+        Step step{{}, true, {}, FillStep{}};
+        if (step_ > 0) {
+            bool found = false;
+            for (const Step& s : part.steps)
+                if (s.id.value == step_) step = s, found = true;
+            if (!found)
+                return c.error({"cli.unknown",
+                                "There is no fill " + std::to_string(step_) + " in \"" + part.name + "\".",
+                                {}});
+            if (remove_) {
+                if (const auto ok = remove_step(project, *part_id, step.id); !ok) return c.error(ok.error());
+                return fine;
+            }
+        }
+        auto& fill = std::get<FillStep>(step.what);
+        for (const std::string& name : sets_)
+            for (const LineSet& s : part.sets)
+                if (s.name == name || std::to_string(s.id.value) == name ||
+                    (s.lane && plate(project, s.lane) == name)) {
+                    fill.of.push_back(s.id);
+                    if (!step.lane) step.lane = s.lane;
+                }
+        if (fill.of.empty())
+            return c.error({"step.no-lines", "No line set answers to that. See `dot-lane-cli show`.", {}});
+        if (const auto ok = read_numbers(project, step, fill); !ok) return c.error(ok.error());
+        if (step_ == 0) {
+            const auto added = add_step(project, *part_id, step);
+            if (!added) return c.error(added.error());
+            step.id = *added;
+            if (!keep_outline_)
+                for (const LineSetId id : fill.of)
+                    if (const auto ok = set_aside(project, *part_id, id, true); !ok)
+                        return c.error(ok.error());
+        } else if (const auto ok = change_step(project, *part_id, step); !ok) {
+            return c.error(ok.error());
+        }
+        return report(c, project, *part_id, step.id);
+    }
+
+    Result<void> read_numbers(const Project& project, Step& step, FillStep& fill) const {
+        if (!lane_.empty()) {
+            const auto lane = lane_named(project, lane_);
+            if (!lane) return tl::make_unexpected(lane.error());
+            step.lane = *lane;
+        }
+        if (!spacing_.empty()) {
+            const auto v = length_option(project, spacing_);
+            if (!v) return tl::make_unexpected(v.error());
+            fill.spacing = *v;
+        }
+        if (!angle_.empty()) {
+            const auto v = parse_number(angle_);
+            if (!v) return tl::make_unexpected(v.error());
+            fill.angle = degrees(*v);
+        }
+        if (inset_ == "auto")
+            fill.inset.reset();
+        else if (!inset_.empty()) {
+            const auto v = length_option(project, inset_);
+            if (!v) return tl::make_unexpected(v.error());
+            fill.inset = *v;
+        }
+        if (joined_option_->count() > 0) fill.joined = joined_;
+        if (alternate_option_->count() > 0) fill.alternate = alternate_;
+        if (off_option_->count() > 0) step.on = !off_;
+        return {};
+    }
+
+    static int report(Context& c, const Project& project, PartId part, StepId step) {
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const auto& fills = derived->part(part)->fills;
+        if (!fills.contains(step)) {
+            if (c.json)
+                c.print({{"step", step.value}, {"on", false}});
+            else
+                c.out << "fill " << step.value << " is off\n";
+            return fine;
+        }
+        const FillReport& r = fills.at(step);
+        if (!r.refused.empty()) return c.error({"fill.empty", r.refused, {}});
+        if (c.json)
+            c.print({{"step", step.value},
+                     {"rows", r.rows},
+                     {"strokes", r.runs},
+                     {"lifts", r.lifts},
+                     {"length_mm", in_mm(r.length)},
+                     {"inset_mm", in_mm(r.inset)},
+                     {"tip_mm", in_mm(r.tip)},
+                     {"to_fill_mm2", in_square_mm(r.coverage.to_fill)},
+                     {"coverage_percent", r.coverage.covered_percent},
+                     {"overspill_percent", r.coverage.overspill_percent},
+                     {"open_lines", r.open_lines},
+                     {"too_thin", r.too_thin}});
+        else
+            c.out << "fill " << step.value << ": " << r.rows << " rows, " << r.runs << " strokes, " << r.lifts
+                  << " lifts, " << number(in_mm(r.length) / 1000, 2) << " m, inked "
+                  << number(r.coverage.covered_percent, 1) << " %, over the edge "
+                  << number(r.coverage.overspill_percent, 1) << " %\n";
+        return fine;
+    }
+
+    std::string part_, lane_, spacing_, angle_, inset_;
+    std::vector<std::string> sets_;
+    std::uint32_t step_ = 0;
+    bool joined_ = true, alternate_ = true, keep_outline_ = false, off_ = false, remove_ = false;
+    CLI::Option *off_option_ = nullptr, *joined_option_ = nullptr, *alternate_option_ = nullptr;
+};
+
+} // namespace
+
+std::unique_ptr<Verb> make_fill() {
+    return std::make_unique<Fill>();
+}
+
+} // namespace dotlane::cli

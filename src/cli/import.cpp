@@ -1,0 +1,110 @@
+#include "cli/verb.h"
+#include "core/base/text.h"
+#include "core/project/edits.h"
+#include "core/project/format.h"
+#include "core/workflow/opening.h"
+
+namespace dotlane::cli {
+namespace {
+
+using nlohmann::json;
+
+class Import final : public Verb {
+    void declare(CLI::App& app) override {
+        app.add_option("file", file_, "The SVG file (.svg, .svgz)")->required();
+        app.add_option("project", path_, "The project file; made when it does not exist")->required();
+        auto* size = app.add_option_group("size", "Size of a file without physical units");
+        size->add_option("--per-inch", per_inch_, "Its units per inch: 96, 90, 72 or another")
+            ->check(CLI::Range(1.0, 10000.0));
+        size->add_option("--width", width_, "Its finished width, such as 120mm or 4.5in");
+        size->require_option(0, 1);
+        app.add_option("--name", name_, "Name of the part");
+        app.add_flag("--no-lanes", no_lanes_, "Leave all lines without a lane");
+    }
+
+    int run(Context& c) override {
+        auto bytes = c.files.read(file_, default_max_bytes);
+        if (!bytes) return c.error(bytes.error());
+        Project project = c.workshop.new_project(file_stem(path_));
+        if (c.files.exists(path_)) {
+            auto loaded = load_project(c.files, path_);
+            if (!loaded) return c.error(loaded.error());
+            project = std::move(*loaded);
+        }
+        auto opened = open_svg(std::move(*bytes), file_, c.workshop.fonts());
+        if (!opened) return c.error(opened.error());
+        if (!name_.empty()) opened->name = name_;
+        if (const auto settled = settle(project, *opened); !settled) return c.error(settled.error());
+        const auto gatherings = gather_lanes(*opened->source.drawing, c.workshop.catalog());
+        const PartId part = take_in(project, c.workshop.catalog(), *opened,
+                                    no_lanes_ ? std::vector<Gathering>{} : gatherings);
+        if (const auto saved = save_project(c.files, path_, project); !saved) return c.error(saved.error());
+        report(c, project, part, *opened, gatherings);
+        return fine;
+    }
+
+    Result<void> settle(const Project& project, Opened& opened) const {
+        if (!width_.empty()) {
+            const auto width = length_option(project, width_);
+            if (!width) return tl::make_unexpected(width.error());
+            const auto choice = scale_to_width(opened, *width);
+            if (!choice) return tl::make_unexpected(choice.error());
+            return settle_scale(opened, choice->factor), Result<void>{};
+        }
+        if (per_inch_ > 0) return settle_scale(opened, 96 / per_inch_), Result<void>{};
+        if (!opened.asks_scale) return {};
+        std::string question = "The file does not say how large it is. Finished size would be";
+        for (const ScaleChoice& choice : scale_choices(opened))
+            question += " " + to_text(choice.width, project.unit) + " x " +
+                        to_text(choice.height, project.unit) + " at " + choice.label + ";";
+        return fail(
+            "open.scale",
+            question +
+                " or give the finished width. Use --per-inch 96, --per-inch 90, --per-inch 72 or --width.",
+            {file_, 0});
+    }
+
+    void report(Context& c, const Project& project, PartId part, const Opened& opened,
+                const std::vector<Gathering>& gatherings) const {
+        const Box box = bounds(*opened.source.drawing);
+        if (c.json) {
+            json lanes = json::array();
+            for (const Gathering& g : gatherings)
+                lanes.push_back({{"action", action_name(g.action)},
+                                 {"tool", g.tool},
+                                 {"name", g.name},
+                                 {"reason", g.reason},
+                                 {"lines", g.lines.size()},
+                                 {"closed", g.closed},
+                                 {"open", g.open},
+                                 {"stroke", g.stroke ? to_hex(*g.stroke) : ""},
+                                 {"fill", g.fill ? to_hex(*g.fill) : ""}});
+            return c.print({{"part", part.value},
+                            {"name", opened.name},
+                            {"lines", opened.source.drawing->lines.size()},
+                            {"width_mm", box.width()},
+                            {"height_mm", box.height()},
+                            {"lanes", lanes},
+                            {"findings", to_json(opened.findings)}});
+        }
+        c.out << "\"" << opened.name << "\": " << opened.source.drawing->lines.size() << " lines, "
+              << to_text(mm(box.width()), project.unit) << " x " << to_text(mm(box.height()), project.unit)
+              << "\n";
+        for (const Gathering& g : gatherings)
+            c.out << "  " << action_name(g.action) << " (" << g.name << "): " << g.lines.size()
+                  << (g.lines.size() == 1 ? " line, " : " lines, ") << g.reason << "\n";
+        print_findings(c.out, opened.findings);
+    }
+
+    std::string file_, path_, width_, name_;
+    double per_inch_ = 0;
+    bool no_lanes_ = false;
+};
+
+} // namespace
+
+std::unique_ptr<Verb> make_import() {
+    return std::make_unique<Import>();
+}
+
+} // namespace dotlane::cli

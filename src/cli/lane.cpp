@@ -1,0 +1,180 @@
+#include "cli/verb.h"
+#include "core/base/text.h"
+#include "core/project/edits.h"
+#include "core/workflow/opening.h"
+#include "core/workflow/selection.h"
+
+namespace dotlane::cli {
+namespace {
+
+/// Chooses lines and sends them to a lane, or changes a lane.
+class LaneVerb final : public ProjectVerb {
+    void options(CLI::App& app) override {
+        app.add_option("--part", part_, "Part by name or number");
+        auto* which = app.add_option_group("which", "Which lines");
+        which->add_flag("--all", all_, "All lines of the part");
+        which->add_option("--colour", colour_, "Lines drawn in this colour (#rrggbb), as stroke or as fill");
+        which->add_option("--line-set", set_, "Lines of this line set, by name or number");
+        which->add_option("--named", named_, "Lines whose name or group in the file contains this");
+        which->add_option("--inside", inside_, "Lines wholly inside this line (number)");
+        which->add_option("--box", box_, "Lines wholly inside a box: left top right bottom, in mm")
+            ->expected(4);
+        which->require_option(0, 1);
+        app.add_option("--to", to_,
+                       "Send them to this lane: plate, number or name; 'none' takes their lane away, 'aside' "
+                       "sets them aside");
+        app.add_option("--action", action_,
+                       "Send them to a lane with this action (made when missing), or change the lane's");
+        app.add_option("--tool", tool_, "Tool of the lane (catalog id)");
+        app.add_option("--pen-colour", pen_, "Colour of the pen or foil (#rrggbb)");
+        app.add_option("--change", change_,
+                       "Change this lane instead of sending lines: plate, number or name");
+        app.add_option("--repeats", repeats_, "Run its lines this many times")->check(CLI::Range(1, 8));
+        app.add_option("--rename", rename_, "New name of the lane");
+        app.add_option("--machine", machine_, "Machine of the project (catalog id)");
+        app.add_flag("--cut-first,!--cut-last", cut_first_,
+                     "Cut before the marking tools, or after (the default)");
+        cut_first_option_ = app.get_option("--cut-first");
+    }
+
+    int act(Context& c, Project& project) override {
+        const Catalog& catalog = c.workshop.catalog();
+        if (!machine_.empty()) {
+            if (!catalog.machine(machine_)) return c.error(unknown("machine", machine_, catalog.machines));
+            project.machine = machine_;
+        }
+        if (cut_first_option_->count() > 0) project.cut_first = cut_first_;
+        if (!tool_.empty() && !catalog.tool(tool_)) return c.error(unknown("tool", tool_, catalog.tools));
+        if (!action_.empty() && !action_from_name(action_))
+            return c.error(
+                {"cli.action",
+                 "\"" + action_ +
+                     "\" is not an action. Use draw, engrave, foil, emboss, score, perforate, cut or print.",
+                 {}});
+        std::optional<Colour> pen;
+        if (!pen_.empty() && !(pen = colour_from_hex(pen_)))
+            return c.error({"cli.colour", "\"" + pen_ + "\" is not a colour. Write #rrggbb.", {}});
+        if (!change_.empty()) return change(c, project, pen);
+        if (to_.empty() && action_.empty()) {
+            if (machine_.empty() && cut_first_option_->count() == 0)
+                return c.error({"cli.nothing",
+                                "Say what to do: --to, --action, --change, --machine or --cut-first.",
+                                {}});
+            return fine;
+        }
+        const auto part = part_named(project, part_);
+        if (!part) return c.error(part.error());
+        const auto lines = chosen(c, project, *part);
+        if (!lines) return c.error(lines.error());
+        if (lines->empty())
+            return c.error({"cli.no-lines", "No line answers to that. See `dot-lane-cli show`.", {}});
+        if (to_ == "aside") {
+            const auto set = gather(project, *part, *lines, "set aside");
+            if (!set) return c.error(set.error());
+            if (const auto ok = set_aside(project, *part, *set, true); !ok) return c.error(ok.error());
+            return said(c, lines->size(), "set aside");
+        }
+        LaneId lane;
+        if (!action_.empty()) {
+            const Action action = *action_from_name(action_);
+            const Tool* first = catalog.first_tool(action);
+            lane = lane_for(project, catalog, action, tool_.empty() ? (first ? first->id : "") : tool_,
+                            pen.value_or(first_colour(*find(project, *part), lines->front())));
+        } else if (to_ != "none") {
+            const auto named = lane_named(project, to_);
+            if (!named) return c.error(named.error());
+            lane = *named;
+        }
+        if (const auto ok = assign(project, *part, *lines, lane); !ok) return c.error(ok.error());
+        return said(c, lines->size(),
+                    lane ? plate(project, lane) + " " + find(project, lane)->name : "no lane");
+    }
+
+    template<class List>
+    static Error unknown(const char* kind, const std::string& id, const List& list) {
+        std::string all;
+        for (const auto& item : list)
+            all += (all.empty() ? "" : ", ") + item.id;
+        return {"cli.unknown",
+                std::string("There is no ") + kind + " \"" + id + "\". There are: " + all + ".",
+                {}};
+    }
+
+    static Colour first_colour(const Part& part, LineId line) {
+        const Drawn& d = find(*part.source.drawing, line)->drawn;
+        return d.stroke ? *d.stroke : d.fill.value_or(Colour{});
+    }
+
+    static int said(Context& c, std::size_t n, const std::string& where) {
+        if (c.json)
+            c.print({{"lines", n}, {"to", where}});
+        else
+            c.out << n << (n == 1 ? " line: " : " lines: ") << where << "\n";
+        return fine;
+    }
+
+    int change(Context& c, Project& project, std::optional<Colour> pen) {
+        const auto id = lane_named(project, change_);
+        if (!id) return c.error(id.error());
+        Lane& lane = *find(project, *id);
+        const bool automatic =
+            lane.name == lane_name(c.workshop.catalog(), lane.action, lane.tool, lane.colour);
+        if (!action_.empty()) {
+            lane.action = *action_from_name(action_);
+            if (tool_.empty())
+                if (const Tool* first = c.workshop.catalog().first_tool(lane.action)) lane.tool = first->id;
+        }
+        if (!tool_.empty()) lane.tool = tool_;
+        if (pen) lane.colour = *pen;
+        if (repeats_ > 0) lane.repeats = repeats_;
+        if (!rename_.empty())
+            lane.name = rename_;
+        else if (automatic)
+            lane.name = lane_name(c.workshop.catalog(), lane.action, lane.tool, lane.colour);
+        return said(c, 0, plate(project, *id) + " " + lane.name);
+    }
+
+    Result<std::vector<LineId>> chosen(Context& c, const Project& project, PartId id) const {
+        const Part& part = *find(project, id);
+        std::vector<LineId> out;
+        if (all_ || !colour_.empty() || !named_.empty()) {
+            const auto wanted = colour_from_hex(lower_case(colour_));
+            if (!colour_.empty() && !wanted)
+                return fail("cli.colour", "\"" + colour_ + "\" is not a colour. Write #rrggbb.");
+            for (const DrawnLine& line : part.source.drawing->lines)
+                if (all_ || (wanted && (line.drawn.stroke == wanted || line.drawn.fill == wanted)) ||
+                    (!named_.empty() && (line.name.find(named_) != std::string::npos ||
+                                         line.group.find(named_) != std::string::npos)))
+                    out.push_back(line.id);
+            return out;
+        }
+        if (!set_.empty()) {
+            for (const LineSet& s : part.sets)
+                if (s.name == set_ || std::to_string(s.id.value) == set_)
+                    out.insert(out.end(), s.lines.begin(), s.lines.end());
+            return out;
+        }
+        if (inside_ > 0 || !box_.empty()) {
+            const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+            const EvaluatedPart& e = *derived->part(id);
+            return inside_ > 0 ? lines_inside(e, LineId{inside_})
+                               : lines_in_box(e, {box_[0], box_[1], box_[2], box_[3]});
+        }
+        return fail("cli.which", "Which lines? Use --all, --colour, --line-set, --named, --inside or --box.");
+    }
+
+    std::string part_, colour_, set_, named_, to_, action_, tool_, pen_, change_, rename_, machine_;
+    std::uint32_t inside_ = 0;
+    std::vector<double> box_;
+    int repeats_ = 0;
+    bool all_ = false, cut_first_ = false;
+    CLI::Option* cut_first_option_ = nullptr;
+};
+
+} // namespace
+
+std::unique_ptr<Verb> make_lane() {
+    return std::make_unique<LaneVerb>();
+}
+
+} // namespace dotlane::cli

@@ -1,0 +1,157 @@
+#include "cli/verb.h"
+#include "core/base/text.h"
+#include "core/project/edits.h"
+
+namespace dotlane::cli {
+namespace {
+
+class Place final : public ProjectVerb {
+    void options(CLI::App& app) override {
+        app.add_option("--part", part_, "Part by name or number");
+        app.add_option("--sheet", sheet_, "Sheet by name or number");
+        app.add_option("--new-sheet", new_sheet_, "Add a sheet under this name and place there");
+        app.add_option("--stock", stock_, "Stock of the sheet (catalog id)");
+        app.add_option("--mat", mat_, "Mat of the sheet (catalog id)");
+        app.add_option("--change", change_, "Change this placed part (number) instead of placing another");
+        app.add_flag("--remove", remove_, "Take the placed part off its sheet");
+        app.add_option("--left", left_, "From the mat's left edge to the part's box");
+        app.add_option("--top", top_, "From the mat's top edge to the part's box");
+        app.add_option("--turn", turn_, "Clockwise, in degrees");
+        app.add_flag("--mirror,!--no-mirror", mirror_, "Mirror left to right");
+        app.add_option("--columns", grid_.columns, "Copies across");
+        app.add_option("--rows", grid_.rows, "Copies down");
+        app.add_option("--gap", gap_, "Between copies");
+        app.add_option("--scale", scale_, "Scale of the part against its source");
+        app.add_option("--part-width", width_, "Finished width of the part");
+        mirror_option_ = app.get_option("--mirror");
+    }
+
+    int act(Context& c, Project& project) override {
+        const Catalog& catalog = c.workshop.catalog();
+        if (!stock_.empty() && !catalog.stock(stock_))
+            return c.error({"cli.unknown", "There is no stock \"" + stock_ + "\" in the catalog.", {}});
+        if (!mat_.empty() && !catalog.mat(mat_))
+            return c.error({"cli.unknown", "There is no mat \"" + mat_ + "\" in the catalog.", {}});
+        if (change_ > 0) return change(c, project);
+        const auto part = part_named(project, part_);
+        if (!part) return c.error(part.error());
+        if (const auto ok = resize(c, project, *part); !ok) return c.error(ok.error());
+        if ((!scale_.empty() || !width_.empty()) && sheet_.empty() && new_sheet_.empty() && left_.empty())
+            return fine;
+        SheetId sheet;
+        if (!new_sheet_.empty() || project.sheets.empty()) {
+            const Machine* machine = catalog.machine(project.machine);
+            const std::string mat = !mat_.empty()                       ? mat_
+                                    : machine && !machine->mats.empty() ? machine->mats.front()
+                                                                        : "";
+            sheet = add_sheet(project, new_sheet_.empty() ? "sheet 1" : new_sheet_,
+                              !stock_.empty() ? stock_ : catalog.stocks.front().id, mat);
+        } else {
+            const auto named = sheet_named(project, sheet_);
+            if (!named) return c.error(named.error());
+            sheet = *named;
+            Sheet& s = *find(project, sheet);
+            if (!stock_.empty()) s.stock = stock_;
+            if (!mat_.empty()) s.mat = mat_;
+        }
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const Box box = derived->part(*part)->box;
+        const Box usable = derived->sheet(sheet)->usable;
+        Placement p{{}, *part, mm(usable.x0), mm(usable.y0), {}, false};
+        if (const auto ok = read_numbers(project, p); !ok) return c.error(ok.error());
+        if (!gap_.empty()) {
+            const auto gap = length_option(project, gap_);
+            if (!gap) return c.error(gap.error());
+            grid_.gap = *gap;
+        }
+        const auto places = grid(p, box, grid_);
+        if (!places) return c.error(places.error());
+        for (const Placement& one : *places)
+            if (const auto ok = place(project, sheet, one); !ok) return c.error(ok.error());
+        return report(c, project, places->size());
+    }
+
+    int change(Context& c, Project& project) {
+        if (remove_) {
+            const auto ok = remove_placement(project, PlacementId{change_});
+            return ok ? static_cast<int>(fine) : c.error(ok.error());
+        }
+        const Placement* found = find_placement(project, PlacementId{change_});
+        if (!found)
+            return c.error(
+                {"cli.unknown",
+                 "There is no placed part " + std::to_string(change_) + ". See `dot-lane-cli show`.",
+                 {}});
+        Placement p = *found;
+        if (!turn_.empty()) {
+            const auto turn = parse_number(turn_);
+            if (!turn) return c.error(turn.error());
+            const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+            p = turned_about_middle(p, derived->part(p.part)->box, degrees(*turn));
+        }
+        if (const auto ok = read_numbers(project, p); !ok) return c.error(ok.error());
+        if (const auto ok = change_placement(project, p); !ok) return c.error(ok.error());
+        return report(c, project, 1);
+    }
+
+    Result<void> resize(Context& c, Project& project, PartId id) const {
+        if (!scale_.empty()) {
+            const auto v = parse_number(scale_);
+            return v ? scale_part(project, id, *v) : tl::make_unexpected(v.error());
+        }
+        if (width_.empty()) return {};
+        const auto v = length_option(project, width_);
+        if (!v) return tl::make_unexpected(v.error());
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const double now = derived->part(id)->source_box.width();
+        if (now < 1e-9) return fail("part.scale", "The part has no width to scale.");
+        return scale_part(project, id, find(project, id)->scale * in_mm(*v) / now);
+    }
+
+    Result<void> read_numbers(const Project& project, Placement& p) const {
+        const auto read = [&](const std::string& text, Length& into) -> Result<void> {
+            if (text.empty()) return {};
+            const auto v = length_option(project, text);
+            if (!v) return tl::make_unexpected(v.error());
+            into = *v;
+            return {};
+        };
+        if (const auto ok = read(left_, p.left); !ok) return ok;
+        if (const auto ok = read(top_, p.top); !ok) return ok;
+        if (!turn_.empty()) {
+            const auto turn = parse_number(turn_);
+            if (!turn) return tl::make_unexpected(turn.error());
+            p.turn = degrees(*turn);
+        }
+        if (mirror_option_->count() > 0) p.mirrored = mirror_;
+        return {};
+    }
+
+    static int report(Context& c, const Project& project, std::size_t n) {
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        Findings sheet;
+        for (const Finding& f : derived->findings)
+            if (f.code.starts_with("sheet.")) sheet.push_back(f);
+        if (c.json)
+            c.print({{"placed", n}, {"findings", to_json(sheet)}});
+        else {
+            c.out << n << (n == 1 ? " part placed\n" : " parts placed\n");
+            print_findings(c.out, sheet);
+        }
+        return count(sheet, Grade::error) > 0 ? findings : fine;
+    }
+
+    std::string part_, sheet_, new_sheet_, stock_, mat_, left_, top_, turn_, gap_, scale_, width_;
+    std::uint32_t change_ = 0;
+    bool remove_ = false, mirror_ = false;
+    GridOptions grid_;
+    CLI::Option* mirror_option_ = nullptr;
+};
+
+} // namespace
+
+std::unique_ptr<Verb> make_place() {
+    return std::make_unique<Place>();
+}
+
+} // namespace dotlane::cli

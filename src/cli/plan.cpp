@@ -1,0 +1,168 @@
+#include <cmath>
+
+#include "cli/verb.h"
+#include "core/base/text.h"
+#include "core/workflow/exporting.h"
+#include "present/run_sheet_pdf.h"
+
+namespace dotlane::cli {
+namespace {
+
+using nlohmann::json;
+
+class Check final : public ProjectVerb {
+    void options(CLI::App&) override {}
+    int act(Context& c, Project& project) override {
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const int errors = count(derived->findings, Grade::error);
+        if (c.json)
+            c.print({{"errors", errors}, {"findings", to_json(derived->findings)}});
+        else if (derived->findings.empty())
+            c.out << "nothing found\n";
+        else
+            print_findings(c.out, derived->findings);
+        return errors > 0 ? findings : fine;
+    }
+};
+
+json move_json(const Plan& plan, std::size_t m) {
+    const MoveSpan span = plan.timeline.spans()[m];
+    json j = {{"start_s", in_seconds(span.start)}, {"time_s", in_seconds(span.time)}};
+    if (const auto* stop = std::get_if<StopMove>(&plan.program.moves[m])) {
+        j["kind"] = "stop", j["number"] = stop->number;
+        for (const HandStep& s : stop->steps)
+            j["hands"].push_back(s.text);
+    } else {
+        const auto& pass = std::get<PassMove>(plan.program.moves[m]);
+        j["kind"] = "pass", j["number"] = pass.number, j["sheet"] = pass.sheet.value,
+        j["lane"] = pass.lane.value, j["plate"] = pass.plate;
+        j["action"] = action_name(pass.action), j["tool"] = pass.tool, j["slot"] = pass.slot,
+        j["strokes"] = pass.strokes.size();
+        j["length_mm"] = in_mm(length(pass.strokes));
+    }
+    return j;
+}
+
+class PlanVerb final : public ProjectVerb {
+    void options(CLI::App& app) override { app.add_flag("--why", why_, "Give the reason for each decision"); }
+    int act(Context& c, Project& project) override {
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        if (!derived->plan) return c.error(derived->no_plan);
+        const Plan& plan = *derived->plan;
+        const int code = blocks_export(derived->findings) ? findings : fine;
+        if (c.json) {
+            json moves = json::array(), reasons = json::array();
+            for (std::size_t m = 0; m < plan.program.moves.size(); ++m)
+                moves.push_back(move_json(plan, m));
+            for (const Reason& r : plan.reasons)
+                reasons.push_back({{"code", r.code}, {"sentence", r.sentence}});
+            const PlanTotals& t = plan.totals;
+            c.print({{"moves", moves},
+                     {"reasons", reasons},
+                     {"machine_s", in_seconds(t.machine)},
+                     {"hands_s", in_seconds(t.hands)},
+                     {"stops", t.stops},
+                     {"passes", t.passes},
+                     {"sheets", t.sheets},
+                     {"cost", t.cost},
+                     {"travel_mm", in_mm(t.travel)},
+                     {"travel_as_drawn_mm", in_mm(t.travel_as_drawn)},
+                     {"tool_down_mm", in_mm(t.tool_down)}});
+            return code;
+        }
+        RunSheet sheet = make_run_sheet(*derived, c.workshop.catalog());
+        if (!why_) sheet.reasons.clear();
+        sheet.cautions.clear();
+        c.out << to_text(sheet);
+        return code;
+    }
+    bool why_ = false;
+};
+
+class Rehearse final : public ProjectVerb {
+    void options(CLI::App& app) override {
+        app.add_option("--at", at_, "Only the state at this time, in seconds");
+    }
+    int act(Context& c, Project& project) override {
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        if (!derived->plan) return c.error(derived->no_plan);
+        const Plan& plan = *derived->plan;
+        std::vector<double> times;
+        if (at_ >= 0)
+            times.push_back(at_);
+        else
+            for (const MoveSpan& span : plan.timeline.spans())
+                times.push_back(in_seconds(span.start));
+        json states = json::array();
+        for (const double t : times) {
+            const MachineState s = plan.timeline.at(plan.program, seconds(t));
+            const auto* pass = std::get_if<PassMove>(&plan.program.moves[s.move]);
+            const char* kinds[] = {"stop", "travel", "lower", "stroke", "lift"};
+            states.push_back({{"time_s", std::min(t, in_seconds(plan.timeline.total()))},
+                              {"doing", kinds[static_cast<int>(s.kind)]},
+                              {"move", s.move + 1},
+                              {"x_mm", s.at.x},
+                              {"y_mm", s.at.y},
+                              {"tool_down", s.tool_down},
+                              {"strokes_done", s.strokes_done},
+                              {"strokes", pass ? pass->strokes.size() : 0},
+                              {"pass", pass ? pass->plate : ""}});
+        }
+        if (c.json)
+            c.print({{"total_s", in_seconds(plan.timeline.total())}, {"states", states}});
+        else {
+            for (const json& s : states) {
+                const long t = std::lround(s["time_s"].get<double>());
+                c.out << t / 60 << ":" << (t % 60 < 10 ? "0" : "") << t % 60 << "  ";
+                if (s["pass"].get<std::string>().empty())
+                    c.out << "hands: stop";
+                else
+                    c.out << s["pass"].get<std::string>() << "  " << s["doing"].get<std::string>()
+                          << ", stroke " << s["strokes_done"] << " of " << s["strokes"];
+                c.out << ", carriage at " << number(s["x_mm"], 1) << ", " << number(s["y_mm"], 1) << " mm\n";
+            }
+            c.out << "total " << spoken_seconds(in_seconds(plan.timeline.total())) << "\n";
+        }
+        return fine;
+    }
+    double at_ = -1;
+};
+
+class Export final : public ProjectVerb {
+    void options(CLI::App& app) override {
+        app.add_option("--to", folder_, "Folder for the files; made when missing")->required();
+        app.add_flag("--override-errors", override_,
+                     "Export although error findings stand; the run sheet says so");
+    }
+    int act(Context& c, Project& project) override {
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const auto done = export_folder(*derived, c.workshop.catalog(), c.files, folder_,
+                                        {override_, present::run_sheet_pdf});
+        if (!done) return c.error(done.error());
+        if (c.json)
+            c.print({{"folder", folder_}, {"files", done->files}});
+        else
+            for (const std::string& f : done->files)
+                c.out << folder_ << "/" << f << "\n";
+        return blocks_export(derived->findings) ? findings : fine;
+    }
+    std::string folder_;
+    bool override_ = false;
+};
+
+} // namespace
+
+std::unique_ptr<Verb> make_check() {
+    return std::make_unique<Check>();
+}
+std::unique_ptr<Verb> make_plan() {
+    return std::make_unique<PlanVerb>();
+}
+std::unique_ptr<Verb> make_rehearse() {
+    return std::make_unique<Rehearse>();
+}
+std::unique_ptr<Verb> make_export() {
+    return std::make_unique<Export>();
+}
+
+} // namespace dotlane::cli

@@ -1,0 +1,129 @@
+#include "cli/verb.h"
+#include "core/base/text.h"
+
+namespace dotlane::cli {
+namespace {
+
+using nlohmann::json;
+
+class Show final : public ProjectVerb {
+    void options(CLI::App&) override {}
+
+    int act(Context& c, Project& project) override {
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        if (c.json)
+            c.print(document(c, project, *derived));
+        else
+            print(c, project, *derived);
+        return fine;
+    }
+
+    static json document(Context& c, const Project& project, const Derived& derived) {
+        json lanes = json::array(), parts = json::array(), sheets = json::array();
+        for (const Lane& l : project.lanes)
+            lanes.push_back({{"id", l.id.value},
+                             {"plate", plate(project, l.id)},
+                             {"action", action_name(l.action)},
+                             {"name", l.name},
+                             {"tool", l.tool},
+                             {"colour", to_hex(l.colour)},
+                             {"repeats", l.repeats}});
+        for (const Part& p : project.parts) {
+            const EvaluatedPart& e = *derived.part(p.id);
+            json sets = json::array(), fills = json::array();
+            for (const LineSet& s : p.sets)
+                sets.push_back({{"id", s.id.value},
+                                {"name", s.name},
+                                {"lane", s.lane.value},
+                                {"lines", s.lines.size()},
+                                {"set_aside", s.set_aside}});
+            for (const auto& [id, r] : e.fills)
+                fills.push_back({{"step", id.value},
+                                 {"rows", r.rows},
+                                 {"runs", r.runs},
+                                 {"lifts", r.lifts},
+                                 {"length_mm", in_mm(r.length)},
+                                 {"coverage_percent", r.coverage.covered_percent},
+                                 {"overspill_percent", r.coverage.overspill_percent},
+                                 {"inset_mm", in_mm(r.inset)}});
+            parts.push_back({{"id", p.id.value},
+                             {"name", p.name},
+                             {"quantity", p.quantity},
+                             {"width_mm", e.box.width()},
+                             {"height_mm", e.box.height()},
+                             {"scale", p.scale},
+                             {"lines", e.lines.size()},
+                             {"line_sets", sets},
+                             {"fills", fills}});
+        }
+        for (const Sheet& s : project.sheets) {
+            json placed = json::array();
+            for (const PlacedPart& p : derived.sheet(s.id)->parts)
+                placed.push_back({{"id", p.placement.id.value},
+                                  {"part", p.placement.part.value},
+                                  {"left_mm", p.box.x0},
+                                  {"top_mm", p.box.y0},
+                                  {"width_mm", p.box.width()},
+                                  {"height_mm", p.box.height()},
+                                  {"turn_degrees", in_degrees(p.placement.turn)},
+                                  {"mirrored", p.placement.mirrored}});
+            sheets.push_back({{"id", s.id.value},
+                              {"name", s.name},
+                              {"stock", s.stock},
+                              {"mat", s.mat},
+                              {"placed", placed}});
+        }
+        const Machine* m = c.workshop.catalog().machine(project.machine);
+        return {{"name", project.name}, {"machine", m ? m->name : project.machine},
+                {"lanes", lanes},       {"parts", parts},
+                {"sheets", sheets},     {"findings", to_json(derived.findings)}};
+    }
+
+    static void print(Context& c, const Project& project, const Derived& derived) {
+        const Machine* m = c.workshop.catalog().machine(project.machine);
+        c.out << project.name << ", on the " << (m ? m->name : project.machine) << "\n\nLanes\n";
+        for (const Lane& l : project.lanes)
+            c.out << "  " << plate(project, l.id) << "  " << action_name(l.action) << ", " << l.name
+                  << (l.repeats > 1 ? ", run " + std::to_string(l.repeats) + " times" : "") << "\n";
+        c.out << "\nParts\n";
+        for (const Part& p : project.parts) {
+            const EvaluatedPart& e = *derived.part(p.id);
+            c.out << "  " << p.id.value << "  " << p.name << ", " << to_text(mm(e.box.width()), project.unit)
+                  << " x " << to_text(mm(e.box.height()), project.unit) << "\n";
+            for (const LineSet& s : p.sets)
+                c.out << "      "
+                      << (s.set_aside ? "set aside"
+                          : s.lane    ? plate(project, s.lane)
+                                      : "no lane")
+                      << "  " << s.name << ": " << s.lines.size()
+                      << (s.lines.size() == 1 ? " line\n" : " lines\n");
+            for (const auto& [id, r] : e.fills)
+                c.out << "      fill " << id.value << ": " << r.rows << " rows, " << r.runs << " strokes, "
+                      << r.lifts << " lifts, " << number(in_mm(r.length) / 1000, 2) << " m, inked "
+                      << number(r.coverage.covered_percent, 1) << " %, over the edge "
+                      << number(r.coverage.overspill_percent, 1) << " %\n";
+        }
+        c.out << "\nSheets\n";
+        for (const Sheet& s : project.sheets) {
+            c.out << "  " << s.id.value << "  " << s.name << "\n";
+            for (const PlacedPart& p : derived.sheet(s.id)->parts)
+                c.out << "      " << p.placement.id.value << "  " << find(project, p.placement.part)->name
+                      << " at " << to_text(mm(p.box.x0), project.unit) << ", "
+                      << to_text(mm(p.box.y0), project.unit)
+                      << (in_radians(p.placement.turn) != 0
+                              ? ", turned " + number(in_degrees(p.placement.turn), 2) + " degrees"
+                              : "")
+                      << (p.placement.mirrored ? ", mirrored" : "") << "\n";
+        }
+        if (!derived.findings.empty()) c.out << "\nFindings\n";
+        print_findings(c.out, derived.findings);
+    }
+};
+
+} // namespace
+
+std::unique_ptr<Verb> make_show() {
+    return std::make_unique<Show>();
+}
+
+} // namespace dotlane::cli

@@ -1,0 +1,77 @@
+// One class for each verb. A verb declares its options on a CLI11 sub-command and runs against Context, which
+// holds the disk, the workshop and the two output streams, so that tests can run verbs in-process.
+#pragma once
+
+#include <CLI/CLI.hpp>
+#include <memory>
+#include <nlohmann/json.hpp>
+#include <ostream>
+#include <string>
+
+#include "core/base/files.h"
+#include "core/workflow/workshop.h"
+
+namespace dotlane::cli {
+
+/// Exit codes of every verb.
+enum Exit { fine = 0, findings = 1, bad = 2 };
+
+struct Context {
+    FileSystem& files;
+    Workshop& workshop;
+    std::ostream& out;
+    std::ostream& err;
+    bool json = false;
+
+    /// Prints an error as text or JSON on stderr and gives the exit code for it.
+    int error(const Error& error) const;
+    /// Prints a JSON document on stdout.
+    void print(const nlohmann::json& document) const;
+};
+
+class Verb {
+  public:
+    virtual ~Verb() = default;
+    virtual void declare(CLI::App& app) = 0;
+    virtual int run(Context& context) = 0;
+};
+
+/// Project file given as the first argument; loads and saves it.
+class ProjectVerb : public Verb {
+  public:
+    void declare(CLI::App& app) override;
+    int run(Context& context) override;
+
+  protected:
+    virtual void options(CLI::App& app) = 0;
+    /// Changes `project`; it is saved afterwards when it differs.
+    virtual int act(Context& context, Project& project) = 0;
+    std::string path_;
+};
+
+nlohmann::json to_json(const Finding& finding);
+nlohmann::json to_json(const Findings& findings);
+void print_findings(std::ostream& out, const Findings& list);
+
+/// By id ("p12" or "12") or by name; the only one when empty. Errors name what there is.
+Result<PartId> part_named(const Project& project, const std::string& name);
+Result<SheetId> sheet_named(const Project& project, const std::string& name);
+/// By plate ("D2"), id or name.
+Result<LaneId> lane_named(const Project& project, const std::string& name);
+/// A length as makers write it, in the project's unit when bare.
+Result<Length> length_option(const Project& project, const std::string& text);
+
+std::unique_ptr<Verb> make_import();
+std::unique_ptr<Verb> make_show();
+std::unique_ptr<Verb> make_lane();
+std::unique_ptr<Verb> make_fill();
+std::unique_ptr<Verb> make_place();
+std::unique_ptr<Verb> make_check();
+std::unique_ptr<Verb> make_plan();
+std::unique_ptr<Verb> make_rehearse();
+std::unique_ptr<Verb> make_export();
+
+/// The whole program: parses, runs, answers with the exit code.
+int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out, std::ostream& err);
+
+} // namespace dotlane::cli

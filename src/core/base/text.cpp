@@ -1,0 +1,85 @@
+#include "core/base/text.h"
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+#include <cstdint>
+
+namespace dotlane {
+
+std::string number(double value, int decimals) {
+    char buffer[400];
+    const auto end =
+        std::to_chars(buffer, buffer + sizeof buffer, value, std::chars_format::fixed, decimals).ptr;
+    std::string text(buffer, end);
+    if (text.find('.') != std::string::npos) {
+        text.erase(text.find_last_not_of('0') + 1);
+        if (text.back() == '.') text.pop_back();
+    }
+    return text == "-0" ? "0" : text;
+}
+
+std::string spoken_seconds(double seconds) {
+    const auto total = static_cast<long>(std::llround(seconds));
+    const long h = total / 3600, m = total / 60 % 60, s = total % 60;
+    if (h > 0) return std::to_string(h) + " h " + std::to_string(m) + " min";
+    if (m >= 10) return std::to_string((total + 30) / 60) + " min";
+    if (m > 0) return std::to_string(m) + " min" + (s ? " " + std::to_string(s) + " s" : "");
+    return std::to_string(s) + " s";
+}
+
+std::string_view trimmed(std::string_view text) {
+    const auto* space = " \t\r\n\f";
+    const auto first = text.find_first_not_of(space);
+    if (first == std::string_view::npos) return {};
+    return text.substr(first, text.find_last_not_of(space) - first + 1);
+}
+
+std::string lower_case(std::string_view ascii) {
+    std::string out(ascii);
+    for (char& c : out)
+        if (c >= 'A' && c <= 'Z') c = static_cast<char>(c - 'A' + 'a');
+    return out;
+}
+
+std::vector<std::string_view> split(std::string_view text, std::string_view separators) {
+    std::vector<std::string_view> parts;
+    std::size_t at = 0;
+    while (at < text.size()) {
+        const auto start = text.find_first_not_of(separators, at);
+        if (start == std::string_view::npos) break;
+        const auto end = std::min(text.find_first_of(separators, start), text.size());
+        parts.push_back(text.substr(start, end - start));
+        at = end;
+    }
+    return parts;
+}
+
+int line_of_offset(std::string_view text, std::size_t offset) {
+    offset = std::min(offset, text.size());
+    return 1 + static_cast<int>(
+                   std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(offset), '\n'));
+}
+
+std::string file_safe(std::string_view text) {
+    std::string out;
+    for (const char c : lower_case(text)) {
+        const bool keep = (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9');
+        if (keep)
+            out += c;
+        else if (!out.empty() && out.back() != '-')
+            out += '-';
+    }
+    while (!out.empty() && out.back() == '-')
+        out.pop_back();
+    return out.empty() ? "unnamed" : out;
+}
+
+std::uint64_t content_hash(std::string_view bytes) {
+    std::uint64_t hash = 14695981039346656037ULL;
+    for (const char c : bytes)
+        hash = (hash ^ static_cast<unsigned char>(c)) * 1099511628211ULL;
+    return hash;
+}
+
+} // namespace dotlane

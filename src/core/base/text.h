@@ -1,0 +1,25 @@
+// Small text helpers shared by readers and writers. Locale independent: a decimal comma never appears.
+#pragma once
+
+#include <cstdint>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace dotlane {
+
+/// Shortest form with at most `decimals` digits after the point, no trailing zeros, never "-0".
+std::string number(double value, int decimals);
+/// "4 min 10 s", "36 min", "1 h 5 min", "8 s": a duration in the words of the board.
+std::string spoken_seconds(double seconds);
+std::string_view trimmed(std::string_view text);
+std::string lower_case(std::string_view ascii);
+std::vector<std::string_view> split(std::string_view text, std::string_view separators);
+/// 1-based line of byte `offset` in `text`.
+int line_of_offset(std::string_view text, std::size_t offset);
+/// Lower-case letters, digits and single hyphens: for names of exported files.
+std::string file_safe(std::string_view text);
+/// FNV-1a, 64 bit: content hash for caches and for telling whether a source file changed.
+std::uint64_t content_hash(std::string_view bytes);
+
+} // namespace dotlane

@@ -1,0 +1,77 @@
+// Machines, tools, stocks and mats: data files with a source for each figure, and the user's own file on
+// top. Everything here is data; nothing in the code knows a machine by name.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/base/files.h"
+#include "core/base/result.h"
+#include "core/base/units.h"
+#include "core/project/project.h"
+
+namespace dotlane {
+
+struct Slot {
+    std::string id, name;
+    std::vector<std::string> takes; ///< tool kinds
+    bool operator==(const Slot&) const = default;
+};
+
+struct Machine {
+    std::string id, name;
+    std::vector<Slot> slots;
+    std::vector<std::string> mats;
+    Speed travel_speed;
+    Acceleration acceleration;
+    Angle corner; ///< turns up to this are taken without stopping
+    Duration lift, lower, swap, load_sheet, unload_sheet;
+    Length max_thickness;
+    bool operator==(const Machine&) const = default;
+};
+
+struct Tool {
+    std::string id, name, kind;
+    std::vector<Action> actions;
+    Length tip; ///< width of the mark
+    Speed speed;
+    Duration warm_up;
+    std::string caution;
+    bool operator==(const Tool&) const = default;
+};
+
+struct Stock {
+    std::string id, name, kind;
+    Length width, height, thickness;
+    double grams_per_m2 = 0, price = 0;
+    Colour colour;
+    bool operator==(const Stock&) const = default;
+};
+
+struct Mat {
+    std::string id, name, hold;
+    Length width, height;
+    Box usable; ///< mm, from the mat's top-left corner as loaded
+    bool operator==(const Mat&) const = default;
+};
+
+struct Catalog {
+    std::vector<Machine> machines;
+    std::vector<Tool> tools;
+    std::vector<Stock> stocks;
+    std::vector<Mat> mats;
+
+    const Machine* machine(std::string_view id) const;
+    const Tool* tool(std::string_view id) const;
+    const Stock* stock(std::string_view id) const;
+    const Mat* mat(std::string_view id) const;
+    /// The first tool listed for an action.
+    const Tool* first_tool(Action action) const;
+};
+
+/// Reads machines.json, tools.json and stocks.json from `folder`; entries of `user_folder` (may be empty or
+/// missing) with the same id replace them, others are added. Errors: "catalog.missing", "catalog.damaged".
+Result<Catalog> load_catalog(FileSystem& files, const std::string& folder,
+                             const std::string& user_folder = {});
+
+} // namespace dotlane

@@ -1,0 +1,108 @@
+// Clip paths: the union of a clipPath's children becomes a region in page millimetres.
+#include "core/formats/svg/walker.h"
+
+namespace dotlane::svg {
+
+void Walker::apply_clip(Scope& scope, const pugi::xml_node& node) {
+    bool external = false;
+    const auto id = parse_reference(scope.style.clip_path, external);
+    outside_ += external;
+    if (id.empty()) return;
+    const auto clip = by_id(id);
+    if (!clip || local_name(clip.name()) != "clipPath") return;
+    const bool of_box = std::string_view(clip.attribute("clipPathUnits").value()) == "objectBoundingBox";
+    const Box box = of_box ? user_bounds(node, scope, 0) : Box{};
+    const Region region = clip_region(clip, scope, box, 0);
+    scope.clip = scope.clip ? intersected(*scope.clip, region) : region;
+}
+
+Region Walker::clip_region(const pugi::xml_node& clip, const Scope& outer, const Box& user_box, int depth) {
+    if (depth > 8 || !clips_in_use_.insert(clip.attribute("id").value()).second) {
+        count("circular references", clip);
+        return {};
+    }
+    Scope scope = outer;
+    scope.style = sheet_.compute(clip, outer.style, outside_);
+    scope.style.visible = true;
+    const std::string own_clip = scope.style.clip_path;
+    if (!user_box.empty())
+        scope.to_page = scope.to_page * Affine::translation({user_box.x0, user_box.y0}) *
+                        Affine::scaling(user_box.width(), user_box.height());
+    if (const auto t = clip.attribute("transform"))
+        if (const auto own = parse_transform(t.value())) scope.to_page = scope.to_page * *own;
+    std::vector<Region> pieces;
+    for (const auto& child : clip.children())
+        if (child.type() == pugi::node_element) pieces.push_back(clip_child(child, scope, depth));
+    Region region = united(pieces);
+    if (!own_clip.empty()) {
+        bool external = false;
+        if (const auto further = by_id(parse_reference(own_clip, external)))
+            region = intersected(region, clip_region(further, outer, user_box, depth + 1));
+    }
+    clips_in_use_.erase(clip.attribute("id").value());
+    return region;
+}
+
+Region Walker::clip_child(const pugi::xml_node& child, const Scope& outer, int depth) {
+    step();
+    const auto name = local_name(child.name());
+    Scope scope = outer;
+    scope.style = sheet_.compute(child, outer.style, outside_);
+    if (!scope.style.displayed || !scope.style.visible) return {};
+    if (const auto t = child.attribute("transform"))
+        if (const auto own = parse_transform(t.value())) scope.to_page = scope.to_page * *own;
+    Region region;
+    if (name == "use") {
+        const auto href = href_of(child);
+        const auto target = href.starts_with('#') ? by_id(href.substr(1)) : pugi::xml_node();
+        if (!target || depth > 8 || local_name(target.name()) == "use") return {};
+        scope.to_page = scope.to_page * Affine::translation({measure(child, "x", scope, 'x', 0),
+                                                             measure(child, "y", scope, 'y', 0)});
+        region = clip_child(target, scope, depth + 1);
+    } else if (const auto shape = shape_of(child, name, scope); shape && name != "text") {
+        Polylines lines = flattened(transformed(*shape, scope.to_page));
+        region = region_of(lines, scope.style.clip_rule, true);
+    }
+    if (!scope.style.clip_path.empty()) {
+        bool external = false;
+        if (const auto further = by_id(parse_reference(scope.style.clip_path, external)))
+            region = intersected(region, clip_region(further, scope, {}, depth + 1));
+    }
+    return region;
+}
+
+Box Walker::user_bounds(const pugi::xml_node& node, const Scope& scope, int depth) {
+    const auto name = local_name(node.name());
+    Box box;
+    if (depth > 32) return box;
+    if (name == "g" || name == "a" || name == "svg" || name == "switch") {
+        for (const auto& child : node.children()) {
+            if (child.type() != pugi::node_element) continue;
+            step();
+            const Box inner = user_bounds(child, scope, depth + 1);
+            if (inner.empty()) continue;
+            const auto t = child.attribute("transform");
+            const Affine by = (t ? parse_transform(t.value()) : std::nullopt).value_or(Affine{});
+            box.add(bounds(transformed(rectangle(inner), by)));
+        }
+        return box;
+    }
+    if (name == "use") {
+        const auto href = href_of(node);
+        const auto target = href.starts_with('#') ? by_id(href.substr(1)) : pugi::xml_node();
+        if (!target) return box;
+        const Box inner = user_bounds(target, scope, depth + 8);
+        const Point by{measure(node, "x", scope, 'x', 0), measure(node, "y", scope, 'y', 0)};
+        if (!inner.empty())
+            box.add(inner.x0 + by.x < 1e300
+                        ? Box{inner.x0 + by.x, inner.y0 + by.y, inner.x1 + by.x, inner.y1 + by.y}
+                        : inner);
+        return box;
+    }
+    for (const auto* drawable : {"path", "rect", "circle", "ellipse", "line", "polyline", "polygon"})
+        if (name == drawable)
+            if (const auto shape = shape_of(node, name, scope)) box = bounds(*shape);
+    return box;
+}
+
+} // namespace dotlane::svg

@@ -1,0 +1,76 @@
+#include "core/formats/svg/reader.h"
+
+#include "core/base/text.h"
+#include "core/formats/svg/prepare.h"
+#include "core/formats/svg/walker.h"
+
+namespace dotlane {
+namespace {
+
+constexpr int max_depth = 256;
+
+/// Depth is checked on the text, before any recursion runs over the tree.
+bool too_deep(const pugi::xml_node& root) {
+    int depth = 0;
+    auto node = root;
+    while (true) {
+        if (node.first_child()) {
+            node = node.first_child();
+            if (++depth > max_depth) return true;
+            continue;
+        }
+        while (node != root && !node.next_sibling())
+            node = node.parent(), --depth;
+        if (node == root) return false;
+        node = node.next_sibling();
+    }
+}
+
+} // namespace
+
+Result<SvgResult> read_svg(std::string bytes, const SvgOptions& options, Progress& progress) {
+    const auto in_file = [&](Error error) {
+        error.place.file = options.file_name;
+        return tl::make_unexpected(std::move(error));
+    };
+    auto prepared = svg::prepare(std::move(bytes));
+    if (!prepared) return in_file(prepared.error());
+    const std::string& text = prepared->text;
+    pugi::xml_document document;
+    const auto parsed = document.load_buffer(
+        text.data(), text.size(), pugi::parse_default | pugi::parse_ws_pcdata | pugi::parse_doctype);
+    if (!parsed) {
+        const int line =
+            line_of_offset(text, static_cast<std::size_t>(std::max<std::ptrdiff_t>(parsed.offset, 0)));
+        return in_file({"svg.not-xml",
+                        "The file is damaged or cut short: " + lower_case(parsed.description()) +
+                            ". It was not opened; nothing has changed.",
+                        {"", line}});
+    }
+    const auto root = document.document_element();
+    if (svg::local_name(root.name()) != "svg")
+        return in_file({"svg.not-svg",
+                        "This is not an SVG file: its outermost element is \"" + std::string(root.name()) +
+                            "\". Nothing has changed.",
+                        {"", 1}});
+    if (too_deep(root))
+        return in_file({"svg.deep",
+                        "The file nests its groups more than 256 levels deep. It was not opened; nothing "
+                        "has changed.",
+                        {}});
+    try {
+        svg::Walker walker(text, options, progress);
+        auto result = walker.walk(root);
+        if (prepared->external_references > 0)
+            result.findings.push_back({"svg.outside",
+                                       Grade::caution,
+                                       std::to_string(prepared->external_references) +
+                                           " references out of the file (entities) were not followed.",
+                                       {{"count", std::to_string(prepared->external_references)}}});
+        return result;
+    } catch (const svg::Stop& stop) {
+        return in_file(stop.error);
+    }
+}
+
+} // namespace dotlane

@@ -1,0 +1,510 @@
+#include "core/formats/svg/walker.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/text.h"
+#include "core/formats/svg/path_data.h"
+
+namespace dotlane::svg {
+namespace {
+
+constexpr double mm_per_px = mm_per_inch / 96;
+constexpr std::size_t max_lines = 1'000'000, max_segments = 20'000'000, max_visits = 5'000'000;
+constexpr int max_use_depth = 24;
+
+bool any_of(std::string_view name, std::initializer_list<std::string_view> list) {
+    return std::find(list.begin(), list.end(), name) != list.end();
+}
+
+} // namespace
+
+Walker::Walker(std::string_view text, const SvgOptions& options, Progress& progress)
+    : text_(text)
+    , options_(options)
+    , progress_(progress) {}
+
+void Walker::index(const pugi::xml_node& root) {
+    for (auto node = root; node;) {
+        if (node.type() == pugi::node_element) {
+            if (const auto id = node.attribute("id")) ids_.try_emplace(id.value(), node);
+            if (local_name(node.name()) == "style") {
+                std::string css;
+                for (const auto& child : node.children())
+                    css += child.value();
+                if (const int skipped = sheet_.add(css)) counted_["style rules"].times += skipped;
+                counted_["style rules"].first_line = line_of(node);
+            }
+        }
+        if (node.first_child())
+            node = node.first_child();
+        else {
+            while (node != root && !node.next_sibling())
+                node = node.parent();
+            if (node == root) break;
+            node = node.next_sibling();
+        }
+    }
+    if (counted_["style rules"].times == 0) counted_.erase("style rules");
+}
+
+SvgResult Walker::walk(const pugi::xml_node& root) {
+    index(root);
+    Scope scope;
+    scope.style = sheet_.compute(root, Style{}, outside_);
+    const auto view = parse_numbers(root.attribute("viewBox").value());
+    const bool has_view = view.size() == 4 && view[2] > 0 && view[3] > 0;
+    const auto side = [&](const char* name, double from_view, bool& physical) {
+        const auto m = parse_measure(root.attribute(name).value());
+        const double per = m ? px_per(m->unit) : 0;
+        physical = m && per > 0 && m->unit != Unit::px && m->unit != Unit::none;
+        if (m && per > 0 && m->value > 0) return m->value * per;
+        return has_view ? from_view * (m && m->unit == Unit::percent && m->value > 0 ? m->value / 100 : 1)
+                        : 0.0;
+    };
+    bool wide_physical = false, high_physical = false;
+    double width = side("width", has_view ? view[2] : 0, wide_physical);
+    double height = side("height", has_view ? view[3] : 0, high_physical);
+    out_.physical_size = wide_physical || high_physical;
+    // One side given and a viewBox: the other follows its proportion.
+    const bool has_width =
+        px_per(parse_measure(root.attribute("width").value()).value_or(Measure{0, Unit::percent}).unit) > 0;
+    const bool has_height =
+        px_per(parse_measure(root.attribute("height").value()).value_or(Measure{0, Unit::percent}).unit) > 0;
+    if (has_view && has_width && !has_height) height = width * view[3] / view[2];
+    if (has_view && has_height && !has_width) width = height * view[2] / view[3];
+    if (!(width < 1e8) || !(height < 1e8))
+        throw Stop{{"svg.number",
+                    "The page is larger than 10 km. The file was not opened; nothing has changed.",
+                    {"", line_of(root)}}};
+    scope.viewport = {width, height};
+    scope.to_page = Affine::scaling(mm_per_px, mm_per_px);
+    if (has_view && width > 0 && height > 0)
+        scope.to_page = scope.to_page * fit(root, width, height, scope.viewport);
+    else if (has_view)
+        scope.viewport = {view[2], view[3]};
+    out_.drawing.page_width = mm(width * mm_per_px);
+    out_.drawing.page_height = mm(height * mm_per_px);
+    if (scope.style.displayed) children(root, scope);
+    if (width <= 0 || height <= 0) { // no page: the art is its own page
+        const Box box = bounds(out_.drawing);
+        out_.drawing.page_width = mm(std::max(0.0, box.x1));
+        out_.drawing.page_height = mm(std::max(0.0, box.y1));
+    }
+    out_.findings = findings();
+    return std::move(out_);
+}
+
+Affine Walker::fit(const pugi::xml_node& node, double width, double height, Viewport& viewport) const {
+    const auto view = parse_numbers(node.attribute("viewBox").value());
+    viewport = {width, height};
+    if (view.size() != 4 || view[2] <= 0 || view[3] <= 0) return {};
+    viewport = {view[2], view[3]};
+    double sx = width / view[2], sy = height / view[3];
+    double ax = 0.5, ay = 0.5;
+    const auto words = split(node.attribute("preserveAspectRatio").value(), " \t\r\n");
+    const std::string_view align = words.empty()                             ? "xMidYMid"
+                                   : words[0] == "defer" && words.size() > 1 ? words[1]
+                                                                             : words[0];
+    if (align != "none") {
+        const bool slice = words.size() > 1 && words.back() == "slice";
+        sx = sy = slice ? std::max(sx, sy) : std::min(sx, sy);
+        if (align.starts_with("xMin")) ax = 0;
+        if (align.starts_with("xMax")) ax = 1;
+        if (align.ends_with("YMin")) ay = 0;
+        if (align.ends_with("YMax")) ay = 1;
+    }
+    return Affine{sx,
+                  0,
+                  0,
+                  sy,
+                  -view[0] * sx + (width - view[2] * sx) * ax,
+                  -view[1] * sy + (height - view[3] * sy) * ay};
+}
+
+void Walker::step() {
+    if (++visited_ > max_visits)
+        throw Stop{{"svg.large",
+                    "The file's references expand to more than five million elements. It was not opened; "
+                    "nothing has changed.",
+                    {}}};
+    if (visited_ % 512 == 0 && progress_.cancelled()) throw Stop{{"cancelled", "Opening was cancelled.", {}}};
+}
+
+void Walker::children(const pugi::xml_node& node, const Scope& scope) {
+    const bool top = scope.depth == 0;
+    const auto total = top ? std::distance(node.begin(), node.end()) : 0;
+    std::ptrdiff_t done = 0;
+    for (const auto& child : node.children()) {
+        if (child.type() == pugi::node_element) element(child, scope);
+        if (top) progress_.report(static_cast<double>(++done) / static_cast<double>(total));
+    }
+}
+
+void Walker::element(const pugi::xml_node& node, const Scope& outer) {
+    step();
+    const auto name = local_name(node.name());
+    if (any_of(name,
+               {"defs", "symbol", "clipPath", "mask", "marker", "pattern", "linearGradient", "radialGradient",
+                "style", "title", "desc", "metadata", "script", "filter", "view", "namedview", "solidcolor"}))
+        return;
+    Scope scope = outer;
+    ++scope.depth;
+    scope.style = sheet_.compute(node, outer.style, outside_);
+    if (!scope.style.displayed) return count("hidden objects", node);
+    if (const auto t = node.attribute("transform")) {
+        if (const auto own = parse_transform(t.value()))
+            scope.to_page = scope.to_page * *own;
+        else
+            count("unreadable transforms", node);
+    }
+    if (scope.style.filter) count("filters", node);
+    if (scope.style.mask) count("masks", node);
+    if (!scope.style.clip_path.empty()) apply_clip(scope, node);
+    if (name == "g" || name == "a") {
+        std::string_view label;
+        for (const auto& a : node.attributes())
+            if (local_name(a.name()) == "label") label = a.value();
+        if (label.empty()) label = node.attribute("id").value();
+        if (!label.empty()) (scope.group += scope.group.empty() ? "" : "/") += label;
+        return children(node, scope);
+    }
+    if (name == "svg") return nested_svg(node, scope, std::nullopt, std::nullopt);
+    if (name == "use") return use(node, scope);
+    if (name == "switch") return choose(node, scope);
+    if (name == "text") return text(node, scope);
+    if (any_of(name, {"path", "rect", "circle", "ellipse", "line", "polyline", "polygon"}))
+        return shape(node, name, scope);
+    if (name == "image") {
+        const auto href = href_of(node);
+        if (!href.starts_with("data:") && !href.starts_with('#')) ++outside_;
+        return count("pictures", node);
+    }
+    if (name == "foreignObject") return count("foreign objects", node);
+    if (any_of(name, {"animate", "set", "animateTransform", "animateMotion", "animateColor"}))
+        return count("animations", node);
+}
+
+void Walker::nested_svg(const pugi::xml_node& node, Scope scope, std::optional<double> width,
+                        std::optional<double> height) {
+    const double x = measure(node, "x", scope, 'x', 0), y = measure(node, "y", scope, 'y', 0);
+    const double w = width ? *width : measure(node, "width", scope, 'x', scope.viewport.width);
+    const double h = height ? *height : measure(node, "height", scope, 'y', scope.viewport.height);
+    if (w <= 0 || h <= 0) return;
+    const bool symbol = local_name(node.name()) == "symbol";
+    scope.to_page = scope.to_page * Affine::translation({symbol ? 0 : x, symbol ? 0 : y});
+    if (!scope.style.overflow_shown) {
+        const Region window =
+            region_of(Shape{{transformed(rectangle({0, 0, w, h}), scope.to_page)}, FillRule::nonzero});
+        scope.clip = scope.clip ? intersected(*scope.clip, window) : window;
+    }
+    scope.to_page = scope.to_page * fit(node, w, h, scope.viewport);
+    children(node, scope);
+}
+
+void Walker::use(const pugi::xml_node& node, Scope scope) {
+    const auto href = href_of(node);
+    if (href.empty()) return;
+    if (href[0] != '#') return void(++outside_);
+    const auto target = by_id(href.substr(1));
+    if (!target) return count("references to nothing", node);
+    // A use may not lead back to itself or to something it lies in.
+    for (auto up = node; up; up = up.parent())
+        if (up == target) return count("circular references", node);
+    if (std::find(uses_.begin(), uses_.end(), target) != uses_.end() || ++scope.use_depth > max_use_depth)
+        return count("circular references", node);
+    uses_.push_back(target);
+    scope.to_page = scope.to_page * Affine::translation({measure(node, "x", scope, 'x', 0),
+                                                         measure(node, "y", scope, 'y', 0)});
+    const auto name = local_name(target.name());
+    if (name == "symbol" || name == "svg") {
+        const auto size = [&](const char* attribute, char axis) -> std::optional<double> {
+            if (node.attribute(attribute)) return measure(node, attribute, scope, axis, 0);
+            if (target.attribute(attribute)) return std::nullopt;
+            return axis == 'x' ? scope.viewport.width : scope.viewport.height;
+        };
+        const auto w = size("width", 'x'), h = size("height", 'y');
+        scope.style = sheet_.compute(target, scope.style, outside_);
+        if (scope.style.displayed) nested_svg(target, scope, w, h);
+    } else {
+        element(target, scope);
+    }
+    uses_.pop_back();
+}
+
+void Walker::choose(const pugi::xml_node& node, const Scope& scope) {
+    for (const auto& child : node.children()) {
+        if (child.type() != pugi::node_element || child.attribute("requiredExtensions")) continue;
+        if (const auto language = child.attribute("systemLanguage")) {
+            bool english = false;
+            for (const auto tag : split(language.value(), ", "))
+                english |= tag == "en" || tag.starts_with("en-");
+            if (!english) continue;
+        }
+        if (local_name(child.name()) == "foreignObject") {
+            count("foreign objects", child);
+            continue;
+        }
+        return element(child, scope);
+    }
+}
+
+std::optional<Shape> Walker::shape_of(const pugi::xml_node& node, std::string_view name, const Scope& scope) {
+    const auto get = [&](const char* a, char axis) { return measure(node, a, scope, axis, 0); };
+    Shape out;
+    out.rule = scope.style.fill_rule;
+    if (name == "path") {
+        auto data = parse_path(node.attribute("d").value());
+        if (!data.complete) count("broken paths", node);
+        out.contours = std::move(data.contours);
+    } else if (name == "rect") {
+        const double w = get("width", 'x'), h = get("height", 'y');
+        if (w <= 0 || h <= 0) return std::nullopt;
+        double rx = measure(node, "rx", scope, 'x', -1), ry = measure(node, "ry", scope, 'y', -1);
+        if (rx < 0) rx = std::max(ry, 0.0);
+        if (ry < 0) ry = rx;
+        const double x = get("x", 'x'), y = get("y", 'y');
+        out.contours = {rounded_rectangle({x, y, x + w, y + h}, rx, ry)};
+    } else if (name == "circle" || name == "ellipse") {
+        const double r = get("r", 'd');
+        double rx = name == "circle" ? r : measure(node, "rx", scope, 'x', -1);
+        double ry = name == "circle" ? r : measure(node, "ry", scope, 'y', -1);
+        if (rx < 0) rx = ry; // SVG 2: "auto" follows the other radius
+        if (ry < 0) ry = rx;
+        if (rx <= 0 || ry <= 0) return std::nullopt;
+        out.contours = {ellipse({get("cx", 'x'), get("cy", 'y')}, rx, ry)};
+    } else if (name == "line") {
+        Contour c{{get("x1", 'x'), get("y1", 'y')}, {}, false};
+        c.line_to({get("x2", 'x'), get("y2", 'y')});
+        out.contours = {c};
+    } else { // polyline, polygon
+        const auto v = parse_numbers(node.attribute("points").value());
+        if (v.size() < 4) return std::nullopt;
+        Contour c{{v[0], v[1]}, {}, name == "polygon"};
+        for (std::size_t i = 2; i + 1 < v.size(); i += 2)
+            c.line_to({v[i], v[i + 1]});
+        out.contours = {c};
+    }
+    if (out.contours.empty()) return std::nullopt;
+    return out;
+}
+
+void Walker::shape(const pugi::xml_node& node, std::string_view name, const Scope& scope) {
+    if (auto s = shape_of(node, name, scope)) emit(node, scope, std::move(*s));
+}
+
+std::optional<Colour> Walker::average_stop(const std::string& id, double& alpha, int depth) {
+    const auto node = by_id(id);
+    if (!node || depth > 8) return std::nullopt;
+    double r = 0, g = 0, b = 0, a = 0;
+    int n = 0;
+    for (const auto& stop : node.children()) {
+        if (local_name(stop.name()) != "stop") continue;
+        const Style style = sheet_.compute(stop, Style{}, outside_);
+        double own = 1;
+        const auto c =
+            parse_colour(style.stop_colour.empty() ? "black" : style.stop_colour, own).value_or(Colour{});
+        r += c.r, g += c.g, b += c.b, a += own * style.stop_opacity;
+        ++n;
+    }
+    if (n == 0) {
+        const auto href = href_of(node);
+        return href.starts_with('#') ? average_stop(std::string(href.substr(1)), alpha, depth + 1)
+                                     : std::nullopt;
+    }
+    alpha = a / n;
+    return Colour{static_cast<std::uint8_t>(r / n), static_cast<std::uint8_t>(g / n),
+                  static_cast<std::uint8_t>(b / n)};
+}
+
+std::optional<Colour> Walker::resolve(const Paint& paint, const Style& style, double& alpha) {
+    alpha = paint.alpha;
+    switch (paint.kind) {
+    case Paint::Kind::none:
+        return std::nullopt;
+    case Paint::Kind::colour:
+        return paint.colour;
+    case Paint::Kind::current:
+        return style.current;
+    case Paint::Kind::reference:
+        break;
+    }
+    const auto target = by_id(paint.reference);
+    const auto name = local_name(target.name());
+    if (name == "pattern") {
+        count("patterns", target);
+        return Colour{128, 128, 128};
+    }
+    if (target) {
+        if (name.ends_with("Gradient")) count("gradients", target);
+        if (const auto c = average_stop(paint.reference, alpha, 0)) return c;
+    }
+    return paint.fallback == Paint::Kind::colour ? std::optional(paint.fallback_colour) : std::nullopt;
+}
+
+void Walker::emit(const pugi::xml_node& node, const Scope& scope, Shape user_shape) {
+    const Style& s = scope.style;
+    if (!s.visible) return count("hidden objects", node);
+    DrawnLine line;
+    double fill_alpha = 1, stroke_alpha = 1;
+    line.drawn.fill = resolve(s.fill, s, fill_alpha);
+    line.drawn.stroke = resolve(s.stroke, s, stroke_alpha);
+    line.drawn.fill_opacity = fill_alpha * s.fill_opacity * s.opacity;
+    line.drawn.stroke_opacity = stroke_alpha * s.stroke_opacity * s.opacity;
+    const double scale = scope.to_page.mean_scale();
+    const double width = in_user(s.stroke_width, scope, 'd') * scale;
+    if (line.drawn.fill_opacity <= 0) line.drawn.fill.reset();
+    if (line.drawn.stroke_opacity <= 0 || width <= 0) line.drawn.stroke.reset();
+    if (!line.drawn.fill && !line.drawn.stroke) return count("objects without stroke or fill", node);
+    if (s.markers && line.drawn.stroke) count("markers", node);
+    line.drawn.stroke_width = mm(width);
+    line.drawn.cap = s.cap, line.drawn.join = s.join, line.drawn.mitre_limit = s.mitre_limit;
+    double dash_total = 0;
+    for (const Measure& m : s.dashes) {
+        line.drawn.dashes_mm.push_back(in_user(m, scope, 'd') * scale);
+        dash_total += line.drawn.dashes_mm.back();
+    }
+    if (dash_total <= 1e-9) line.drawn.dashes_mm.clear();
+    line.drawn.dash_offset_mm = in_user(s.dash_offset, scope, 'd') * scale;
+    line.shape = transformed(user_shape, scope.to_page);
+    const Box box = bounds(line.shape);
+    if (!(std::abs(box.x0) < 1e9 && std::abs(box.y0) < 1e9 && std::abs(box.x1) < 1e9 &&
+          std::abs(box.y1) < 1e9))
+        throw Stop{{"svg.number",
+                    "A coordinate is not a number or too large. The file was not opened; nothing has "
+                    "changed.",
+                    {"", line_of(node)}}};
+    if (scope.clip) {
+        const auto flat = flattened(line.shape);
+        if (std::max({std::abs(box.x0), std::abs(box.y0), std::abs(box.x1), std::abs(box.y1)}) >
+            region_limit_mm)
+            count("clips beyond 10 m, not applied", node);
+        else {
+            // The fill is cut as an area; a line that is only stroked is cut as a line, so that no false edge
+            // appears along the clip.
+            Shape cut{{}, FillRule::nonzero};
+            const auto add = [&](const std::vector<Point>& points, bool closed) {
+                Contour c{points.front(), {}, closed};
+                for (std::size_t i = 1; i < points.size(); ++i)
+                    c.line_to(points[i]);
+                cut.contours.push_back(std::move(c));
+            };
+            const bool whole = [&] {
+                const Region box_region =
+                    region_of(Shape{{rectangle(box.grown(width / 2))}, FillRule::nonzero});
+                return in_square_mm(area(subtracted(box_region, *scope.clip))) < 1e-6;
+            }();
+            if (!whole) {
+                if (line.drawn.fill) {
+                    for (const Ring& ring :
+                         intersected(region_of(flat, s.fill_rule, true), *scope.clip).rings)
+                        add(ring, true);
+                    if (line.drawn.stroke && !cut.contours.empty()) {
+                        // Stroke and fill part ways: the fill stays here, the clipped stroke becomes its own
+                        // line.
+                        DrawnLine edge = line;
+                        edge.drawn.fill.reset();
+                        edge.shape = {};
+                        Shape filled = std::move(cut);
+                        cut = Shape{};
+                        for (const Polyline& p : clipped(flat, *scope.clip))
+                            add(p.points, p.closed);
+                        edge.shape = std::move(cut);
+                        line.drawn.stroke.reset();
+                        line.shape = std::move(filled);
+                        line.name = node.attribute("id").value(), line.group = scope.group;
+                        edge.name = line.name, edge.group = line.group;
+                        out_.drawing.lines.push_back(std::move(line));
+                        if (!edge.shape.contours.empty()) out_.drawing.lines.push_back(std::move(edge));
+                        return;
+                    }
+                } else {
+                    for (const Polyline& p : clipped(flat, *scope.clip))
+                        add(p.points, p.closed);
+                }
+                if (cut.contours.empty()) return count("objects wholly clipped away", node);
+                line.shape = std::move(cut);
+            }
+        }
+    }
+    line.name = node.attribute("id").value();
+    line.group = scope.group;
+    segments_ += segment_count(line.shape);
+    if (out_.drawing.lines.size() >= max_lines || segments_ > max_segments)
+        throw Stop{{"svg.large",
+                    "The file holds more than 1,000,000 lines or 20,000,000 segments. It was not opened; "
+                    "nothing has changed.",
+                    {}}};
+    out_.drawing.lines.push_back(std::move(line));
+}
+
+double Walker::in_user(const Measure& m, const Scope& scope, char axis) const {
+    switch (m.unit) {
+    case Unit::percent:
+        return m.value / 100 *
+               (axis == 'x'   ? scope.viewport.width
+                : axis == 'y' ? scope.viewport.height
+                              : scope.viewport.diagonal());
+    case Unit::em:
+        return m.value * scope.style.font_size;
+    case Unit::ex:
+        return m.value * scope.style.font_size / 2;
+    default:
+        return m.value * px_per(m.unit);
+    }
+}
+
+double Walker::measure(const pugi::xml_node& node, const char* attribute, const Scope& scope, char axis,
+                       double otherwise) const {
+    const auto m = parse_measure(node.attribute(attribute).value());
+    return m && m->unit != Unit::unknown ? in_user(*m, scope, axis) : otherwise;
+}
+
+pugi::xml_node Walker::by_id(std::string_view id) const {
+    const auto it = ids_.find(id);
+    return it == ids_.end() ? pugi::xml_node() : it->second;
+}
+
+int Walker::line_of(const pugi::xml_node& node) const {
+    const auto offset = node.offset_debug();
+    return offset < 0 ? 0 : line_of_offset(text_, static_cast<std::size_t>(offset));
+}
+
+void Walker::count(const std::string& what, const pugi::xml_node& node) {
+    Counted& c = counted_[what];
+    if (c.times++ == 0) c.first_line = line_of(node);
+}
+
+Findings Walker::findings() const {
+    Findings out;
+    for (const auto& [what, c] : counted_) {
+        const bool quiet = what == "texts turned to outlines" || what == "hidden objects" ||
+                           what == "objects without stroke or fill" || what == "animations";
+        std::string message = std::to_string(c.times) + " " + what;
+        if (what == "gradients")
+            message += ": the average of their colours stands for them";
+        else if (what == "patterns")
+            message += ": grey stands for them";
+        else if (what == "texts turned to outlines")
+            message += " with the fonts installed here";
+        else if (what == "broken paths")
+            message += ": each is kept up to the place where it breaks";
+        else
+            message += ": left out";
+        if (c.first_line > 0) message += " (first in line " + std::to_string(c.first_line) + ")";
+        std::string code = "svg." + file_safe(what);
+        out.push_back(
+            {code,
+             quiet ? Grade::hint : Grade::caution,
+             message + ".",
+             {{"count", std::to_string(c.times)}, {"what", what}, {"line", std::to_string(c.first_line)}}});
+    }
+    if (outside_ > 0)
+        out.push_back({"svg.outside",
+                       Grade::caution,
+                       std::to_string(outside_) + " references out of the file were not followed.",
+                       {{"count", std::to_string(outside_)}}});
+    return out;
+}
+
+} // namespace dotlane::svg

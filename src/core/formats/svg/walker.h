@@ -1,0 +1,89 @@
+// Walks the element tree and collects lines. Internal to formats/svg.
+#pragma once
+
+#include <map>
+#include <optional>
+#include <set>
+#include <string>
+#include <string_view>
+#include <unordered_map>
+
+#include "core/formats/svg/reader.h"
+#include "core/formats/svg/style.h"
+#include "core/geometry/region.h"
+
+namespace dotlane::svg {
+
+/// Thrown inside the reader only, turned into a Result at its door: the walk is deep and an error ends it.
+struct Stop {
+    Error error;
+};
+
+struct Viewport {
+    double width = 0, height = 0; // user units
+    double diagonal() const { return std::sqrt((width * width + height * height) / 2); }
+};
+
+/// What an element hands to its children.
+struct Scope {
+    Affine to_page; ///< user units to page mm
+    Style style;
+    Viewport viewport;
+    std::optional<Region> clip; ///< in page mm
+    std::string group;
+    int depth = 0;
+    int use_depth = 0;
+};
+
+class Walker {
+  public:
+    Walker(std::string_view text, const SvgOptions& options, Progress& progress);
+    SvgResult walk(const pugi::xml_node& root);
+
+  private:
+    void element(const pugi::xml_node& node, const Scope& outer);
+    void children(const pugi::xml_node& node, const Scope& scope);
+    void nested_svg(const pugi::xml_node& node, Scope scope, std::optional<double> width,
+                    std::optional<double> height);
+    void use(const pugi::xml_node& node, Scope scope);
+    void choose(const pugi::xml_node& node, const Scope& scope);
+    void shape(const pugi::xml_node& node, std::string_view name, const Scope& scope);
+    void text(const pugi::xml_node& node, const Scope& scope);
+    void emit(const pugi::xml_node& node, const Scope& scope, Shape user_shape);
+    std::optional<Shape> shape_of(const pugi::xml_node& node, std::string_view name, const Scope& scope);
+
+    Affine fit(const pugi::xml_node& node, double width, double height, Viewport& viewport) const;
+    void apply_clip(Scope& scope, const pugi::xml_node& node);
+    Region clip_region(const pugi::xml_node& clip, const Scope& scope, const Box& user_box, int depth);
+    Region clip_child(const pugi::xml_node& child, const Scope& scope, int depth);
+    Box user_bounds(const pugi::xml_node& node, const Scope& scope, int depth);
+    std::optional<Colour> resolve(const Paint& paint, const Style& style, double& alpha);
+    std::optional<Colour> average_stop(const std::string& id, double& alpha, int depth);
+
+    double measure(const pugi::xml_node& node, const char* attribute, const Scope& scope, char axis,
+                   double otherwise) const;
+    double in_user(const Measure& m, const Scope& scope, char axis) const;
+    pugi::xml_node by_id(std::string_view id) const;
+    void index(const pugi::xml_node& root);
+    void count(const std::string& what, const pugi::xml_node& node);
+    int line_of(const pugi::xml_node& node) const;
+    void step();
+    Findings findings() const;
+
+    std::string_view text_;
+    const SvgOptions& options_;
+    Progress& progress_;
+    StyleSheet sheet_;
+    std::unordered_map<std::string_view, pugi::xml_node> ids_;
+    std::set<std::string> paints_in_use_, clips_in_use_;
+    std::vector<pugi::xml_node> uses_;
+    struct Counted {
+        int times = 0, first_line = 0;
+    };
+    std::map<std::string, Counted> counted_;
+    int outside_ = 0;
+    std::size_t visited_ = 0, segments_ = 0;
+    SvgResult out_;
+};
+
+} // namespace dotlane::svg

@@ -1,0 +1,92 @@
+#include "core/formats/svg/writer.h"
+
+#include "core/base/result.h"
+#include "core/base/text.h"
+
+namespace dotlane {
+namespace {
+
+std::string escaped(std::string_view text) {
+    std::string out;
+    for (const char c : text) {
+        if (c == '&')
+            out += "&amp;";
+        else if (c == '<')
+            out += "&lt;";
+        else if (c == '>')
+            out += "&gt;";
+        else if (c == '"')
+            out += "&quot;";
+        else if (static_cast<unsigned char>(c) >= 0x20 || c == '\n')
+            out += c;
+    }
+    return out;
+}
+
+// A tenth of a micrometre: far below what any machine resolves, so nothing is lost by rounding.
+std::string mm_text(double v) {
+    return number(v, 4);
+}
+
+std::string path_of(const Polyline& line) {
+    std::string d;
+    for (std::size_t i = 0; i < line.points.size(); ++i) {
+        d += i == 0 ? "M" : i == 1 ? " L" : " ";
+        d += mm_text(line.points[i].x) + "," + mm_text(line.points[i].y);
+    }
+    if (line.points.size() == 1) d += " L" + mm_text(line.points[0].x) + "," + mm_text(line.points[0].y);
+    return line.closed ? d + " Z" : d;
+}
+
+std::string references(const ProgramSheet& sheet) {
+    std::string d;
+    const double arm = 4;
+    for (const Point p : {Point{sheet.usable.x0, sheet.usable.y0}, Point{sheet.usable.x1, sheet.usable.y0},
+                          Point{sheet.usable.x0, sheet.usable.y1}}) {
+        d += "M" + mm_text(p.x - arm / 2) + "," + mm_text(p.y) + " h" + mm_text(arm) + " M" + mm_text(p.x) +
+             "," + mm_text(p.y - arm / 2) + " v" + mm_text(arm) + " ";
+    }
+    const double side = in_mm(check_square), y = in_mm(sheet.mat_height) + (in_mm(check_strip) - side) / 2;
+    return "  <g id=\"origin-marks\" fill=\"none\" stroke=\"#9a958c\" stroke-width=\"0.1\">\n    "
+           "<title>Origin marks: the same in every "
+           "file of this export; not to be cut</title>\n    <path d=\"" +
+           d +
+           "\"/>\n  </g>\n  <g id=\"check-square\" fill=\"none\" stroke=\"#9a958c\" stroke-width=\"0.1\">\n  "
+           "  <title>Check square: "
+           "measures 10 mm when the file was opened true to size; not to be cut</title>\n    <rect x=\"5\" "
+           "y=\"" +
+           mm_text(y) + "\" width=\"" + mm_text(side) + "\" height=\"" + mm_text(side) + "\"/>\n  </g>\n";
+}
+
+} // namespace
+
+std::string write_svg(const Program& program, const SvgExport& what) {
+    const ProgramSheet* sheet = nullptr;
+    for (const ProgramSheet& s : program.sheets)
+        if (s.sheet == what.sheet) sheet = &s;
+    DOTLANE_CHECK(sheet);
+    const std::string w = mm_text(in_mm(sheet->mat_width)),
+                      h = mm_text(in_mm(sheet->mat_height + check_strip));
+    std::string out =
+        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + w +
+        "mm\" height=\"" + h + "mm\" viewBox=\"0 0 " + w + " " + h + "\">\n  <title>" +
+        escaped(program.project) + ", " + escaped(sheet->name) + "</title>\n";
+    if (!what.note.empty()) out += "  <desc>" + escaped(what.note) + "</desc>\n";
+    out += references(*sheet);
+    for (const Move& move : program.moves) {
+        const auto* pass = std::get_if<PassMove>(&move);
+        if (!pass || pass->sheet != what.sheet || (what.pass && pass->number != *what.pass)) continue;
+        out += "  <g id=\"pass-" + std::to_string(pass->number) + "\" fill=\"none\" stroke=\"" +
+               to_hex(pass->colour) + "\" stroke-width=\"0.1\">\n    <title>" +
+               escaped(pass->plate + " " + action_name(pass->action) + ": " + pass->lane_name + ", " +
+                       pass->tool) +
+               (pass->repeats > 1 ? ", run " + std::to_string(pass->repeats) + " times" : "") + "</title>\n";
+        const std::size_t once = pass->strokes.size() / static_cast<std::size_t>(pass->repeats);
+        for (std::size_t i = 0; i < once; ++i)
+            out += "    <path d=\"" + path_of(pass->strokes[i]) + "\"/>\n";
+        out += "  </g>\n";
+    }
+    return out + "</svg>\n";
+}
+
+} // namespace dotlane

@@ -1,0 +1,52 @@
+// Lettering: text in an installed font, shaped (ligatures, kerning, contextual forms) and turned into
+// outlines. Fonts are found by fontconfig, shaped by HarfBuzz, read by FreeType.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/base/units.h"
+#include "core/geometry/path.h"
+
+namespace dotlane {
+
+struct FontRequest {
+    std::string family = "sans-serif"; ///< one family or a comma list, as in CSS
+    bool italic = false;
+    int weight = 400; ///< CSS weight, 100..900
+    bool operator==(const FontRequest&) const = default;
+};
+
+struct GlyphOutline {
+    Shape shape;           ///< mm, on the baseline, already at its place in the run
+    std::uint32_t cluster; ///< byte offset in the text of the character it came from
+    double advance_mm = 0;
+};
+
+struct OutlinedText {
+    std::vector<GlyphOutline> glyphs;
+    double advance_mm = 0;  ///< of the whole run
+    std::string family;     ///< the family really used
+    int missing_glyphs = 0; ///< characters the font does not have
+};
+
+class FontShelf {
+  public:
+    FontShelf();
+    ~FontShelf();
+    FontShelf(const FontShelf&) = delete;
+    FontShelf& operator=(const FontShelf&) = delete;
+
+    /// Outlines of one run of text, baseline at y = 0, starting at x = 0.
+    /// `em` is the font size. Errors: "font.none" when no font at all is installed.
+    Result<OutlinedText> outline(const FontRequest& font, Length em, std::string_view utf8);
+
+  private:
+    struct Faces;
+    std::unique_ptr<Faces> faces_;
+};
+
+} // namespace dotlane

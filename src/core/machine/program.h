@@ -1,0 +1,80 @@
+// The program a cutter runs: machine-neutral, complete, in millimetres on the sheet as loaded. Everything
+// that leaves the planner leaves through here: exports, the rehearsal, later the device.
+#pragma once
+
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "core/base/id.h"
+#include "core/base/units.h"
+#include "core/geometry/polyline.h"
+#include "core/project/drawing.h"
+#include "core/project/project.h"
+
+namespace dotlane {
+
+/// What the hands do at a stop, one sentence each, in order.
+struct HandStep {
+    enum class Kind { unload, load, take_out, put_in, warm_up, care } kind = Kind::load;
+    std::string text;
+    bool operator==(const HandStep&) const = default;
+};
+
+/// A moment at which hands are needed.
+struct StopMove {
+    int number = 0; ///< 1-based
+    SheetId sheet;  ///< the sheet that lies in the machine afterwards; none at the end
+    std::vector<HandStep> steps;
+    Duration time;
+    bool operator==(const StopMove&) const = default;
+};
+
+/// One tool running over one sheet without a hand touching anything.
+struct PassMove {
+    int number = 0; ///< 1-based over the whole job
+    SheetId sheet;
+    LaneId lane;
+    Action action = Action::cut;
+    std::string lane_name, plate, tool, slot;
+    Colour colour;
+    Length tip;
+    Speed speed;
+    int repeats = 1;               ///< times the lines are run; `strokes` holds them all
+    std::vector<Polyline> strokes; ///< in running order; a closed one starts and ends at its first point
+    bool operator==(const PassMove&) const = default;
+};
+
+using Move = std::variant<StopMove, PassMove>;
+
+/// The motion the machine is capable of; copied in, so that a program can be timed on its own.
+struct Motion {
+    Speed travel;
+    Acceleration acceleration;
+    Angle corner; ///< turns up to this are taken without stopping
+    Duration lift, lower;
+    bool operator==(const Motion&) const = default;
+};
+
+struct ProgramSheet {
+    SheetId sheet;
+    std::string name, stock, mat;
+    Length mat_width, mat_height;
+    Box usable, stock_area;
+    Colour colour;
+    bool operator==(const ProgramSheet&) const = default;
+};
+
+struct Program {
+    std::string project, machine;
+    std::vector<std::string> slots; ///< names, left to right
+    std::vector<ProgramSheet> sheets;
+    Motion motion;
+    std::vector<Move> moves;
+    bool operator==(const Program&) const = default;
+};
+
+/// Where the carriage rests between passes: the usable area's top-left corner of a sheet.
+Point rest_position(const Program& program, SheetId sheet);
+
+} // namespace dotlane

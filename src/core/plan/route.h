@@ -1,0 +1,33 @@
+// The order, direction and start point of the lines of one pass: as little travel as can be found quickly.
+//
+// Method: nearest neighbour from the rest position, then 2-opt and or-opt (segments of one to three lines) on
+// neighbour lists with a work queue, both for lines that have two different ends and may be run either way.
+// Closed lines may be started at any of their points. Where inner lines must come first, an outline and all
+// that lies in it form one block: the inner lines in their own best order, then the outline.
+// Sources: Bentley 1992 (neighbour lists, don't-look bits); Johnson and McGeoch 1996 (expected quality).
+// Deterministic: the same lines give the same route.
+#pragma once
+
+#include "core/base/progress.h"
+#include "core/geometry/polyline.h"
+
+namespace dotlane {
+
+struct RouteOptions {
+    Point rest;               ///< the carriage starts and ends here
+    bool inner_first = false; ///< lines inside a closed line are run before it
+};
+
+struct RouteResult {
+    Polylines strokes;
+    Length travel;                    ///< with the tool up, rest to rest
+    Length travel_as_drawn;           ///< the same for the lines in the order given
+    std::size_t outlines_waiting = 0; ///< closed lines that were put behind what lies in them
+};
+
+RouteResult route(Polylines lines, const RouteOptions& options, Progress& progress = no_progress());
+
+/// Travel of lines in their order, rest to rest.
+Length travel_of(const Polylines& lines, Point rest);
+
+} // namespace dotlane

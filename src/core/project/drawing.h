@@ -1,0 +1,63 @@
+// What an opened file brought: its lines as curves in millimetres, with the colours they were drawn in.
+// A drawing is a source: it is stored as it came and never changed; lanes and steps refer to its lines by id.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/id.h"
+#include "core/base/units.h"
+#include "core/geometry/path.h"
+
+namespace dotlane {
+
+/// sRGB, 0..255 each.
+struct Colour {
+    std::uint8_t r = 0, g = 0, b = 0;
+    auto operator<=>(const Colour&) const = default;
+};
+/// "#d9822b"
+std::string to_hex(Colour colour);
+std::optional<Colour> colour_from_hex(std::string_view text);
+/// CIE L* (0 black .. 100 white) of an sRGB colour; decides which pen is the lighter one.
+/// Source: IEC 61966-2-1 transfer curve and CIE 15 lightness.
+double lightness(Colour colour);
+/// A plain colour word ("rust", "gold", "blue", "black") for names of lanes; the nearest of a small set.
+std::string colour_word(Colour colour);
+
+enum class LineCap { butt, round, square };
+enum class LineJoin { mitre, round, bevel };
+
+/// How the file drew a line; only for showing it as it came and for guessing its lane.
+struct Drawn {
+    std::optional<Colour> stroke, fill;
+    double stroke_opacity = 1, fill_opacity = 1; ///< 0..1
+    Length stroke_width;
+    LineCap cap = LineCap::butt;
+    LineJoin join = LineJoin::mitre;
+    double mitre_limit = 4;
+    std::vector<double> dashes_mm; ///< alternating on and off; empty: unbroken
+    double dash_offset_mm = 0;
+    bool operator==(const Drawn&) const = default;
+};
+
+struct DrawnLine {
+    LineId id;
+    std::string name;  ///< the file's own name or id for it, may be empty
+    std::string group; ///< names of the groups it lay in, outermost first, joined by '/'
+    Shape shape;       ///< mm, origin at the page's top-left
+    Drawn drawn;
+    bool operator==(const DrawnLine&) const = default;
+};
+
+struct Drawing {
+    std::vector<DrawnLine> lines;
+    Length page_width, page_height;
+    bool operator==(const Drawing&) const = default;
+};
+
+Box bounds(const Drawing& drawing);
+Drawing transformed(const Drawing& drawing, const Affine& by);
+
+} // namespace dotlane

@@ -1,0 +1,313 @@
+#include "core/project/edits.h"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+#include <unordered_set>
+
+namespace dotlane {
+namespace {
+
+tl::unexpected<Error> no_such(const char* what) {
+    return fail("edit.missing", std::string("There is no such ") + what + " in this project.");
+}
+
+Result<void> check_step(const Part& part, const Step& step) {
+    const auto& fill = std::get<FillStep>(step.what);
+    const double spacing = in_mm(fill.spacing);
+    if (!(spacing >= 0.05 && spacing <= 50))
+        return fail("step.range", "The spacing of a fill must lie between 0.05 and 50 mm.");
+    if (fill.inset && !(in_mm(*fill.inset) >= 0 && in_mm(*fill.inset) <= 100))
+        return fail("step.range", "The inset of a fill must lie between 0 and 100 mm.");
+    if (!std::isfinite(in_radians(fill.angle)))
+        return fail("step.range", "The angle of a fill must be a number.");
+    if (fill.of.empty()) return fail("step.no-lines", "A fill needs lines: choose closed lines first.");
+    for (const LineSetId id : fill.of)
+        if (!find(part, id)) return no_such("line set");
+    return {};
+}
+
+Result<void> check_placement(const Project& project, const Placement& placement) {
+    if (!find(project, placement.part)) return no_such("part");
+    if (!std::isfinite(in_mm(placement.left)) || !std::isfinite(in_mm(placement.top)) ||
+        !std::isfinite(in_radians(placement.turn)))
+        return fail("place.range", "A place must be given in numbers.");
+    return {};
+}
+
+void drop_empty_sets(Part& part) {
+    std::erase_if(part.sets, [&](const LineSet& set) {
+        if (!set.lines.empty()) return false;
+        return std::none_of(part.steps.begin(), part.steps.end(), [&](const Step& step) {
+            const auto& of = std::get<FillStep>(step.what).of;
+            return std::find(of.begin(), of.end(), set.id) != of.end();
+        });
+    });
+}
+
+void take_out(Part& part, const std::unordered_set<LineId>& lines) {
+    for (LineSet& set : part.sets)
+        std::erase_if(set.lines, [&](LineId id) { return lines.contains(id); });
+}
+
+Result<std::unordered_set<LineId>> known_lines(const Part& part, const std::vector<LineId>& lines) {
+    for (const LineId id : lines)
+        if (!find(*part.source.drawing, id)) return no_such("line");
+    return std::unordered_set<LineId>(lines.begin(), lines.end());
+}
+
+Placement* placement_of(Project& project, PlacementId id) {
+    for (Sheet& sheet : project.sheets)
+        for (Placement& p : sheet.placements)
+            if (p.id == id) return &p;
+    return nullptr;
+}
+
+} // namespace
+
+PartId add_part(Project& project, std::string name, Source source) {
+    auto drawing = std::make_shared<Drawing>(*source.drawing);
+    Part part;
+    part.id = fresh_id<PartId>(project);
+    part.name = std::move(name);
+    LineSet all{fresh_id<LineSetId>(project), "all lines", {}, false, {}};
+    all.lines.reserve(drawing->lines.size());
+    for (DrawnLine& line : drawing->lines) {
+        line.id = fresh_id<LineId>(project);
+        all.lines.push_back(line.id);
+    }
+    source.drawing = std::move(drawing);
+    part.source = std::move(source);
+    part.sets.push_back(std::move(all));
+    project.parts.push_back(std::move(part));
+    return project.parts.back().id;
+}
+
+Result<void> remove_part(Project& project, PartId part) {
+    if (!find(project, part)) return no_such("part");
+    std::erase_if(project.parts, [part](const Part& p) { return p.id == part; });
+    for (Sheet& sheet : project.sheets)
+        std::erase_if(sheet.placements, [part](const Placement& p) { return p.part == part; });
+    return {};
+}
+
+Result<void> scale_part(Project& project, PartId id, double factor) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    if (!(factor >= 1e-4 && factor <= 1e4))
+        return fail("part.scale", "The scale must lie between 0.0001 and 10,000.");
+    part->scale = factor;
+    return {};
+}
+
+LaneId add_lane(Project& project, Lane lane) {
+    lane.id = fresh_id<LaneId>(project);
+    project.lanes.push_back(std::move(lane));
+    return project.lanes.back().id;
+}
+
+Result<void> remove_lane(Project& project, LaneId lane) {
+    if (!find(project, lane)) return no_such("lane");
+    std::erase_if(project.lanes, [lane](const Lane& l) { return l.id == lane; });
+    for (Part& part : project.parts) {
+        for (LineSet& set : part.sets)
+            if (set.lane == lane) set.lane = {};
+        for (Step& step : part.steps)
+            if (step.lane == lane) step.lane = {};
+    }
+    return {};
+}
+
+Result<void> assign(Project& project, PartId id, const std::vector<LineId>& lines, LaneId lane,
+                    std::string set_name) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    if (lane && !find(project, lane)) return no_such("lane");
+    const auto moving = known_lines(*part, lines);
+    if (!moving) return tl::make_unexpected(moving.error());
+    if (lines.empty()) return {};
+    // A line set that moves whole keeps its identity, so that steps which use it go on working.
+    std::unordered_set<LineId> rest = *moving;
+    for (LineSet& set : part->sets) {
+        const bool whole = !set.lines.empty() && std::all_of(set.lines.begin(), set.lines.end(),
+                                                             [&](LineId l) { return rest.contains(l); });
+        const bool named = set_name.empty() || set.name == set_name;
+        if (!whole || !named) continue;
+        const bool used = std::any_of(part->steps.begin(), part->steps.end(), [&](const Step& s) {
+            const auto& of = std::get<FillStep>(s.what).of;
+            return std::find(of.begin(), of.end(), set.id) != of.end();
+        });
+        if (!used && set.lane != lane && set_name.empty()) continue; // merges into the lane's own set below
+        for (const LineId l : set.lines)
+            rest.erase(l);
+        set.lane = lane;
+        set.set_aside = false;
+    }
+    if (rest.empty()) return {};
+    take_out(*part, rest);
+    auto target = std::find_if(part->sets.begin(), part->sets.end(), [&](const LineSet& s) {
+        return s.lane == lane && !s.set_aside && (set_name.empty() || s.name == set_name);
+    });
+    if (target == part->sets.end()) {
+        const Lane* l = find(project, lane);
+        std::string name = !set_name.empty() ? set_name : l ? l->name : "no lane";
+        part->sets.push_back({fresh_id<LineSetId>(project), std::move(name), lane, false, {}});
+        target = part->sets.end() - 1;
+    }
+    target->lines.insert(target->lines.end(), rest.begin(), rest.end());
+    std::sort(target->lines.begin(), target->lines.end());
+    drop_empty_sets(*part);
+    return {};
+}
+
+Result<LineSetId> gather(Project& project, PartId id, const std::vector<LineId>& lines, std::string name) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    const auto moving = known_lines(*part, lines);
+    if (!moving) return tl::make_unexpected(moving.error());
+    if (lines.empty()) return fail("step.no-lines", "Choose lines first.");
+    LaneId lane;
+    for (const LineSet& set : part->sets) {
+        if (std::find(set.lines.begin(), set.lines.end(), lines.front()) == set.lines.end()) continue;
+        lane = set.lane;
+        if (set.lines.size() == moving->size() &&
+            std::all_of(set.lines.begin(), set.lines.end(), [&](LineId l) { return moving->contains(l); }))
+            return set.id; // already a set of its own
+    }
+    take_out(*part, *moving);
+    LineSet set{fresh_id<LineSetId>(project), std::move(name), lane, false, lines};
+    std::sort(set.lines.begin(), set.lines.end());
+    set.lines.erase(std::unique(set.lines.begin(), set.lines.end()), set.lines.end());
+    const LineSetId made = set.id;
+    part->sets.push_back(std::move(set));
+    drop_empty_sets(*part);
+    return made;
+}
+
+Result<void> set_aside(Project& project, PartId id, LineSetId set_id, bool aside) {
+    Part* part = find(project, id);
+    LineSet* set = part ? find(*part, set_id) : nullptr;
+    if (!set) return no_such("line set");
+    set->set_aside = aside;
+    return {};
+}
+
+Result<StepId> add_step(Project& project, PartId id, Step step) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    if (step.lane && !find(project, step.lane)) return no_such("lane");
+    if (const auto ok = check_step(*part, step); !ok) return tl::make_unexpected(ok.error());
+    step.id = fresh_id<StepId>(project);
+    part->steps.push_back(std::move(step));
+    return part->steps.back().id;
+}
+
+Result<void> change_step(Project& project, PartId id, const Step& step) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    if (step.lane && !find(project, step.lane)) return no_such("lane");
+    if (const auto ok = check_step(*part, step); !ok) return ok;
+    for (Step& s : part->steps)
+        if (s.id == step.id) return s = step, Result<void>{};
+    return no_such("step");
+}
+
+Result<void> remove_step(Project& project, PartId id, StepId step) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    if (std::erase_if(part->steps, [step](const Step& s) { return s.id == step; }) == 0)
+        return no_such("step");
+    drop_empty_sets(*part);
+    return {};
+}
+
+SheetId add_sheet(Project& project, std::string name, std::string stock, std::string mat) {
+    project.sheets.push_back(
+        {fresh_id<SheetId>(project), std::move(name), std::move(stock), std::move(mat), {}});
+    return project.sheets.back().id;
+}
+
+Result<PlacementId> place(Project& project, SheetId id, Placement placement) {
+    Sheet* sheet = find(project, id);
+    if (!sheet) return no_such("sheet");
+    if (const auto ok = check_placement(project, placement); !ok) return tl::make_unexpected(ok.error());
+    placement.id = fresh_id<PlacementId>(project);
+    sheet->placements.push_back(placement);
+    return placement.id;
+}
+
+Result<void> change_placement(Project& project, const Placement& placement) {
+    Placement* p = placement_of(project, placement.id);
+    if (!p) return no_such("placed part");
+    if (const auto ok = check_placement(project, placement); !ok) return ok;
+    *p = placement;
+    return {};
+}
+
+Result<void> remove_placement(Project& project, PlacementId id) {
+    for (Sheet& sheet : project.sheets)
+        if (std::erase_if(sheet.placements, [id](const Placement& p) { return p.id == id; }) > 0) return {};
+    return no_such("placed part");
+}
+
+const Placement* find_placement(const Project& project, PlacementId id, SheetId* on) {
+    for (const Sheet& sheet : project.sheets)
+        for (const Placement& p : sheet.placements)
+            if (p.id == id) {
+                if (on) *on = sheet.id;
+                return &p;
+            }
+    return nullptr;
+}
+
+Result<void> check_rules(const Project& project) {
+    std::unordered_set<std::uint32_t> ids;
+    const auto take = [&](auto id) {
+        return id.value > 0 && id.value < project.next_id && ids.insert(id.value).second;
+    };
+    const auto broken = [](const std::string& what) {
+        return fail("project.rules", "The project is damaged: " + what + ".");
+    };
+    for (const Lane& lane : project.lanes) {
+        if (!take(lane.id)) return broken("a lane's number is used twice");
+        if (lane.repeats < 1 || lane.repeats > 8) return broken("a lane's repeats are out of range");
+    }
+    for (const Part& part : project.parts) {
+        if (!take(part.id)) return broken("a part's number is used twice");
+        if (!(part.scale >= 1e-4 && part.scale <= 1e4)) return broken("a part's scale is out of range");
+        if (part.quantity < 1 || part.quantity > 9999) return broken("a part's quantity is out of range");
+        LineId last;
+        for (const DrawnLine& line : part.source.drawing->lines) {
+            if (!take(line.id) || line.id < last)
+                return broken("the lines of \"" + part.name + "\" are out of order");
+            last = line.id;
+        }
+        std::unordered_set<LineId> assigned;
+        for (const LineSet& set : part.sets) {
+            if (!take(set.id)) return broken("a line set's number is used twice");
+            if (set.lane && !find(project, set.lane))
+                return broken("a line set names a lane that does not exist");
+            for (const LineId line : set.lines)
+                if (!find(*part.source.drawing, line) || !assigned.insert(line).second)
+                    return broken("a line of \"" + part.name + "\" is in two line sets or in none");
+        }
+        if (assigned.size() != part.source.drawing->lines.size())
+            return broken("a line of \"" + part.name + "\" is in no line set");
+        for (const Step& step : part.steps) {
+            if (!take(step.id)) return broken("a step's number is used twice");
+            if (step.lane && !find(project, step.lane))
+                return broken("a step names a lane that does not exist");
+            if (const auto ok = check_step(part, step); !ok) return ok;
+        }
+    }
+    for (const Sheet& sheet : project.sheets) {
+        if (!take(sheet.id)) return broken("a sheet's number is used twice");
+        for (const Placement& p : sheet.placements) {
+            if (!take(p.id)) return broken("a placement's number is used twice");
+            if (const auto ok = check_placement(project, p); !ok) return ok;
+        }
+    }
+    return {};
+}
+
+} // namespace dotlane

@@ -1,0 +1,49 @@
+// Pure edit functions: each takes a project, changes it, and leaves it untouched when it answers with an
+// error. They keep the document's rules: ids unique, every line of a source in exactly one line set, every
+// reference to something that exists.
+#pragma once
+
+#include "core/base/result.h"
+#include "core/project/project.h"
+
+namespace dotlane {
+
+template<class IdType>
+IdType fresh_id(Project& project) {
+    return IdType{project.next_id++};
+}
+
+/// Line ids are given out here. All lines start in one unassigned line set.
+PartId add_part(Project& project, std::string name, Source source);
+Result<void> remove_part(Project& project, PartId part);
+/// The factor must lie in 1e-4..1e4.
+Result<void> scale_part(Project& project, PartId part, double factor);
+
+LaneId add_lane(Project& project, Lane lane);
+/// Line sets and steps that used it lose their lane.
+Result<void> remove_lane(Project& project, LaneId lane);
+
+/// Moves lines to a lane (or to "no lane" with LaneId{}), splitting and merging line sets as needed. The set
+/// that receives them is the one of that lane in this part whose name is `set_name`, or the first one when
+/// empty.
+Result<void> assign(Project& project, PartId part, const std::vector<LineId>& lines, LaneId lane,
+                    std::string set_name = {});
+/// Splits the lines off into a line set of their own under this name; their lane stays.
+Result<LineSetId> gather(Project& project, PartId part, const std::vector<LineId>& lines, std::string name);
+Result<void> set_aside(Project& project, PartId part, LineSetId set, bool aside);
+
+/// Errors: "step.no-lines", "step.range".
+Result<StepId> add_step(Project& project, PartId part, Step step);
+Result<void> change_step(Project& project, PartId part, const Step& step);
+Result<void> remove_step(Project& project, PartId part, StepId step);
+
+SheetId add_sheet(Project& project, std::string name, std::string stock, std::string mat);
+Result<PlacementId> place(Project& project, SheetId sheet, Placement placement);
+Result<void> change_placement(Project& project, const Placement& placement);
+Result<void> remove_placement(Project& project, PlacementId placement);
+const Placement* find_placement(const Project& project, PlacementId placement, SheetId* sheet = nullptr);
+
+/// Checks the rules above; used after reading a file. The message names the first one broken.
+Result<void> check_rules(const Project& project);
+
+} // namespace dotlane

@@ -1,0 +1,317 @@
+#include "core/project/format.h"
+
+#include <nlohmann/json.hpp>
+
+#include "core/base/text.h"
+#include "core/project/edits.h"
+
+namespace dotlane {
+namespace {
+
+using nlohmann::json;
+
+// ---- writing -------------------------------------------------------------------------------------------
+
+json to_json(const Drawn& d) {
+    json j = json::object();
+    if (d.stroke) {
+        j["stroke"] = to_hex(*d.stroke);
+        j["stroke_width_mm"] = in_mm(d.stroke_width);
+    }
+    if (d.fill) j["fill"] = to_hex(*d.fill);
+    if (d.stroke && d.stroke_opacity != 1) j["stroke_opacity"] = d.stroke_opacity;
+    if (d.fill && d.fill_opacity != 1) j["fill_opacity"] = d.fill_opacity;
+    if (d.cap != LineCap::butt) j["cap"] = d.cap == LineCap::round ? "round" : "square";
+    if (d.join != LineJoin::mitre) j["join"] = d.join == LineJoin::round ? "round" : "bevel";
+    if (d.mitre_limit != 4) j["mitre_limit"] = d.mitre_limit;
+    if (!d.dashes_mm.empty()) j["dashes_mm"] = d.dashes_mm;
+    if (d.dash_offset_mm != 0) j["dash_offset_mm"] = d.dash_offset_mm;
+    return j;
+}
+
+json to_json(const Drawing& drawing) {
+    json lines = json::array();
+    for (const DrawnLine& line : drawing.lines) {
+        json j = to_json(line.drawn);
+        j["id"] = line.id.value;
+        if (!line.name.empty()) j["name"] = line.name;
+        if (!line.group.empty()) j["group"] = line.group;
+        if (line.shape.rule == FillRule::evenodd) j["rule"] = "evenodd";
+        j["path_mm"] = path_text(line.shape);
+        lines.push_back(std::move(j));
+    }
+    return {{"page_mm", {in_mm(drawing.page_width), in_mm(drawing.page_height)}},
+            {"lines", std::move(lines)}};
+}
+
+template<class IdType>
+json id_list(const std::vector<IdType>& ids) {
+    json out = json::array();
+    for (const auto id : ids)
+        out.push_back(id.value);
+    return out;
+}
+
+json to_json(const Step& step) {
+    const auto& fill = std::get<FillStep>(step.what);
+    json j = {{"id", step.id.value},
+              {"kind", "fill"},
+              {"on", step.on},
+              {"lane", step.lane.value},
+              {"of", id_list(fill.of)},
+              {"spacing_mm", in_mm(fill.spacing)},
+              {"angle_rad", in_radians(fill.angle)},
+              {"joined", fill.joined},
+              {"alternate", fill.alternate}};
+    if (fill.inset) j["inset_mm"] = in_mm(*fill.inset);
+    return j;
+}
+
+json to_json(const Part& part) {
+    json sets = json::array(), steps = json::array();
+    for (const LineSet& set : part.sets)
+        sets.push_back({{"id", set.id.value},
+                        {"name", set.name},
+                        {"lane", set.lane.value},
+                        {"set_aside", set.set_aside},
+                        {"lines", id_list(set.lines)}});
+    for (const Step& step : part.steps)
+        steps.push_back(to_json(step));
+    return {{"id", part.id.value},
+            {"name", part.name},
+            {"quantity", part.quantity},
+            {"stock", part.stock},
+            {"scale", part.scale},
+            {"source",
+             {{"kind", "file"},
+              {"file_name", part.source.file_name},
+              {"file_hash", std::to_string(part.source.file_hash)},
+              {"drawing", to_json(*part.source.drawing)}}},
+            {"line_sets", std::move(sets)},
+            {"steps", std::move(steps)}};
+}
+
+json to_json(const Sheet& sheet) {
+    json placements = json::array();
+    for (const Placement& p : sheet.placements)
+        placements.push_back({{"id", p.id.value},
+                              {"part", p.part.value},
+                              {"left_mm", in_mm(p.left)},
+                              {"top_mm", in_mm(p.top)},
+                              {"turn_rad", in_radians(p.turn)},
+                              {"mirrored", p.mirrored}});
+    return {{"id", sheet.id.value},
+            {"name", sheet.name},
+            {"stock", sheet.stock},
+            {"mat", sheet.mat},
+            {"placements", std::move(placements)}};
+}
+
+// ---- reading -------------------------------------------------------------------------------------------
+// json throws on missing or mistyped members; the one catch is in read_project.
+
+struct Damaged {
+    std::string what;
+};
+
+template<class IdType>
+IdType id_from(const json& j) {
+    return IdType{j.get<std::uint32_t>()};
+}
+
+template<class IdType>
+std::vector<IdType> ids_from(const json& j) {
+    std::vector<IdType> out;
+    out.reserve(j.size());
+    for (const auto& v : j)
+        out.push_back(id_from<IdType>(v));
+    return out;
+}
+
+Colour colour_from(const json& j) {
+    const auto c = colour_from_hex(j.get_ref<const std::string&>());
+    if (!c) throw Damaged{"\"" + j.get<std::string>() + "\" is not a colour"};
+    return *c;
+}
+
+Drawn drawn_from(const json& j) {
+    Drawn d;
+    if (j.contains("stroke")) {
+        d.stroke = colour_from(j["stroke"]);
+        d.stroke_width = mm(j.at("stroke_width_mm").get<double>());
+    }
+    if (j.contains("fill")) d.fill = colour_from(j["fill"]);
+    d.stroke_opacity = j.value("stroke_opacity", 1.0);
+    d.fill_opacity = j.value("fill_opacity", 1.0);
+    const auto cap = j.value("cap", "butt"), join = j.value("join", "mitre");
+    d.cap = cap == "round" ? LineCap::round : cap == "square" ? LineCap::square : LineCap::butt;
+    d.join = join == "round" ? LineJoin::round : join == "bevel" ? LineJoin::bevel : LineJoin::mitre;
+    d.mitre_limit = j.value("mitre_limit", 4.0);
+    d.dashes_mm = j.value("dashes_mm", std::vector<double>{});
+    d.dash_offset_mm = j.value("dash_offset_mm", 0.0);
+    return d;
+}
+
+Drawing drawing_from(const json& j) {
+    Drawing out;
+    out.page_width = mm(j.at("page_mm").at(0).get<double>());
+    out.page_height = mm(j.at("page_mm").at(1).get<double>());
+    out.lines.reserve(j.at("lines").size());
+    for (const json& l : j.at("lines")) {
+        DrawnLine line;
+        line.id = id_from<LineId>(l.at("id"));
+        line.name = l.value("name", "");
+        line.group = l.value("group", "");
+        line.drawn = drawn_from(l);
+        line.shape.rule = l.value("rule", "nonzero") == "evenodd" ? FillRule::evenodd : FillRule::nonzero;
+        auto contours = contours_from_text(l.at("path_mm").get_ref<const std::string&>());
+        if (!contours) throw Damaged{"the path of line " + std::to_string(line.id.value) + " cannot be read"};
+        line.shape.contours = std::move(*contours);
+        out.lines.push_back(std::move(line));
+    }
+    return out;
+}
+
+Step step_from(const json& j) {
+    if (j.at("kind") != "fill")
+        throw Damaged{"a step of kind \"" + j.at("kind").get<std::string>() + "\" is not known"};
+    FillStep fill;
+    fill.of = ids_from<LineSetId>(j.at("of"));
+    fill.spacing = mm(j.at("spacing_mm").get<double>());
+    fill.angle = radians(j.at("angle_rad").get<double>());
+    if (j.contains("inset_mm")) fill.inset = mm(j["inset_mm"].get<double>());
+    fill.joined = j.at("joined").get<bool>();
+    fill.alternate = j.at("alternate").get<bool>();
+    return {id_from<StepId>(j.at("id")), j.at("on").get<bool>(), id_from<LaneId>(j.at("lane")), fill};
+}
+
+Part part_from(const json& j) {
+    Part part;
+    part.id = id_from<PartId>(j.at("id"));
+    part.name = j.at("name").get<std::string>();
+    part.quantity = j.at("quantity").get<int>();
+    part.stock = j.at("stock").get<std::string>();
+    part.scale = j.at("scale").get<double>();
+    const json& source = j.at("source");
+    part.source.file_name = source.at("file_name").get<std::string>();
+    part.source.file_hash = std::stoull(source.at("file_hash").get<std::string>());
+    part.source.drawing = std::make_shared<Drawing>(drawing_from(source.at("drawing")));
+    for (const json& s : j.at("line_sets"))
+        part.sets.push_back({id_from<LineSetId>(s.at("id")), s.at("name").get<std::string>(),
+                             id_from<LaneId>(s.at("lane")), s.at("set_aside").get<bool>(),
+                             ids_from<LineId>(s.at("lines"))});
+    for (const json& s : j.at("steps"))
+        part.steps.push_back(step_from(s));
+    return part;
+}
+
+Sheet sheet_from(const json& j) {
+    Sheet sheet{id_from<SheetId>(j.at("id")),
+                j.at("name").get<std::string>(),
+                j.at("stock").get<std::string>(),
+                j.at("mat").get<std::string>(),
+                {}};
+    for (const json& p : j.at("placements"))
+        sheet.placements.push_back({id_from<PlacementId>(p.at("id")), id_from<PartId>(p.at("part")),
+                                    mm(p.at("left_mm").get<double>()), mm(p.at("top_mm").get<double>()),
+                                    radians(p.at("turn_rad").get<double>()), p.at("mirrored").get<bool>()});
+    return sheet;
+}
+
+Project project_from(const json& j) {
+    Project p;
+    p.name = j.at("name").get<std::string>();
+    p.unit = j.at("unit") == "in" ? LengthUnit::inch : LengthUnit::mm;
+    p.machine = j.at("machine").get<std::string>();
+    p.cut_first = j.at("cut_first").get<bool>();
+    p.next_id = j.at("next_id").get<std::uint32_t>();
+    for (const json& l : j.at("lanes")) {
+        const auto action = action_from_name(l.at("action").get<std::string>());
+        if (!action) throw Damaged{"\"" + l.at("action").get<std::string>() + "\" is not an action"};
+        p.lanes.push_back({id_from<LaneId>(l.at("id")), *action, l.at("name").get<std::string>(),
+                           l.at("tool").get<std::string>(), colour_from(l.at("colour")),
+                           l.at("repeats").get<int>()});
+    }
+    for (const json& part : j.at("parts"))
+        p.parts.push_back(part_from(part));
+    for (const json& sheet : j.at("sheets"))
+        p.sheets.push_back(sheet_from(sheet));
+    return p;
+}
+
+/// Each entry takes a document of its version to the next; version 1 is the first, so there is none yet.
+using Migration = void (*)(json&);
+constexpr Migration migrations[] = {nullptr};
+static_assert(std::size(migrations) == format_version, "one migration for every version but the newest");
+
+void migrate(json& document, int from) {
+    for (int version = from; version < format_version; ++version)
+        migrations[version](document);
+}
+
+} // namespace
+
+std::string write_project(const Project& project) {
+    json lanes = json::array(), parts = json::array(), sheets = json::array();
+    for (const Lane& lane : project.lanes)
+        lanes.push_back({{"id", lane.id.value},
+                         {"action", action_name(lane.action)},
+                         {"name", lane.name},
+                         {"tool", lane.tool},
+                         {"colour", to_hex(lane.colour)},
+                         {"repeats", lane.repeats}});
+    for (const Part& part : project.parts)
+        parts.push_back(to_json(part));
+    for (const Sheet& sheet : project.sheets)
+        sheets.push_back(to_json(sheet));
+    const json document = {
+        {"format", "dot-lane-project"}, {"version", format_version},
+        {"name", project.name},         {"unit", project.unit == LengthUnit::inch ? "in" : "mm"},
+        {"machine", project.machine},   {"cut_first", project.cut_first},
+        {"next_id", project.next_id},   {"lanes", std::move(lanes)},
+        {"parts", std::move(parts)},    {"sheets", std::move(sheets)}};
+    return document.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
+}
+
+Result<Project> read_project(const std::string& bytes, const std::string& file_name) {
+    json document;
+    try {
+        document = json::parse(bytes);
+    } catch (const json::parse_error& e) {
+        return fail("project.not-json", "The project file is damaged or cut short.",
+                    {file_name, line_of_offset(bytes, e.byte)});
+    }
+    if (!document.is_object() || document.value("format", "") != "dot-lane-project")
+        return fail("project.not-ours", "This is not a Dot Lane project.", {file_name, 0});
+    try {
+        const int version = document.at("version").get<int>();
+        if (version > format_version)
+            return fail("project.newer",
+                        "This project was saved by a newer Dot Lane (format " + std::to_string(version) +
+                            ", this one reads up to " + std::to_string(format_version) + ").",
+                        {file_name, 0});
+        if (version < 1) throw Damaged{"its format version is not known"};
+        migrate(document, version);
+        Project project = project_from(document);
+        if (const auto ok = check_rules(project); !ok)
+            return fail(ok.error().code, ok.error().message, {file_name, 0});
+        return project;
+    } catch (const Damaged& d) {
+        return fail("project.damaged", "The project file is damaged: " + d.what + ".", {file_name, 0});
+    } catch (const std::exception& e) {
+        return fail("project.damaged", std::string("The project file is damaged: ") + e.what(),
+                    {file_name, 0});
+    }
+}
+
+Result<Project> load_project(FileSystem& files, const std::string& path) {
+    return files.read(path, default_max_bytes).and_then([&](const std::string& bytes) {
+        return read_project(bytes, path);
+    });
+}
+
+Result<void> save_project(FileSystem& files, const std::string& path, const Project& project) {
+    return files.write_atomically(path, write_project(project));
+}
+
+} // namespace dotlane

@@ -1,0 +1,84 @@
+#include "core/project/project.h"
+
+#include <algorithm>
+
+namespace dotlane {
+namespace {
+
+constexpr struct {
+    Action action;
+    const char* name;
+    char letter;
+} actions[] = {{Action::draw, "draw", 'D'},   {Action::engrave, "engrave", 'E'},
+               {Action::foil, "foil", 'F'},   {Action::emboss, "emboss", 'M'},
+               {Action::score, "score", 'S'}, {Action::perforate, "perforate", 'H'},
+               {Action::cut, "cut", 'C'},     {Action::print, "print", 'R'}};
+
+template<class List, class Key>
+auto* find_in(List& list, Key id) {
+    const auto it = std::find_if(list.begin(), list.end(), [id](const auto& item) { return item.id == id; });
+    return it == list.end() ? nullptr : &*it;
+}
+
+} // namespace
+
+const char* action_name(Action action) {
+    return actions[static_cast<int>(action)].name;
+}
+char action_letter(Action action) {
+    return actions[static_cast<int>(action)].letter;
+}
+
+std::optional<Action> action_from_name(std::string_view name) {
+    for (const auto& a : actions)
+        if (name == a.name) return a.action;
+    return std::nullopt;
+}
+
+const Lane* find(const Project& project, LaneId id) {
+    return find_in(project.lanes, id);
+}
+const Part* find(const Project& project, PartId id) {
+    return find_in(project.parts, id);
+}
+const Sheet* find(const Project& project, SheetId id) {
+    return find_in(project.sheets, id);
+}
+Lane* find(Project& project, LaneId id) {
+    return find_in(project.lanes, id);
+}
+Part* find(Project& project, PartId id) {
+    return find_in(project.parts, id);
+}
+Sheet* find(Project& project, SheetId id) {
+    return find_in(project.sheets, id);
+}
+LineSet* find(Part& part, LineSetId id) {
+    return find_in(part.sets, id);
+}
+const LineSet* find(const Part& part, LineSetId id) {
+    return find_in(part.sets, id);
+}
+
+const DrawnLine* find(const Drawing& drawing, LineId id) {
+    // Ids are handed out in order when a drawing is taken into a project.
+    const auto it = std::lower_bound(drawing.lines.begin(), drawing.lines.end(), id,
+                                     [](const DrawnLine& line, LineId wanted) { return line.id < wanted; });
+    return it != drawing.lines.end() && it->id == id ? &*it : nullptr;
+}
+
+std::string plate(const Project& project, LaneId id) {
+    const Lane* lane = find(project, id);
+    if (!lane) return "?";
+    int before = 0, all = 0;
+    for (const Lane& other : project.lanes) {
+        if (other.action != lane->action) continue;
+        ++all;
+        if (&other == lane) before = all;
+    }
+    std::string text(1, action_letter(lane->action));
+    if (all > 1 && before > 1) text += std::to_string(before);
+    return text;
+}
+
+} // namespace dotlane

@@ -1,0 +1,136 @@
+// The document: plain comparable values. It holds sources, steps, lanes and choices, never anything that
+// can be computed from them. Objects name one another by typed ids.
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "core/base/id.h"
+#include "core/base/measure.h"
+#include "core/base/units.h"
+#include "core/project/drawing.h"
+
+namespace dotlane {
+
+enum class Action { draw, engrave, foil, emboss, score, perforate, cut, print };
+inline constexpr Action all_actions[] = {Action::draw,  Action::engrave,   Action::foil, Action::emboss,
+                                         Action::score, Action::perforate, Action::cut,  Action::print};
+/// "cut"; also the word used in files and on the command line.
+const char* action_name(Action action);
+std::optional<Action> action_from_name(std::string_view name);
+/// The letter on a lane's plate and its key: C, S, H (holes), D, F, E, M, R.
+char action_letter(Action action);
+
+/// Action + tool + settings that lines are assigned to.
+struct Lane {
+    LaneId id;
+    Action action = Action::cut;
+    std::string name; ///< as the maker calls it: "rust pen 0.4"
+    std::string tool; ///< catalog id of the tool
+    Colour colour;    ///< of the pen or foil; also the lane's colour on screen
+    int repeats = 1;  ///< times the same lines are run, 1..8 (engraving is deepened so)
+    bool operator==(const Lane&) const = default;
+};
+
+/// Named lines of a part that share a lane. Each line of the source is in exactly one line set.
+struct LineSet {
+    LineSetId id;
+    std::string name;
+    LaneId lane;            ///< none: the lines are not assigned yet, an error-grade finding
+    bool set_aside = false; ///< deliberately not run: guides, or outlines that only a step uses
+    std::vector<LineId> lines;
+    bool operator==(const LineSet&) const = default;
+};
+
+/// Parallel fill of closed lines.
+struct FillStep {
+    std::vector<LineSetId> of;   ///< line sets whose closed lines are filled together
+    Length spacing = mm(0.4);    ///< between neighbouring lines, 0.05..50 mm
+    Angle angle;                 ///< of the lines, any
+    std::optional<Length> inset; ///< from the edge; empty: half the tip of the lane's tool
+    bool joined = true;          ///< ends joined along the edge, otherwise a lift after each line
+    bool alternate = true;       ///< every other line runs backwards
+    bool operator==(const FillStep&) const = default;
+};
+
+/// One live operation of a recipe. `lane` receives its result.
+struct Step {
+    StepId id;
+    bool on = true;
+    LaneId lane;
+    std::variant<FillStep> what;
+    bool operator==(const Step&) const = default;
+};
+
+/// Where a part's lines come from. The drawing is shared between versions of the document, never changed.
+struct Source {
+    std::string file_name;       ///< without folder; for showing only
+    std::uint64_t file_hash = 0; ///< FNV-1a of the file's bytes
+    std::shared_ptr<const Drawing> drawing = std::make_shared<Drawing>();
+    bool operator==(const Source& o) const {
+        return file_name == o.file_name && file_hash == o.file_hash &&
+               (drawing == o.drawing || *drawing == *o.drawing);
+    }
+};
+
+/// One thing to be made.
+struct Part {
+    PartId id;
+    std::string name;
+    int quantity = 1;  ///< 1..9999
+    std::string stock; ///< catalog id
+    double scale = 1;  ///< of the source; the finished size is the source's box times this
+    Source source;
+    std::vector<LineSet> sets;
+    std::vector<Step> steps;
+    bool operator==(const Part&) const = default;
+};
+
+/// A part on a sheet. The part is mirrored (left to right), then turned, then its box is put with its
+/// top-left corner at (left, top).
+struct Placement {
+    PlacementId id;
+    PartId part;
+    Length left, top;
+    Angle turn;
+    bool mirrored = false;
+    bool operator==(const Placement&) const = default;
+};
+
+/// One piece of stock on one mat. Origin: the mat's top-left corner as loaded.
+struct Sheet {
+    SheetId id;
+    std::string name, stock, mat; ///< catalog ids
+    std::vector<Placement> placements;
+    bool operator==(const Sheet&) const = default;
+};
+
+struct Project {
+    std::string name;
+    LengthUnit unit = LengthUnit::mm; ///< shown and typed
+    std::string machine;              ///< catalog id
+    bool cut_first = false;           ///< against the usual order; the plan says what it risks
+    std::vector<Lane> lanes;
+    std::vector<Part> parts;
+    std::vector<Sheet> sheets;
+    std::uint32_t next_id = 1; ///< every id is below this
+    bool operator==(const Project&) const = default;
+};
+
+const Lane* find(const Project& project, LaneId id);
+const Part* find(const Project& project, PartId id);
+const Sheet* find(const Project& project, SheetId id);
+Lane* find(Project& project, LaneId id);
+Part* find(Project& project, PartId id);
+Sheet* find(Project& project, SheetId id);
+const DrawnLine* find(const Drawing& drawing, LineId id);
+LineSet* find(Part& part, LineSetId id);
+const LineSet* find(const Part& part, LineSetId id);
+
+/// "D" for the only draw lane, "D2" for the second of several.
+std::string plate(const Project& project, LaneId id);
+
+} // namespace dotlane

@@ -1,0 +1,174 @@
+#include "core/recipe/coverage.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace dotlane {
+namespace {
+
+struct Interval {
+    double a, b;
+};
+
+/// The convex mark of a tip moving along a segment, cut at height y.
+bool capsule_at(Point p, Point q, double r, double y, Interval& out) {
+    if (y < std::min(p.y, q.y) - r || y > std::max(p.y, q.y) + r) return false;
+    double lo = 1e300, hi = -1e300;
+    const auto disc = [&](Point c) {
+        const double d2 = r * r - (y - c.y) * (y - c.y);
+        if (d2 < 0) return;
+        const double h = std::sqrt(d2);
+        lo = std::min(lo, c.x - h), hi = std::max(hi, c.x + h);
+    };
+    disc(p);
+    disc(q);
+    // The two straight sides of the mark.
+    const Point d = q - p;
+    const double l = length(d);
+    if (l > 0 && d.y != 0) {
+        const Point n{-d.y / l * r, d.x / l * r};
+        for (const double side : {-1.0, 1.0}) {
+            const Point a = p + n * side, b = q + n * side;
+            const double t = (y - a.y) / (b.y - a.y);
+            if (t < 0 || t > 1) continue;
+            const double x = a.x + (b.x - a.x) * t;
+            lo = std::min(lo, x), hi = std::max(hi, x);
+        }
+    } else if (l > 0 && std::abs(y - p.y) <= r) {
+        lo = std::min({lo, p.x, q.x}), hi = std::max({hi, p.x, q.x});
+    }
+    if (hi < lo) return false;
+    out = {lo, hi};
+    return true;
+}
+
+double merged_length(std::vector<Interval>& list) {
+    std::sort(list.begin(), list.end(), [](const Interval& a, const Interval& b) { return a.a < b.a; });
+    std::size_t n = 0;
+    for (const Interval& i : list) {
+        if (n > 0 && i.a <= list[n - 1].b)
+            list[n - 1].b = std::max(list[n - 1].b, i.b);
+        else
+            list[n++] = i;
+    }
+    list.resize(n);
+    double total = 0;
+    for (const Interval& i : list)
+        total += i.b - i.a;
+    return total;
+}
+
+double overlap(const std::vector<Interval>& a, const std::vector<Interval>& b) {
+    double total = 0;
+    for (std::size_t i = 0, j = 0; i < a.size() && j < b.size();) {
+        total += std::max(0.0, std::min(a[i].b, b[j].b) - std::max(a[i].a, b[j].a));
+        (a[i].b < b[j].b ? i : j)++;
+    }
+    return total;
+}
+
+struct Edge {
+    Point p, q;
+    double lo, hi;
+};
+
+/// Edges in order of their lower end; `at(y)` keeps those that reach y.
+class Sweep {
+  public:
+    explicit Sweep(std::vector<Edge> edges)
+        : edges_(std::move(edges)) {
+        std::sort(edges_.begin(), edges_.end(), [](const Edge& a, const Edge& b) { return a.lo < b.lo; });
+    }
+    /// y must not fall from call to call.
+    const std::vector<const Edge*>& at(double y) {
+        while (next_ < edges_.size() && edges_[next_].lo <= y)
+            active_.push_back(&edges_[next_++]);
+        std::erase_if(active_, [y](const Edge* e) { return e->hi < y; });
+        return active_;
+    }
+
+  private:
+    std::vector<Edge> edges_;
+    std::vector<const Edge*> active_;
+    std::size_t next_ = 0;
+};
+
+} // namespace
+
+Coverage coverage(const Region& to_fill, const Polylines& lines, Length tip, Angle angle,
+                  Progress& progress) {
+    Coverage out;
+    out.to_fill = area(to_fill);
+    const double r = in_mm(tip) / 2;
+    const Affine level = Affine::rotation(-in_radians(angle));
+    std::vector<Edge> ink, rim;
+    std::vector<double> breaks;
+    // Jumps in the measure come from long level edges: rows of ink and level sides of the region.
+    const double long_edge = std::max(r, 1e-6);
+    for (const Polyline& line : lines) {
+        const std::size_t n = line.points.size();
+        for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n || (n == 1 && i == 0); ++i) {
+            const Point p = level(line.points[i]), q = level(line.points[(i + 1) % n]);
+            const double lo = std::min(p.y, q.y), hi = std::max(p.y, q.y);
+            ink.push_back({p, q, lo - r, hi + r});
+            if (hi - lo < 1e-6 && std::abs(p.x - q.x) > long_edge)
+                breaks.push_back(lo - r), breaks.push_back(hi + r);
+        }
+    }
+    for (const Ring& ring : to_fill.rings)
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Point p = level(ring[i]), q = level(ring[(i + 1) % ring.size()]);
+            rim.push_back({p, q, std::min(p.y, q.y), std::max(p.y, q.y)});
+            if (std::abs(p.y - q.y) < 1e-6 && std::abs(p.x - q.x) > long_edge) breaks.push_back(p.y);
+        }
+    if (ink.empty()) return out;
+    double y0 = 1e300, y1 = -1e300;
+    for (const Edge& e : ink)
+        y0 = std::min(y0, e.lo), y1 = std::max(y1, e.hi);
+    breaks.push_back(y0);
+    breaks.push_back(y1);
+    std::sort(breaks.begin(), breaks.end());
+    breaks.erase(std::unique(breaks.begin(), breaks.end(), [](double a, double b) { return b - a < 1e-7; }),
+                 breaks.end());
+
+    Sweep ink_sweep(std::move(ink)), rim_sweep(std::move(rim));
+    std::vector<Interval> ink_intervals, rim_intervals;
+    std::vector<double> xs;
+    double inked = 0, inside = 0;
+    const auto sample = [&](double y, double weight) {
+        ink_intervals.clear(), rim_intervals.clear(), xs.clear();
+        Interval interval{};
+        for (const Edge* e : ink_sweep.at(y))
+            if (capsule_at(e->p, e->q, r, y, interval)) ink_intervals.push_back(interval);
+        for (const Edge* e : rim_sweep.at(y))
+            if ((e->p.y <= y) != (e->q.y <= y))
+                xs.push_back(e->p.x + (e->q.x - e->p.x) * (y - e->p.y) / (e->q.y - e->p.y));
+        std::sort(xs.begin(), xs.end());
+        for (std::size_t i = 0; i + 1 < xs.size(); i += 2)
+            rim_intervals.push_back({xs[i], xs[i + 1]});
+        inked += weight * merged_length(ink_intervals);
+        inside += weight * overlap(ink_intervals, rim_intervals);
+    };
+    const double slab = in_mm(tip) / 8;
+    for (std::size_t i = 0; i + 1 < breaks.size(); ++i) {
+        if (i % 256 == 0 && progress.cancelled()) return {};
+        const double span = breaks[i + 1] - breaks[i];
+        const int n = std::max(1, static_cast<int>(std::ceil(span / slab)));
+        const double h = span / n;
+        for (int k = 0; k < n; ++k) {
+            const double middle = breaks[i] + (k + 0.5) * h, off = h / 2 / std::sqrt(3.0);
+            sample(middle - off, h / 2);
+            sample(middle + off, h / 2);
+        }
+    }
+    out.inked = square_mm(inked);
+    out.inked_inside = square_mm(inside);
+    const double whole = in_square_mm(out.to_fill);
+    if (whole > 0) {
+        out.covered_percent = 100 * inside / whole;
+        out.overspill_percent = 100 * std::max(0.0, inked - inside) / whole;
+    }
+    return out;
+}
+
+} // namespace dotlane

@@ -1,0 +1,38 @@
+// Parallel fill of a region.
+//
+// General: the region is turned so that the lines run level; every edge is walked once and leaves one
+// crossing on each line it meets, so the work is proportional to edges plus crossings, whatever the number of
+// lines. Joined ends follow the region's own edge between two neighbouring crossings; such a join lies on the
+// boundary of the (inset) region by construction and can never leave it or bridge a hole.
+//
+// Contract: the result lies in the closed region. Lines are `spacing` apart. With Phase::centred the bundle
+// is centred on the region's extent across the lines, which leaves the same rest on both sides; with
+// Phase::origin line k lies at (k + 1/2) * spacing from the origin, so that neighbouring regions line up.
+#pragma once
+
+#include "core/base/progress.h"
+#include "core/base/result.h"
+#include "core/base/units.h"
+#include "core/geometry/region.h"
+
+namespace dotlane {
+
+struct HatchOptions {
+    enum class Phase { centred, origin };
+    Length spacing = mm(0.4); ///< > 0
+    Angle angle;              ///< of the lines against the x axis
+    bool joined = true;
+    bool alternate = true; ///< separate lines only: every other row runs backwards
+    Phase phase = Phase::centred;
+};
+
+struct HatchResult {
+    Polylines lines;        ///< one for each run of the tool without a lift
+    std::size_t rows = 0;   ///< hatch lines that met the region
+    std::size_t pieces = 0; ///< straight fill pieces before joining
+    Length filled;          ///< length of the straight pieces alone
+};
+
+HatchResult hatch(const Region& region, const HatchOptions& options, Progress& progress = no_progress());
+
+} // namespace dotlane

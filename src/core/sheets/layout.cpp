@@ -1,0 +1,131 @@
+#include "core/sheets/layout.h"
+
+#include <cmath>
+
+#include "core/base/text.h"
+#include "core/geometry/path.h"
+
+namespace dotlane {
+namespace {
+
+Affine turned(const Placement& p) {
+    const Affine turn = Affine::rotation(in_radians(p.turn));
+    return p.mirrored ? turn * Affine::scaling(-1, 1) : turn;
+}
+
+Box box_under(const Affine& by, const Box& box) {
+    return bounds(transformed(rectangle(box), by));
+}
+
+} // namespace
+
+Affine placement_transform(const Placement& placement, const Box& part_box) {
+    const Affine turn = turned(placement);
+    const Box box = box_under(turn, part_box);
+    return Affine::translation({in_mm(placement.left) - box.x0, in_mm(placement.top) - box.y0}) * turn;
+}
+
+Box placed_box(const Placement& placement, const Box& part_box) {
+    return box_under(placement_transform(placement, part_box), part_box);
+}
+
+Placement turned_about_middle(const Placement& placement, const Box& part_box, Angle turn) {
+    const Point middle = placed_box(placement, part_box).centre();
+    Placement out = placement;
+    out.turn = turn;
+    const Box box = placed_box(out, part_box);
+    out.left += mm(middle.x - box.centre().x);
+    out.top += mm(middle.y - box.centre().y);
+    return out;
+}
+
+Result<std::vector<Placement>> grid(const Placement& first, const Box& part_box, const GridOptions& options) {
+    if (options.columns < 1 || options.columns > 200 || options.rows < 1 || options.rows > 200 ||
+        in_mm(options.gap) < 0)
+        return fail("place.range", "Copies need 1 to 200 columns and rows and a gap of zero or more.");
+    const Box box = placed_box(first, part_box);
+    std::vector<Placement> out;
+    for (int row = 0; row < options.rows; ++row)
+        for (int column = 0; column < options.columns; ++column) {
+            Placement p = first;
+            p.left += mm(column * (box.width() + in_mm(options.gap)));
+            p.top += mm(row * (box.height() + in_mm(options.gap)));
+            out.push_back(p);
+        }
+    return out;
+}
+
+Box stock_area(const Mat& mat, const Stock& stock) {
+    const double w = in_mm(stock.width), h = in_mm(stock.height);
+    // Full-size stock covers the mat; smaller stock is laid against the usable area's top-left corner.
+    const double x = w >= in_mm(mat.width) - 0.5 ? 0 : mat.usable.x0;
+    const double y = h >= in_mm(mat.height) - 0.5 ? 0 : mat.usable.y0;
+    return {x, y, x + w, y + h};
+}
+
+Box usable_area(const Mat& mat, const Stock& stock) {
+    const Box s = stock_area(mat, stock), u = mat.usable;
+    return {std::max(s.x0, u.x0), std::max(s.y0, u.y0), std::min(s.x1, u.x1), std::min(s.y1, u.y1)};
+}
+
+Findings check_layout(const Sheet& sheet, const Machine& machine, const Mat& mat, const Stock& stock,
+                      const std::vector<Box>& boxes, const std::vector<std::string>& names) {
+    Findings out;
+    const auto at = [&](const Box& b, PartId part) {
+        return FindingPlace{part, sheet.id, {}, {}, {b.x0, b.y0, b.x1, b.y1}};
+    };
+    if (std::find(machine.mats.begin(), machine.mats.end(), mat.id) == machine.mats.end())
+        out.push_back({"sheet.mat",
+                       Grade::error,
+                       "The " + machine.name + " does not take the " + mat.name + ".",
+                       {{"mat", mat.name}, {"machine", machine.name}},
+                       {{}, sheet.id, {}, {}, {}}});
+    if (stock.thickness > machine.max_thickness)
+        out.push_back({"sheet.thick",
+                       Grade::error,
+                       stock.name + " is " + number(in_mm(stock.thickness), 2) + " mm thick; the " +
+                           machine.name + " takes up to " + number(in_mm(machine.max_thickness), 2) + " mm.",
+                       {{"stock", stock.name}},
+                       {{}, sheet.id, {}, {}, {}}});
+    const Box u = usable_area(mat, stock);
+    constexpr double slack = 1e-6; // less than any machine can tell; keeps exact fits legal
+    for (std::size_t i = 0; i < boxes.size(); ++i) {
+        const Box& b = boxes[i];
+        if (b.empty()) continue;
+        const struct {
+            double over;
+            const char* side;
+        } sides[] = {
+            {u.x0 - b.x0, "left"}, {b.x1 - u.x1, "right"}, {u.y0 - b.y0, "top"}, {b.y1 - u.y1, "bottom"}};
+        std::string words;
+        std::vector<std::pair<std::string, std::string>> args{{"part", names[i]}};
+        for (const auto& s : sides) {
+            if (s.over <= slack) continue;
+            words += (words.empty() ? "" : " and ") + number(s.over, 2) + " mm on the " + s.side;
+            args.emplace_back(std::string(s.side) + "_mm", number(s.over, 3));
+        }
+        if (!words.empty()) {
+            const bool fits = b.width() <= u.width() + slack && b.height() <= u.height() + slack;
+            out.push_back(
+                {"sheet.outside", Grade::error,
+                 "\"" + names[i] + "\" runs out of the usable area of " + sheet.name + ": " + words + ".",
+                 args, at(b, sheet.placements[i].part),
+                 fits ? Remedy{"sheet.bring-in", "Bring it in"} : Remedy{}});
+        }
+        for (std::size_t j = 0; j < i; ++j) {
+            const Box& o = boxes[j];
+            const double w = std::min(b.x1, o.x1) - std::max(b.x0, o.x0),
+                         h = std::min(b.y1, o.y1) - std::max(b.y0, o.y0);
+            if (w > 0.01 && h > 0.01)
+                out.push_back({"sheet.overlap",
+                               Grade::caution,
+                               "\"" + names[i] + "\" and \"" + names[j] + "\" may overlap on " + sheet.name +
+                                   ": their boxes share " + number(w, 1) + " x " + number(h, 1) + " mm.",
+                               {{"part", names[i]}, {"other", names[j]}},
+                               at(b, sheet.placements[i].part)});
+        }
+    }
+    return out;
+}
+
+} // namespace dotlane

@@ -1,0 +1,124 @@
+#include "core/workflow/opening.h"
+
+#include <algorithm>
+#include <map>
+#include <tuple>
+
+#include "core/base/text.h"
+#include "core/project/edits.h"
+
+namespace dotlane {
+
+Result<Opened> open_svg(std::string bytes, const std::string& file_name, FontShelf& fonts,
+                        Progress& progress) {
+    Opened out;
+    out.source.file_name = dotlane::file_name(file_name);
+    out.source.file_hash = content_hash(bytes);
+    out.name = file_stem(file_name);
+    if (!out.name.empty() && out.name[0] >= 'a' && out.name[0] <= 'z')
+        out.name[0] = static_cast<char>(out.name[0] - 32);
+    std::replace_if(
+        out.name.begin(), out.name.end(), [](char c) { return c == '_' || c == '-'; }, ' ');
+    SvgOptions options{file_name, &fonts};
+    auto read = read_svg(std::move(bytes), options, progress);
+    if (!read) return tl::make_unexpected(read.error());
+    out.findings = std::move(read->findings);
+    out.asks_scale = !read->physical_size;
+    if (read->drawing.lines.empty()) {
+        std::string why;
+        for (const Finding& f : out.findings)
+            why += " " + f.message;
+        return fail("open.empty",
+                    "\"" + out.source.file_name + "\" holds no lines to work with." + why +
+                        " Nothing has changed.",
+                    {file_name, 0});
+    }
+    // Art that lies off its page is moved onto it; what merely hangs over an edge a little is brought in as
+    // well.
+    const Box box = bounds(read->drawing);
+    const Box page{0, 0, in_mm(read->drawing.page_width), in_mm(read->drawing.page_height)};
+    const double over =
+        std::max({page.x0 - box.x0, page.y0 - box.y0, box.x1 - page.x1, box.y1 - page.y1, 0.0});
+    if (over > 0.01) {
+        const auto shift = [](double lo, double hi, double page_size) {
+            if (hi - lo >= page_size) return -lo;
+            return lo < 0 ? -lo : hi > page_size ? page_size - hi : 0.0;
+        };
+        const Point by{shift(box.x0, box.x1, page.x1), shift(box.y0, box.y1, page.y1)};
+        read->drawing = transformed(read->drawing, Affine::translation(by));
+        out.outside_by_mm = over;
+        out.findings.push_back(
+            {"open.off-page",
+             Grade::hint,
+             "The art ran " + number(over, 1) + " mm off its page and was brought into view: moved by " +
+                 number(by.x, 1) + " mm across and " + number(by.y, 1) + " mm down.",
+             {{"over_mm", number(over, 3)}, {"dx_mm", number(by.x, 3)}, {"dy_mm", number(by.y, 3)}}});
+    }
+    out.source.drawing = std::make_shared<Drawing>(std::move(read->drawing));
+    return out;
+}
+
+namespace {
+
+ScaleChoice choice(const Opened& opened, std::string label, double factor) {
+    const Box box = bounds(*opened.source.drawing);
+    return {std::move(label), factor, mm(box.width() * factor), mm(box.height() * factor)};
+}
+
+} // namespace
+
+std::vector<ScaleChoice> scale_choices(const Opened& opened) {
+    return {choice(opened, "96 per inch", 1), choice(opened, "90 per inch", 96.0 / 90),
+            choice(opened, "72 per inch", 96.0 / 72)};
+}
+
+Result<ScaleChoice> scale_to_width(const Opened& opened, Length width) {
+    const double now = bounds(*opened.source.drawing).width();
+    if (!(in_mm(width) >= 0.1 && in_mm(width) <= 1e5))
+        return fail("open.width", "The finished width must lie between 0.1 mm and 100 m.");
+    if (now < 1e-9) return fail("open.width", "The art is one upright line: it has no width to scale.");
+    return choice(opened, "width " + to_text(width, LengthUnit::mm), in_mm(width) / now);
+}
+
+void settle_scale(Opened& opened, double factor) {
+    if (factor != 1)
+        opened.source.drawing =
+            std::make_shared<Drawing>(transformed(*opened.source.drawing, Affine::scaling(factor, factor)));
+    opened.asks_scale = false;
+}
+
+std::string lane_name(const Catalog& catalog, Action action, const std::string& tool, Colour colour) {
+    const Tool* t = catalog.tool(tool);
+    const std::string name = t ? t->name : action_name(action);
+    return action == Action::draw || action == Action::foil ? colour_word(colour) + " " + name : name;
+}
+
+LaneId lane_for(Project& project, const Catalog& catalog, Action action, const std::string& tool,
+                Colour colour) {
+    const bool coloured = action == Action::draw || action == Action::foil;
+    for (const Lane& lane : project.lanes)
+        if (lane.action == action && lane.tool == tool && (!coloured || lane.colour == colour))
+            return lane.id;
+    return add_lane(project, {{}, action, lane_name(catalog, action, tool, colour), tool, colour, 1});
+}
+
+PartId take_in(Project& project, const Catalog& catalog, const Opened& opened,
+               const std::vector<Gathering>& gatherings) {
+    const PartId id = add_part(project, opened.name, opened.source);
+    const auto& lines = find(project, id)->source.drawing->lines;
+    std::vector<std::vector<LineId>> ids;
+    for (const Gathering& g : gatherings) {
+        ids.emplace_back();
+        for (const std::size_t i : g.lines)
+            ids.back().push_back(lines[i].id);
+    }
+    for (std::size_t i = 0; i < gatherings.size(); ++i) {
+        const Gathering& g = gatherings[i];
+        const LaneId lane = lane_for(project, catalog, g.action, g.tool, g.colour);
+        const auto ok = assign(project, id, ids[i], lane, g.name);
+        DOTLANE_CHECK(ok);
+    }
+    return id;
+}
+
+} // namespace dotlane

@@ -1,0 +1,64 @@
+// Opening a file: reading it, settling its real size, bringing it into view, and proposing lanes.
+#pragma once
+
+#include <optional>
+
+#include "core/base/finding.h"
+#include "core/base/progress.h"
+#include "core/catalog/catalog.h"
+#include "core/formats/svg/reader.h"
+#include "core/project/project.h"
+
+namespace dotlane {
+
+/// A file that has been read but not yet taken into a project.
+struct Opened {
+    std::string name;        ///< proposed name of the part
+    Source source;           ///< at 96 units per inch when `asks_scale`
+    bool asks_scale = false; ///< the file carries no physical size: the maker must choose
+    Findings findings;
+    double outside_by_mm = 0; ///< how far art ran off the page before it was brought into view
+};
+
+/// Reads SVG bytes. Errors: those of read_svg, and "open.empty" when the file holds no lines.
+Result<Opened> open_svg(std::string bytes, const std::string& file_name, FontShelf& fonts,
+                        Progress& progress = no_progress());
+
+/// The finished size the art would have.
+struct ScaleChoice {
+    std::string label; ///< "96 per inch"
+    double factor = 1; ///< on the lengths as read
+    Length width, height;
+};
+/// For 96, 90 and 72 units per inch.
+std::vector<ScaleChoice> scale_choices(const Opened& opened);
+/// For a finished width; error "open.width" unless 0.1 mm .. 100 m.
+Result<ScaleChoice> scale_to_width(const Opened& opened, Length width);
+/// Settles the size: lengths are multiplied by the factor and the question is answered.
+void settle_scale(Opened& opened, double factor);
+
+/// Lines of one stroke and fill colour, proposed as a lane.
+struct Gathering {
+    std::optional<Colour> stroke, fill;
+    bool dashed = false;
+    std::vector<std::size_t> lines; ///< indices into the drawing
+    std::size_t closed = 0, open = 0;
+    Action action = Action::cut;
+    Colour colour;      ///< of the lane
+    std::string tool;   ///< catalog id
+    std::string name;   ///< "rust pen 0.4"
+    std::string reason; ///< why this action
+};
+std::vector<Gathering> gather_lanes(const Drawing& drawing, const Catalog& catalog);
+/// Lane name for an action, tool and colour: "rust pen 0.4", "fold stylus".
+std::string lane_name(const Catalog& catalog, Action action, const std::string& tool, Colour colour);
+/// A lane of the project with this action, tool and (for pens and foil) colour; made when there is none.
+LaneId lane_for(Project& project, const Catalog& catalog, Action action, const std::string& tool,
+                Colour colour);
+
+/// Takes the file into the project as a new part. With `gatherings`, their lines go to the lanes they
+/// propose.
+PartId take_in(Project& project, const Catalog& catalog, const Opened& opened,
+               const std::vector<Gathering>& gatherings);
+
+} // namespace dotlane

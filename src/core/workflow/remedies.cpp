@@ -1,0 +1,71 @@
+// Each remedy is an ordinary edit of source values, undoable like any other.
+#include <algorithm>
+
+#include "core/project/edits.h"
+#include "core/workflow/workshop.h"
+
+namespace dotlane {
+namespace {
+
+Result<void> change_fill(Project& project, const Finding& finding,
+                         void (*change)(FillStep&, const FillReport&), const Derived& derived) {
+    const Part* part = find(project, finding.place.part);
+    const EvaluatedPart* evaluated = derived.part(finding.place.part);
+    if (part && evaluated)
+        for (Step step : part->steps)
+            if (step.id == finding.place.step && evaluated->fills.contains(step.id)) {
+                change(std::get<FillStep>(step.what), evaluated->fills.at(step.id));
+                return change_step(project, part->id, step);
+            }
+    return fail("remedy.none", "The fill is gone; there is nothing to mend.");
+}
+
+Result<void> bring_in(Project& project, const Derived& derived, const Finding& finding) {
+    const LaidSheet* laid = derived.sheet(finding.place.sheet);
+    if (!laid) return fail("remedy.none", "The sheet is gone.");
+    for (const PlacedPart& p : laid->parts) {
+        const Box& b = p.box;
+        if (b.x0 != finding.place.box.x0 || b.y0 != finding.place.box.y0 ||
+            p.placement.part != finding.place.part)
+            continue;
+        Placement moved = p.placement;
+        const auto shift = [](double lo, double hi, double a, double z) {
+            return lo < a ? a - lo : hi > z ? z - hi : 0.0;
+        };
+        moved.left += mm(shift(b.x0, b.x1, laid->usable.x0, laid->usable.x1));
+        moved.top += mm(shift(b.y0, b.y1, laid->usable.y0, laid->usable.y1));
+        return change_placement(project, moved);
+    }
+    return fail("remedy.none", "The part has been moved since.");
+}
+
+Result<void> place_part(Project& project, const Derived& derived, const Finding& finding) {
+    if (project.sheets.empty()) return fail("remedy.none", "There is no sheet yet: add one first.");
+    const SheetId sheet = project.sheets.back().id;
+    const LaidSheet* laid = derived.sheet(sheet);
+    Placement p{{}, finding.place.part, mm(5), mm(5), {}, false};
+    if (laid) {
+        p.left = mm(laid->usable.x0 + 2), p.top = mm(laid->usable.y0 + 2);
+        for (const PlacedPart& other : laid->parts)
+            p.top = std::max(p.top, mm(other.box.y1 + 5));
+    }
+    return place(project, sheet, p).map([](PlacementId) {});
+}
+
+} // namespace
+
+Result<void> apply_remedy(Project& project, const Derived& derived, const Finding& finding) {
+    const std::string& code = finding.remedy.code;
+    if (code == "set-aside") return set_aside(project, finding.place.part, finding.place.line_set, true);
+    if (code == "fill.inset-auto")
+        return change_fill(
+            project, finding, [](FillStep& f, const FillReport&) { f.inset.reset(); }, derived);
+    if (code == "fill.solid") // 15 % overlap: common practice for a solid look is 10 to 20 %
+        return change_fill(
+            project, finding, [](FillStep& f, const FillReport& r) { f.spacing = r.tip * 0.85; }, derived);
+    if (code == "sheet.bring-in") return bring_in(project, derived, finding);
+    if (code == "part.place") return place_part(project, derived, finding);
+    return fail("remedy.none", "This finding has no remedy.");
+}
+
+} // namespace dotlane

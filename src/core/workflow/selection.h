@@ -1,0 +1,19 @@
+// Choosing lines: what the bench's clicks and the CLI's options mean.
+#pragma once
+
+#include <optional>
+
+#include "core/recipe/evaluate.h"
+
+namespace dotlane {
+
+/// The line nearest to `at` within `reach`, inside of filled shapes included; topmost first.
+std::optional<LineId> line_at(const Part& part, const EvaluatedPart& evaluated, Point at, Length reach);
+/// Lines wholly inside the box.
+std::vector<LineId> lines_in_box(const EvaluatedPart& evaluated, const Box& box);
+/// Lines with the stroke and fill colour of the given one.
+std::vector<LineId> lines_of_same_colour(const Part& part, LineId like);
+/// Lines wholly inside the given line's area, without it.
+std::vector<LineId> lines_inside(const EvaluatedPart& evaluated, LineId outline);
+
+} // namespace dotlane

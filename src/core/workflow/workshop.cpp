@@ -1,0 +1,168 @@
+#include "core/workflow/workshop.h"
+
+#include <algorithm>
+
+#include "core/base/text.h"
+
+namespace dotlane {
+
+const EvaluatedPart* Derived::part(PartId id) const {
+    const auto it = parts.find(id);
+    return it == parts.end() ? nullptr : it->second.get();
+}
+
+const LaidSheet* Derived::sheet(SheetId id) const {
+    for (const LaidSheet& s : sheets)
+        if (s.sheet == id) return &s;
+    return nullptr;
+}
+
+Project Workshop::new_project(std::string name) const {
+    Project p;
+    p.name = std::move(name);
+    if (!catalog_.machines.empty()) p.machine = catalog_.machines.front().id;
+    return p;
+}
+
+std::shared_ptr<const EvaluatedPart> Workshop::evaluated(const Part& part, const LaneTips& tips,
+                                                         Progress& progress) {
+    const auto it = parts_.find(part.id);
+    if (it != parts_.end() && it->second.part == part && it->second.tips == tips) return it->second.result;
+    auto result = std::make_shared<const EvaluatedPart>(evaluate(part, tips, cache_, progress));
+    if (!progress.cancelled()) parts_[part.id] = {part, tips, result};
+    return result;
+}
+
+std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> project, Progress& progress) {
+    auto out = std::make_shared<Derived>();
+    out->project = project;
+    LaneTips tips;
+    for (const Lane& lane : project->lanes)
+        if (const Tool* tool = catalog_.tool(lane.tool)) tips[lane.id] = tool->tip;
+    for (const Part& part : project->parts) {
+        out->parts[part.id] = evaluated(part, tips, progress);
+        if (progress.cancelled()) return nullptr;
+        const auto& findings = out->parts[part.id]->findings;
+        out->findings.insert(out->findings.end(), findings.begin(), findings.end());
+    }
+    std::erase_if(parts_, [&](const auto& entry) { return !out->parts.contains(entry.first); });
+    check_lanes(*project, *out);
+    lay_out(*project, *out);
+    const Machine* machine = catalog_.machine(project->machine);
+    if (!machine) {
+        out->no_plan = {"plan.no-machine",
+                        "The machine \"" + project->machine + "\" is not in the catalog. Choose another.",
+                        {}};
+    } else if (auto works = sheet_works(*project, *out); !works) {
+        out->no_plan = works.error();
+    } else if (auto plan =
+                   make_plan(project->name, *machine, std::move(*works), {project->cut_first}, progress);
+               !plan) {
+        out->no_plan = plan.error();
+    } else {
+        out->plan = std::move(*plan);
+    }
+    if (progress.cancelled()) return nullptr;
+    if (!out->plan && out->no_plan.code != "plan.nothing")
+        out->findings.push_back({out->no_plan.code, Grade::error, out->no_plan.message, {}});
+    std::stable_sort(out->findings.begin(), out->findings.end(),
+                     [](const Finding& a, const Finding& b) { return a.grade > b.grade; });
+    return out;
+}
+
+void Workshop::check_lanes(const Project& project, Derived& derived) const {
+    for (const Lane& lane : project.lanes) {
+        const Tool* tool = catalog_.tool(lane.tool);
+        if (!tool) {
+            derived.findings.push_back({"lane.no-tool",
+                                        Grade::error,
+                                        "Lane \"" + lane.name + "\" names the tool \"" + lane.tool +
+                                            "\", which is not in the catalog.",
+                                        {{"lane", lane.name}}});
+        } else if (std::find(tool->actions.begin(), tool->actions.end(), lane.action) ==
+                   tool->actions.end()) {
+            derived.findings.push_back({"lane.wrong-tool",
+                                        Grade::error,
+                                        std::string("A ") + tool->name + " cannot " +
+                                            action_name(lane.action) + ". Give lane \"" + lane.name +
+                                            "\" another tool.",
+                                        {{"lane", lane.name}, {"tool", tool->name}}});
+        }
+    }
+}
+
+void Workshop::lay_out(const Project& project, Derived& derived) const {
+    std::map<PartId, int> placed;
+    for (const Sheet& sheet : project.sheets) {
+        LaidSheet laid;
+        laid.sheet = sheet.id;
+        const Mat* mat = catalog_.mat(sheet.mat);
+        const Stock* stock = catalog_.stock(sheet.stock);
+        const Machine* machine = catalog_.machine(project.machine);
+        if (!mat || !stock) {
+            derived.findings.push_back(
+                {"sheet.unknown",
+                 Grade::error,
+                 sheet.name + " names a " + (mat ? "stock" : "mat") + " that is not in the catalog.",
+                 {{"sheet", sheet.name}},
+                 {{}, sheet.id, {}, {}, {}}});
+            derived.sheets.push_back(std::move(laid));
+            continue;
+        }
+        laid.usable = usable_area(*mat, *stock);
+        laid.stock = stock_area(*mat, *stock);
+        laid.mat_width = mat->width, laid.mat_height = mat->height;
+        std::vector<Box> boxes;
+        std::vector<std::string> names;
+        for (const Placement& p : sheet.placements) {
+            const EvaluatedPart* part = derived.part(p.part);
+            const Affine to_sheet = placement_transform(p, part->box);
+            laid.parts.push_back({p, to_sheet, placed_box(p, part->box)});
+            boxes.push_back(laid.parts.back().box);
+            names.push_back(find(project, p.part)->name);
+            ++placed[p.part];
+        }
+        if (machine) {
+            auto findings = check_layout(sheet, *machine, *mat, *stock, boxes, names);
+            derived.findings.insert(derived.findings.end(), findings.begin(), findings.end());
+        }
+        derived.sheets.push_back(std::move(laid));
+    }
+    for (const Part& part : project.parts)
+        if (placed[part.id] == 0)
+            derived.findings.push_back({"part.unplaced",
+                                        Grade::caution,
+                                        "\"" + part.name + "\" lies on no sheet, so it is not made.",
+                                        {{"part", part.name}},
+                                        {part.id, {}, {}, {}, {}},
+                                        {"part.place", "Place it"}});
+}
+
+Result<std::vector<SheetWork>> Workshop::sheet_works(const Project& project, Derived& derived) const {
+    std::vector<SheetWork> works;
+    for (std::size_t s = 0; s < project.sheets.size(); ++s) {
+        const Sheet& sheet = project.sheets[s];
+        const LaidSheet& laid = derived.sheets[s];
+        const Mat* mat = catalog_.mat(sheet.mat);
+        const Stock* stock = catalog_.stock(sheet.stock);
+        if (!mat || !stock) continue;
+        SheetWork work{{sheet.id, sheet.name, stock->name, mat->name, mat->width, mat->height, laid.usable,
+                        laid.stock, stock->colour},
+                       stock->price,
+                       stock->name,
+                       {}};
+        for (const Lane& lane : project.lanes) {
+            LaneWork lane_work{lane, plate(project, lane.id), catalog_.tool(lane.tool), {}};
+            for (const PlacedPart& placed : laid.parts)
+                for (const RunSet& run : derived.part(placed.placement.part)->runs)
+                    if (run.lane == lane.id)
+                        for (const Polyline& line : run.lines)
+                            lane_work.lines.push_back(transformed(line, placed.to_sheet));
+            if (!lane_work.lines.empty()) work.lanes.push_back(std::move(lane_work));
+        }
+        works.push_back(std::move(work));
+    }
+    return works;
+}
+
+} // namespace dotlane

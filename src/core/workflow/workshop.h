@@ -1,0 +1,78 @@
+// The one pipeline: project -> evaluated parts -> sheets -> plan, with the one list of checks. The window and
+// the CLI both call it; neither computes anything on its own.
+#pragma once
+
+#include <map>
+#include <memory>
+
+#include "core/base/finding.h"
+#include "core/catalog/catalog.h"
+#include "core/lettering/outliner.h"
+#include "core/plan/plan.h"
+#include "core/project/project.h"
+#include "core/recipe/evaluate.h"
+#include "core/sheets/layout.h"
+
+namespace dotlane {
+
+struct PlacedPart {
+    Placement placement;
+    Affine to_sheet;
+    Box box; ///< on the sheet
+};
+
+struct LaidSheet {
+    SheetId sheet;
+    std::vector<PlacedPart> parts;
+    Box usable, stock;
+    Length mat_width, mat_height;
+};
+
+/// Everything derived from one version of a project. Immutable once made; shared between threads.
+struct Derived {
+    std::shared_ptr<const Project> project;
+    std::map<PartId, std::shared_ptr<const EvaluatedPart>> parts;
+    std::vector<LaidSheet> sheets;
+    Findings findings;
+    std::optional<Plan> plan; ///< empty: `no_plan` says why
+    Error no_plan;
+
+    const EvaluatedPart* part(PartId id) const;
+    const LaidSheet* sheet(SheetId id) const;
+};
+
+class Workshop {
+  public:
+    explicit Workshop(Catalog catalog)
+        : catalog_(std::move(catalog)) {}
+
+    const Catalog& catalog() const { return catalog_; }
+    FontShelf& fonts() { return fonts_; }
+    /// Evaluates, lays out, checks and plans. Null when cancelled. May run on any thread, one call at a time.
+    std::shared_ptr<const Derived> derive(std::shared_ptr<const Project> project,
+                                          Progress& progress = no_progress());
+    /// A project with the first machine of the catalog and nothing in it.
+    Project new_project(std::string name) const;
+
+  private:
+    struct CachedPart {
+        Part part;
+        LaneTips tips;
+        std::shared_ptr<const EvaluatedPart> result;
+    };
+    std::shared_ptr<const EvaluatedPart> evaluated(const Part& part, const LaneTips& tips,
+                                                   Progress& progress);
+    Result<std::vector<SheetWork>> sheet_works(const Project& project, Derived& derived) const;
+    void check_lanes(const Project& project, Derived& derived) const;
+    void lay_out(const Project& project, Derived& derived) const;
+
+    Catalog catalog_;
+    FontShelf fonts_;
+    RecipeCache cache_;
+    std::map<PartId, CachedPart> parts_;
+};
+
+/// Applies a finding's remedy. Error "remedy.none" when there is nothing to apply any more.
+Result<void> apply_remedy(Project& project, const Derived& derived, const Finding& finding);
+
+} // namespace dotlane

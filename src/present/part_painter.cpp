@@ -1,0 +1,159 @@
+#include "present/part_painter.h"
+
+#include "core/base/measure.h"
+
+namespace dotlane::present {
+
+LaneLook look_of(const Project& project, const Catalog& catalog, LaneId id, QColor ground) {
+    const Lane* lane = find(project, id);
+    if (!lane) return {Action::score, Theme::current().error, 0};
+    const Tool* tool = catalog.tool(lane->tool);
+    return {lane->action, legible_on(to_qcolor(lane->colour), ground), tool ? in_mm(tool->tip) : 0.4};
+}
+
+namespace {
+
+void paint_dimension(QPainter& painter, const View& view, const Box& box, LengthUnit unit) {
+    const Theme& theme = Theme::current();
+    const QRectF r = view.map(box);
+    painter.setFont(ui_font(9));
+    const QFontMetricsF metrics(painter.font());
+    const auto line = [&](QPointF a, QPointF b, const QString& text, bool upright) {
+        const QPointF n = upright ? QPointF(4, 0) : QPointF(0, 4);
+        painter.setPen(QPen(theme.quiet, 1));
+        painter.drawLine(a, b);
+        painter.drawLine(a - n, a + n);
+        painter.drawLine(b - n, b + n);
+        const QPointF middle = (a + b) / 2;
+        painter.save();
+        painter.translate(middle);
+        if (upright) painter.rotate(-90);
+        QRectF label = metrics.boundingRect(text).adjusted(-6, -2, 6, 2);
+        label.moveCenter({0, 0});
+        painter.fillRect(label, theme.paper);
+        painter.setPen(theme.ink);
+        painter.drawText(label, Qt::AlignCenter, text);
+        painter.restore();
+    };
+    const auto text = [&](double v) { return QString::fromStdString(to_text(mm(v), unit)); };
+    line(r.topLeft() + QPointF(0, -20), r.topRight() + QPointF(0, -20), text(box.width()), false);
+    line(r.topRight() + QPointF(20, 0), r.bottomRight() + QPointF(20, 0), text(box.height()), true);
+}
+
+} // namespace
+
+void paint_part(QPainter& painter, const PartScene& scene, const View& view, const QRectF& visible) {
+    painter.save();
+    painter.setRenderHint(QPainter::Antialiasing);
+    const Theme& theme = Theme::current();
+    // Lines that are set aside, faint, so that what steps work on can still be seen and chosen.
+    for (const LineSet& set : scene.part->sets) {
+        const bool unassigned = !set.lane && !set.set_aside;
+        if (!set.set_aside && !unassigned) continue;
+        Polylines lines;
+        for (const FlatLine& line : scene.evaluated->lines)
+            if (line.set == set.id) lines.insert(lines.end(), line.contours.begin(), line.contours.end());
+        if (unassigned) {
+            paint_lines(painter, lines, {Action::score, theme.error, 0}, view, visible);
+        } else {
+            QColor faint = theme.quiet;
+            faint.setAlpha(90);
+            paint_lines(painter, lines, {Action::draw, faint, 0}, view, visible);
+        }
+    }
+    for (const RunSet& run : scene.evaluated->runs) {
+        LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
+        const bool fill = static_cast<bool>(run.step);
+        // A fill's lines are seen as the ink they will be.
+        if (fill && look.action == Action::foil) look.action = Action::draw, look.tip_mm *= 0.55;
+        paint_lines(painter, run.lines, look, view, visible, fill && run.step == scene.lit);
+    }
+    if (!scene.chosen.empty()) {
+        QColor glow = theme.lamp;
+        glow.setAlpha(110);
+        painter.setBrush(Qt::NoBrush);
+        for (const FlatLine& line : scene.evaluated->lines) {
+            if (!scene.chosen.contains(line.id)) continue;
+            for (const Polyline& c : line.contours) {
+                const QPolygonF p = polygon_of(c, view);
+                QPen halo(glow, 7);
+                halo.setCapStyle(Qt::RoundCap), halo.setJoinStyle(Qt::RoundJoin);
+                painter.setPen(halo);
+                painter.drawPolyline(p);
+                painter.setPen(QPen(theme.lamp, 1.6));
+                painter.drawPolyline(p);
+            }
+        }
+    }
+    if (scene.dimensions && !scene.evaluated->box.empty())
+        paint_dimension(painter, view, scene.evaluated->box, scene.project->unit);
+    painter.restore();
+}
+
+void paint_part_thumbnail(QPainter& painter, const PartScene& scene, const QRectF& area) {
+    if (scene.evaluated->box.empty()) return;
+    PartScene small = scene;
+    small.dimensions = false;
+    const View view = View::fitting(scene.evaluated->box, area.adjusted(4, 4, -4, -4));
+    painter.save();
+    painter.setClipRect(area);
+    painter.setRenderHint(QPainter::Antialiasing);
+    for (const RunSet& run : scene.evaluated->runs) {
+        const LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
+        painter.setPen(QPen(look.colour, run.step ? 0.5 : 1));
+        for (const Polyline& line : run.lines)
+            painter.drawPolyline(polygon_of(line, view));
+    }
+    painter.setPen(QPen(Theme::current().error, 1));
+    for (const LineSet& set : scene.part->sets)
+        if (!set.lane && !set.set_aside)
+            for (const FlatLine& line : scene.evaluated->lines)
+                if (line.set == set.id)
+                    for (const Polyline& c : line.contours)
+                        painter.drawPolyline(polygon_of(c, view));
+    painter.restore();
+}
+
+void paint_drawing(QPainter& painter, const Drawing& drawing, const View& view, const QRectF& visible) {
+    painter.save();
+    painter.setRenderHint(QPainter::Antialiasing);
+    for (const DrawnLine& line : drawing.lines) {
+        const Box box = bounds(line.shape);
+        if (box.empty() || !visible.intersects(view.map(box).adjusted(-20, -20, 20, 20))) continue;
+        QPainterPath path;
+        for (const Contour& c : line.shape.contours)
+            path.addPath(path_of(flattened(c, mm(0.2 / view.scale)), view));
+        path.setFillRule(line.shape.rule == FillRule::evenodd ? Qt::OddEvenFill : Qt::WindingFill);
+        const Drawn& d = line.drawn;
+        if (d.fill) {
+            QColor fill = to_qcolor(*d.fill);
+            fill.setAlphaF(static_cast<float>(d.fill_opacity));
+            painter.fillPath(path, fill);
+        }
+        if (d.stroke) {
+            QColor colour = to_qcolor(*d.stroke);
+            colour.setAlphaF(static_cast<float>(d.stroke_opacity));
+            const double width = in_mm(d.stroke_width) * view.scale;
+            QPen pen(colour, std::max(width, 1e-3));
+            pen.setCapStyle(d.cap == LineCap::round    ? Qt::RoundCap
+                            : d.cap == LineCap::square ? Qt::SquareCap
+                                                       : Qt::FlatCap);
+            pen.setJoinStyle(d.join == LineJoin::round   ? Qt::RoundJoin
+                             : d.join == LineJoin::bevel ? Qt::BevelJoin
+                                                         : Qt::SvgMiterJoin);
+            pen.setMiterLimit(d.mitre_limit);
+            if (!d.dashes_mm.empty() && width > 0) {
+                QList<qreal> dashes;
+                for (const double v : d.dashes_mm)
+                    dashes << v * view.scale / width;
+                if (dashes.size() % 2 == 1) dashes += QList<qreal>(dashes);
+                pen.setDashPattern(dashes);
+                pen.setDashOffset(d.dash_offset_mm * view.scale / width);
+            }
+            painter.strokePath(path, pen);
+        }
+    }
+    painter.restore();
+}
+
+} // namespace dotlane::present

@@ -1,0 +1,32 @@
+// Paints a part at true proportions: its lines in their lanes' patterns, the chosen ones lit, its finished
+// size written where a maker would write it.
+#pragma once
+
+#include <set>
+
+#include "core/workflow/workshop.h"
+#include "present/lane_style.h"
+
+namespace dotlane::present {
+
+/// The look of a lane of a project; red dashes for "no lane".
+LaneLook look_of(const Project& project, const Catalog& catalog, LaneId lane, QColor ground);
+
+struct PartScene {
+    const Project* project = nullptr;
+    const Catalog* catalog = nullptr;
+    const Part* part = nullptr;
+    const EvaluatedPart* evaluated = nullptr;
+    std::set<LineId> chosen;
+    StepId lit; ///< a step whose result is lit
+    bool dimensions = true;
+    QColor ground; ///< what the lines are painted on
+};
+
+void paint_part(QPainter& painter, const PartScene& scene, const View& view, const QRectF& visible);
+/// Thumbnail for the tray.
+void paint_part_thumbnail(QPainter& painter, const PartScene& scene, const QRectF& area);
+/// A drawing as its file drew it; used while a file is being opened.
+void paint_drawing(QPainter& painter, const Drawing& drawing, const View& view, const QRectF& visible);
+
+} // namespace dotlane::present

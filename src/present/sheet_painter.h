@@ -1,0 +1,39 @@
+// Paints a sheet on its mat as it will be loaded, and the rehearsal on it.
+#pragma once
+
+#include "core/machine/simulator.h"
+#include "core/workflow/workshop.h"
+#include "present/part_painter.h"
+
+namespace dotlane::present {
+
+struct SheetScene {
+    const Project* project = nullptr;
+    const Catalog* catalog = nullptr;
+    const Derived* derived = nullptr;
+    SheetId sheet;
+    PlacementId chosen;
+    bool parts = true; ///< false for the rehearsal, which paints its own ink
+};
+
+/// What the view must show: mat and loading arrow.
+Box mat_box(const LaidSheet& laid);
+void paint_mat(QPainter& painter, const SheetScene& scene, const View& view, bool details);
+void paint_sheet(QPainter& painter, const SheetScene& scene, const View& view, const QRectF& visible);
+
+struct RehearsalScene {
+    const Plan* plan = nullptr;
+    Duration time;
+    bool show_travel = true;
+};
+/// Ink at tip width up to `time`, travel faintly, the carriage as a ghost with its slots.
+void paint_rehearsal(QPainter& painter, const RehearsalScene& scene, const View& view, const QRectF& visible);
+
+/// Ink of whole strokes only, for caching: strokes [from, to) of a pass.
+void paint_strokes(QPainter& painter, const PassMove& pass, std::size_t from, std::size_t to,
+                   const View& view);
+/// The moving rest: the stroke under way, travel, carriage.
+void paint_carriage(QPainter& painter, const RehearsalScene& scene, const MachineState& state,
+                    const View& view, const QRectF& mat);
+
+} // namespace dotlane::present

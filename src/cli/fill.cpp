@@ -40,7 +40,7 @@ class Fill final : public ProjectVerb {
                                 "There is no fill " + std::to_string(step_) + " in \"" + part.name + "\".",
                                 {}});
             if (remove_) {
-                if (const auto ok = remove_step(project, *part_id, step.id); !ok) return c.error(ok.error());
+                if (const auto ok = remove_fill(project, *part_id, step.id); !ok) return c.error(ok.error());
                 return fine;
             }
         }
@@ -56,13 +56,9 @@ class Fill final : public ProjectVerb {
             return c.error({"step.no-lines", "No line set answers to that. See `dot-lane-cli show`.", {}});
         if (const auto ok = read_numbers(project, step, fill); !ok) return c.error(ok.error());
         if (step_ == 0) {
-            const auto added = add_step(project, *part_id, step);
+            const auto added = add_fill(project, *part_id, step.lane, fill, keep_outline_);
             if (!added) return c.error(added.error());
             step.id = *added;
-            if (!keep_outline_)
-                for (const LineSetId id : fill.of)
-                    if (const auto ok = set_aside(project, *part_id, id, true); !ok)
-                        return c.error(ok.error());
         } else if (const auto ok = change_step(project, *part_id, step); !ok) {
             return c.error(ok.error());
         }

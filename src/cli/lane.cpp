@@ -32,9 +32,8 @@ class LaneVerb final : public ProjectVerb {
         app.add_option("--repeats", repeats_, "Run its lines this many times")->check(CLI::Range(1, 8));
         app.add_option("--rename", rename_, "New name of the lane");
         app.add_option("--machine", machine_, "Machine of the project (catalog id)");
-        app.add_flag("--cut-first,!--cut-last", cut_first_,
-                     "Cut before the marking tools, or after (the default)");
-        cut_first_option_ = app.get_option("--cut-first");
+        app.add_option("--pass-order", order_,
+                       "Order in which lanes run, by plate: D,F,S,C; 'usual' for the planner's own");
     }
 
     int act(Context& c, Project& project) override {
@@ -43,7 +42,8 @@ class LaneVerb final : public ProjectVerb {
             if (!catalog.machine(machine_)) return c.error(unknown("machine", machine_, catalog.machines));
             project.machine = machine_;
         }
-        if (cut_first_option_->count() > 0) project.cut_first = cut_first_;
+        if (!order_.empty())
+            if (const auto ok = read_order(project); !ok) return c.error(ok.error());
         if (!tool_.empty() && !catalog.tool(tool_)) return c.error(unknown("tool", tool_, catalog.tools));
         if (!action_.empty() && !action_from_name(action_))
             return c.error(
@@ -56,9 +56,9 @@ class LaneVerb final : public ProjectVerb {
             return c.error({"cli.colour", "\"" + pen_ + "\" is not a colour. Write #rrggbb.", {}});
         if (!change_.empty()) return change(c, project, pen);
         if (to_.empty() && action_.empty()) {
-            if (machine_.empty() && cut_first_option_->count() == 0)
+            if (machine_.empty() && order_.empty())
                 return c.error({"cli.nothing",
-                                "Say what to do: --to, --action, --change, --machine or --cut-first.",
+                                "Say what to do: --to, --action, --change, --machine or --pass-order.",
                                 {}});
             return fine;
         }
@@ -88,6 +88,17 @@ class LaneVerb final : public ProjectVerb {
         if (const auto ok = assign(project, *part, *lines, lane); !ok) return c.error(ok.error());
         return said(c, lines->size(),
                     lane ? plate(project, lane) + " " + find(project, lane)->name : "no lane");
+    }
+
+    Result<void> read_order(Project& project) const {
+        std::vector<LaneId> order;
+        if (order_ != "usual")
+            for (const auto name : split(order_, ", ")) {
+                const auto lane = lane_named(project, std::string(name));
+                if (!lane) return tl::make_unexpected(lane.error());
+                order.push_back(*lane);
+            }
+        return set_pass_order(project, std::move(order));
     }
 
     template<class List>
@@ -163,12 +174,11 @@ class LaneVerb final : public ProjectVerb {
         return fail("cli.which", "Which lines? Use --all, --colour, --line-set, --named, --inside or --box.");
     }
 
-    std::string part_, colour_, set_, named_, to_, action_, tool_, pen_, change_, rename_, machine_;
+    std::string part_, colour_, set_, named_, to_, action_, tool_, pen_, change_, rename_, machine_, order_;
     std::uint32_t inside_ = 0;
     std::vector<double> box_;
     int repeats_ = 0;
-    bool all_ = false, cut_first_ = false;
-    CLI::Option* cut_first_option_ = nullptr;
+    bool all_ = false;
 };
 
 } // namespace

@@ -1,6 +1,7 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
 #include "core/project/edits.h"
+#include "core/workflow/placing.h"
 
 namespace dotlane::cli {
 namespace {
@@ -56,8 +57,14 @@ class Place final : public ProjectVerb {
         }
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         const Box box = derived->part(*part)->box;
-        const Box usable = derived->sheet(sheet)->usable;
-        Placement p{{}, *part, mm(usable.x0), mm(usable.y0), {}, false};
+        std::optional<Angle> turn;
+        if (!turn_.empty()) {
+            const auto given = parse_number(turn_);
+            if (!given) return c.error(given.error());
+            turn = degrees(*given);
+        }
+        const PlacementSpot spot = free_spot(project, catalog, derived.get(), sheet, *part, turn);
+        Placement p{{}, *part, spot.left, spot.top, spot.turn, false};
         if (const auto ok = read_numbers(project, p); !ok) return c.error(ok.error());
         if (!gap_.empty()) {
             const auto gap = length_option(project, gap_);

@@ -4,6 +4,7 @@
 
 #include "core/base/text.h"
 #include "present/part_painter.h"
+#include "present/words.h"
 
 namespace dotlane::present {
 namespace {
@@ -22,27 +23,37 @@ double nice_step(double seconds_shown, double width) {
 
 } // namespace
 
-BoardLayout::BoardLayout(const BoardScene& scene, const QRectF& area) {
+BoardLayout::BoardLayout(const BoardScene& scene, const QRectF& whole)
+    : area(whole) {
     total_left = area.right() - totals_width;
     plot = QRectF(QPointF(area.left() + heads + 8, area.top() + axis),
                   QPointF(total_left - 28, area.bottom() - 18));
-    if (!scene.derived || !scene.derived->plan) return;
-    const Plan& plan = *scene.derived->plan;
-    for (const Move& move : plan.program.moves) {
-        const auto* pass = std::get_if<PassMove>(&move);
-        if (!pass) continue;
-        bool known = false;
+    if (!scene.derived) return;
+    const auto add = [&](LaneId lane) {
         for (const Track& t : tracks)
-            known |= t.lane == pass->lane;
-        if (!known) tracks.push_back({pass->lane, 0});
-    }
+            if (t.lane == lane) return;
+        tracks.push_back({lane, 0});
+    };
+    // Lanes that run, in the order of their passes; then those that wait for lines.
+    const std::optional<Plan>& plan = scene.derived->plan;
+    if (plan)
+        for (const Move& move : plan->program.moves)
+            if (const auto* pass = std::get_if<PassMove>(&move)) add(pass->lane);
+    for (const Lane& lane : scene.derived->project->lanes)
+        add(lane.id);
     const double room = plot.height() / std::max<double>(1, static_cast<double>(tracks.size()));
     const double pitch = std::min(room, 38.0);
     const double first =
         plot.top() + (plot.height() - pitch * static_cast<double>(tracks.size())) / 2 + pitch / 2;
     for (std::size_t i = 0; i < tracks.size(); ++i)
         tracks[i].y = first + pitch * static_cast<double>(i);
-    seconds_shown = std::max(1.0, in_seconds(plan.timeline.total()) * 1.02);
+    if (plan) seconds_shown = std::max(1.0, in_seconds(plan->timeline.total()) * 1.02);
+}
+
+std::optional<LaneId> BoardLayout::head_hit(QPointF at) const {
+    for (const Track& t : tracks)
+        if (at.x() >= area.left() && at.x() < plot.left() - 8 && std::abs(at.y() - t.y) <= 16) return t.lane;
+    return std::nullopt;
 }
 
 Duration BoardLayout::time(double x_px) const {
@@ -93,15 +104,15 @@ std::pair<QString, QStringList> callout(const Plan& plan, std::size_t move) {
     if (const auto* stop = std::get_if<StopMove>(&plan.program.moves[move])) {
         for (const HandStep& s : stop->steps)
             if (s.kind != HandStep::Kind::care) lines << QString::fromStdString(s.text);
-        return {QStringLiteral("Stop %1, about %2").arg(stop->number).arg(clock(time)), lines};
+        return {Words::tr("Stop %1, about %2").arg(stop->number).arg(clock(time)), lines};
     }
     const auto& pass = std::get<PassMove>(plan.program.moves[move]);
-    lines << QStringLiteral("%1 in the %2")
-                 .arg(QString::fromStdString(pass.tool), QString::fromStdString(pass.slot))
-          << QStringLiteral("%1 strokes, %2 m")
-                 .arg(pass.strokes.size())
-                 .arg(QString::fromStdString(number(in_mm(length(pass.strokes)) / 1000, 2)));
-    return {QStringLiteral("Pass %1: %2, %3")
+    lines
+        << Words::tr("%1 in the %2").arg(QString::fromStdString(pass.tool), QString::fromStdString(pass.slot))
+        << Words::tr("%1 strokes, %2 m")
+               .arg(pass.strokes.size())
+               .arg(QString::fromStdString(number(in_mm(length(pass.strokes)) / 1000, 2)));
+    return {Words::tr("Pass %1: %2, %3")
                 .arg(pass.number)
                 .arg(QString::fromLatin1(action_name(pass.action)), clock(time)),
             lines};
@@ -118,7 +129,7 @@ void paint_axis(QPainter& painter, const BoardLayout& layout) {
         painter.setPen(QPen(theme.hairline, 0.8));
         painter.drawLine(QPointF(x, layout.plot.top() - 6), QPointF(x, layout.plot.bottom()));
         painter.setPen(theme.quiet);
-        const QString text = step < 60 ? QStringLiteral("%1 s").arg(t) : QStringLiteral("%1 min").arg(t / 60);
+        const QString text = step < 60 ? QStringLiteral("%1 s").arg(t) : Words::tr("%1 min").arg(t / 60);
         painter.drawText(QRectF(x - 40, layout.plot.top() - 26, 80, 16), Qt::AlignCenter, text);
     }
 }
@@ -148,7 +159,8 @@ void paint_heads(QPainter& painter, const BoardScene& scene, const BoardLayout& 
                 QFontMetricsF(painter.font())
                     .elidedText(QString::fromStdString(lane->name), Qt::ElideRight, text.width()));
         }
-        painter.setPen(QPen(theme.dark ? theme.hairline : QColor("#dfd8cb"), 4, Qt::SolidLine, Qt::RoundCap));
+        const QColor rail = theme.dark ? theme.hairline : QColor("#dfd8cb");
+        painter.setPen(QPen(track.lane == scene.lit ? theme.lamp : rail, 4, Qt::SolidLine, Qt::RoundCap));
         painter.drawLine(QPointF(layout.plot.left(), track.y), QPointF(layout.plot.right(), track.y));
     }
 }
@@ -202,7 +214,7 @@ void paint_moves(QPainter& painter, const BoardScene& scene, const BoardLayout& 
                 painter.drawLine(QPointF(x, layout.plot.top() - 6), QPointF(x, layout.plot.bottom() + 4));
                 if (x > label_end) {
                     painter.setFont(ui_font(8.5));
-                    const QString text = QStringLiteral("sheet %1").arg(number);
+                    const QString text = Words::tr("sheet %1").arg(number);
                     painter.drawText(QPointF(x + 5, layout.plot.bottom() + 12), text);
                     label_end = x + QFontMetricsF(painter.font()).horizontalAdvance(text) + 12;
                 }
@@ -215,7 +227,8 @@ void paint_moves(QPainter& painter, const BoardScene& scene, const BoardLayout& 
         }
         const auto& pass = std::get<PassMove>(plan.program.moves[m]);
         const LaneLook look = look_of(*scene.derived->project, *scene.catalog, pass.lane, theme.panel);
-        const QRectF b = layout.block(plan, m);
+        QRectF b = layout.block(plan, m);
+        if (scene.dragged && scene.dragged->move == m) b.translate(scene.dragged->shift_px, 0);
         painter.setPen(hovered ? QPen(theme.lamp, 2) : Qt::NoPen);
         painter.setBrush(look.colour);
         painter.drawRoundedRect(b, b.height() / 2, b.height() / 2);
@@ -238,11 +251,11 @@ void paint_totals(QPainter& painter, const Plan& plan, const BoardLayout& layout
     painter.drawLine(QPointF(layout.total_left - 12, area.top() + 4),
                      QPointF(layout.total_left - 12, area.bottom() - 4));
     const PlanTotals& t = plan.totals;
-    const std::pair<QString, QString> rows[] = {{QStringLiteral("Machine"), clock(t.machine)},
-                                                {QStringLiteral("Hands on"), clock(t.hands)},
-                                                {QStringLiteral("Stops"), QString::number(t.stops)},
-                                                {QStringLiteral("Sheets"), QString::number(t.sheets)},
-                                                {QStringLiteral("Cost"), QString::number(t.cost, 'f', 2)}};
+    const std::pair<QString, QString> rows[] = {{Words::tr("Machine"), clock(t.machine)},
+                                                {Words::tr("Hands on"), clock(t.hands)},
+                                                {Words::tr("Stops"), QString::number(t.stops)},
+                                                {Words::tr("Sheets"), QString::number(t.sheets)},
+                                                {Words::tr("Cost"), QString::number(t.cost, 'f', 2)}};
     const double pitch = std::min(27.0, (area.height() - 30) / 5);
     double y = area.top() + 2;
     for (const auto& [name, value] : rows) {
@@ -289,31 +302,51 @@ void paint_callout(QPainter& painter, const BoardLayout& layout, const Plan& pla
     }
 }
 
+/// Where a dragged pass would go.
+void paint_drop_mark(QPainter& painter, const BoardLayout& layout, const Plan& plan,
+                     const BoardScene::Dragged& dragged) {
+    double x = layout.plot.right();
+    if (dragged.before)
+        x = layout.block(plan, *dragged.before).left() - 5;
+    else
+        for (std::size_t m = 0; m < plan.program.moves.size(); ++m)
+            if (std::holds_alternative<PassMove>(plan.program.moves[m]))
+                x = layout.block(plan, m).right() + 5;
+    painter.setPen(QPen(Theme::current().lamp, 2.4));
+    painter.drawLine(QPointF(x, layout.plot.top() - 4), QPointF(x, layout.plot.bottom() + 4));
+}
+
 } // namespace
 
 void paint_board(QPainter& painter, const BoardScene& scene, const QRectF& area) {
     const Theme& theme = Theme::current();
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
+    const BoardLayout layout(scene, area);
     if (!scene.derived || !scene.derived->plan) {
+        if (scene.derived) paint_heads(painter, scene, layout, area);
         painter.setPen(theme.quiet);
         painter.setFont(ui_font(10.5));
+        const bool nothing = !scene.derived || scene.derived->no_plan.code == "plan.nothing";
         const QString why =
-            scene.derived && scene.derived->no_plan.code != "plan.nothing"
-                ? QString::fromStdString(scene.derived->no_plan.message)
-                : QStringLiteral(
-                      "The passes appear here once a part lies on a sheet and its lines have lanes.");
-        painter.drawText(area, Qt::AlignCenter | Qt::TextWordWrap, why);
+            nothing
+                ? Words::tr("The passes appear here once a part lies on a sheet and its lines have lanes.")
+                : words(scene.derived->no_plan);
+        QRectF box =
+            QFontMetricsF(painter.font()).boundingRect(layout.plot, Qt::AlignCenter | Qt::TextWordWrap, why);
+        painter.fillRect(box.adjusted(-10, -4, 10, 4),
+                         theme.panel); // the tracks do not run through the words
+        painter.drawText(layout.plot, Qt::AlignCenter | Qt::TextWordWrap, why);
         painter.restore();
         return;
     }
     const Plan& plan = *scene.derived->plan;
-    const BoardLayout layout(scene, area);
     paint_axis(painter, layout);
     paint_heads(painter, scene, layout, area);
     paint_way(painter, layout, plan);
     paint_moves(painter, scene, layout, plan);
     paint_totals(painter, plan, layout, area);
+    if (scene.dragged) paint_drop_mark(painter, layout, plan, *scene.dragged);
     if (scene.now) {
         const double x = layout.x(*scene.now);
         painter.setPen(QPen(theme.lamp, 2));

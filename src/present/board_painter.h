@@ -15,6 +15,13 @@ struct BoardScene {
     const Catalog* catalog = nullptr;
     std::optional<Duration> now;        ///< rehearsal time
     std::optional<std::size_t> hovered; ///< a move of the program
+    struct Dragged {
+        std::size_t move;                  ///< a pass
+        double shift_px;                   ///< how far it is from its place
+        std::optional<std::size_t> before; ///< the pass it would run before; empty: as the last
+    };
+    std::optional<Dragged> dragged;
+    LaneId lit; ///< a lane whose track is lit
 };
 
 /// Where everything stands; shared by painting and hit testing.
@@ -34,6 +41,9 @@ class BoardLayout {
     QRectF block(const Plan& plan, std::size_t move) const; ///< of a pass
     QPointF stop(const Plan& plan, std::size_t move) const; ///< centre of a stop's dot
     std::optional<std::size_t> hit(const Plan& plan, QPointF at) const;
+    /// The lane whose plate and name stand at a place.
+    std::optional<LaneId> head_hit(QPointF at) const;
+    QRectF area;
     double total_left = 0; ///< where the totals begin
 };
 

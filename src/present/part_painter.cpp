@@ -42,6 +42,21 @@ void paint_dimension(QPainter& painter, const View& view, const Box& box, Length
 
 } // namespace
 
+void paint_stock(QPainter& painter, const PartScene& scene, QColor stock, const View& view) {
+    QPainterPath path;
+    path.setFillRule(Qt::OddEvenFill);
+    for (const RunSet& run : scene.evaluated->runs) {
+        const Lane* lane = find(*scene.project, run.lane);
+        if (!lane || lane->action != Action::cut) continue;
+        for (const Polyline& line : run.lines)
+            if (line.closed) path.addPath(path_of(line, view));
+    }
+    painter.save();
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.fillPath(path, stock);
+    painter.restore();
+}
+
 void paint_part(QPainter& painter, const PartScene& scene, const View& view, const QRectF& visible) {
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);

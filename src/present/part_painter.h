@@ -23,6 +23,9 @@ struct PartScene {
     QColor ground; ///< what the lines are painted on
 };
 
+/// The stock the part is made of, with what is cut out of it missing: the closed lines of its cut lanes,
+/// filled.
+void paint_stock(QPainter& painter, const PartScene& scene, QColor stock, const View& view);
 void paint_part(QPainter& painter, const PartScene& scene, const View& view, const QRectF& visible);
 /// Thumbnail for the tray.
 void paint_part_thumbnail(QPainter& painter, const PartScene& scene, const QRectF& area);

@@ -19,7 +19,6 @@ class Page {
     explicit Page(QPdfWriter& writer)
         : writer_(writer)
         , painter_(&writer) {
-        writer.setResolution(72);
         width_ = writer.width();
         height_ = writer.height();
     }
@@ -113,6 +112,7 @@ Result<std::string> run_sheet_pdf(const RunSheet& sheet) {
     buffer.open(QIODevice::WriteOnly);
     {
         QPdfWriter writer(&buffer);
+        writer.setResolution(72); // before any painter is opened on it: all lengths here are points
         writer.setPageSize(QPageSize(QPageSize::A4));
         writer.setPageMargins(QMarginsF(18, 16, 18, 16), QPageLayout::Millimeter);
         writer.setTitle(QString::fromStdString(sheet.title + ": run sheet"));

@@ -1,5 +1,7 @@
 #include "present/sheet_painter.h"
 
+#include "present/words.h"
+
 #include <cmath>
 
 namespace dotlane::present {
@@ -68,39 +70,53 @@ void paint_mat(QPainter& painter, const SheetScene& scene, const View& view, boo
     painter.restore();
 }
 
+namespace {
+
+constexpr double detail_scale = 0.4; // px per mm below which patterns and grids would only be noise
+
+QColor ground_of(const SheetScene& scene) {
+    const Sheet* sheet = find(*scene.project, scene.sheet);
+    const Stock* stock = sheet ? scene.catalog->stock(sheet->stock) : nullptr;
+    return stock ? to_qcolor(stock->colour) : Theme::current().paper;
+}
+
+} // namespace
+
+void paint_placed(QPainter& painter, const SheetScene& scene, const EvaluatedPart& part,
+                  const Affine& to_sheet, const View& view, const QRectF& visible) {
+    const QColor ground = ground_of(scene);
+    for (const RunSet& run : part.runs) {
+        LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, ground);
+        if (view.scale <= detail_scale) {
+            painter.setPen(QPen(look.colour, 0.7));
+            for (const Polyline& line : run.lines)
+                painter.drawPolyline(polygon_of(transformed(line, to_sheet), view));
+            continue;
+        }
+        if (run.step) look.action = Action::draw, look.tip_mm *= 0.5;
+        paint_lines(painter, transformed(run.lines, to_sheet), look, view, visible);
+    }
+}
+
 void paint_sheet(QPainter& painter, const SheetScene& scene, const View& view, const QRectF& visible) {
     const LaidSheet* laid = scene.derived->sheet(scene.sheet);
     const Sheet* sheet = find(*scene.project, scene.sheet);
     if (!laid || !sheet) return;
-    const bool details = view.scale > 0.4;
+    const bool details = view.scale > detail_scale;
     paint_mat(painter, scene, view, details);
     if (!scene.parts) return;
     const Theme& theme = Theme::current();
-    const Stock* stock = scene.catalog->stock(sheet->stock);
-    const QColor ground = stock ? to_qcolor(stock->colour) : theme.paper;
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
     for (const PlacedPart& placed : laid->parts) {
         const EvaluatedPart* part = scene.derived->part(placed.placement.part);
-        if (!part) continue;
+        if (!part || placed.placement.id == scene.hidden) continue;
         const QRectF area = view.map(placed.box);
         if (!visible.intersects(area.adjusted(-4, -4, 4, 4))) continue;
-        const bool outside = !laid->usable.grown(1e-6).contains(placed.box);
-        for (const RunSet& run : part->runs) {
-            LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, ground);
-            if (run.step || !details) look.action = Action::draw, look.tip_mm *= run.step ? 0.5 : 0;
-            if (!details) {
-                painter.setPen(QPen(look.colour, 0.7));
-                for (const Polyline& line : run.lines)
-                    painter.drawPolyline(polygon_of(transformed(line, placed.to_sheet), view));
-            } else {
-                paint_lines(painter, transformed(run.lines, placed.to_sheet), look, view, visible);
-            }
-        }
-        const bool chosen = placed.placement.id == scene.chosen;
-        if (chosen || outside) {
-            QPen frame(outside ? theme.error : theme.lamp, chosen ? 1.8 : 1.2);
-            if (!chosen) frame.setDashPattern({5, 3});
+        paint_placed(painter, scene, *part, placed.to_sheet, view, visible);
+        if (!laid->usable.grown(1e-6).contains(placed.box)) {
+            QPen frame(theme.error, 1.2);
+            frame.setDashPattern({5, 3});
             painter.setPen(frame);
             painter.setBrush(Qt::NoBrush);
             painter.drawRect(area.adjusted(-3, -3, 3, 3));
@@ -109,7 +125,7 @@ void paint_sheet(QPainter& painter, const SheetScene& scene, const View& view, c
             painter.setFont(ui_font(8, QFont::DemiBold));
             painter.setPen(theme.tide);
             painter.drawText(area.adjusted(2, 2, -2, -2), Qt::AlignRight | Qt::AlignTop,
-                             QStringLiteral("mirrored"));
+                             Words::tr("mirrored"));
         }
     }
     painter.restore();
@@ -149,6 +165,33 @@ void paint_strokes(QPainter& painter, const PassMove& pass, std::size_t from, st
     painter.restore();
 }
 
+namespace {
+
+QPen travel_pen() {
+    QColor faint = Theme::current().tide;
+    faint.setAlpha(90);
+    QPen pen(faint, 0.8);
+    pen.setDashPattern({2, 4});
+    return pen;
+}
+
+} // namespace
+
+void paint_travel(QPainter& painter, const Program& program, const PassMove& pass, std::size_t from,
+                  std::size_t to, const View& view) {
+    painter.save();
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(travel_pen());
+    for (std::size_t s = from; s < to; ++s) {
+        const Polyline* before = s > 0 ? &pass.strokes[s - 1] : nullptr;
+        const Point at = !before          ? rest_position(program, pass.sheet)
+                         : before->closed ? before->points.front()
+                                          : before->points.back();
+        painter.drawLine(view.map(at), view.map(pass.strokes[s].points.front()));
+    }
+    painter.restore();
+}
+
 void paint_carriage(QPainter& painter, const RehearsalScene& scene, const MachineState& state,
                     const View& view, const QRectF& mat) {
     const Theme& theme = Theme::current();
@@ -159,6 +202,10 @@ void paint_carriage(QPainter& painter, const RehearsalScene& scene, const Machin
     if (pass && state.kind == TimelineEntry::Kind::stroke) {
         painter.setPen(ink_pen(*pass, view));
         painter.drawPolyline(polygon_of(started(pass->strokes[state.strokes_done], state.drawn), view));
+    }
+    if (scene.show_travel && state.kind == TimelineEntry::Kind::travel) {
+        painter.setPen(travel_pen());
+        painter.drawLine(view.map(scene.plan->timeline.entries()[state.entry].from), at);
     }
     // Rail across the mat, and the carriage with its slots; the filled one is the one at work.
     QColor ghost = theme.ink;
@@ -186,39 +233,6 @@ void paint_carriage(QPainter& painter, const RehearsalScene& scene, const Machin
         painter.setPen(QPen(to_qcolor(pass->colour), state.tool_down ? 2.2 : 1));
         painter.drawLine(QPointF(at.x(), body.bottom()), at - QPointF(0, state.tool_down ? 0 : 4));
     }
-    painter.restore();
-}
-
-void paint_rehearsal(QPainter& painter, const RehearsalScene& scene, const View& view,
-                     const QRectF& visible) {
-    const Plan& plan = *scene.plan;
-    const MachineState state = plan.timeline.at(plan.program, scene.time);
-    painter.save();
-    painter.setRenderHint(QPainter::Antialiasing);
-    QRectF mat = visible;
-    for (const ProgramSheet& s : plan.program.sheets)
-        if (s.sheet == state.sheet) mat = view.map(Box{0, 0, in_mm(s.mat_width), in_mm(s.mat_height)});
-    for (std::size_t m = 0; m <= state.move && m < plan.program.moves.size(); ++m) {
-        const auto* pass = std::get_if<PassMove>(&plan.program.moves[m]);
-        if (!pass || pass->sheet != state.sheet) continue;
-        const std::size_t done =
-            m < state.move ? pass->strokes.size() : std::min(state.strokes_done, pass->strokes.size());
-        paint_strokes(painter, *pass, 0, done, view);
-        if (scene.show_travel && m == state.move) {
-            QColor faint = Theme::current().tide;
-            faint.setAlpha(70);
-            QPen travel(faint, 0.8);
-            travel.setDashPattern({2, 4});
-            painter.setPen(travel);
-            Point at = rest_position(plan.program, pass->sheet);
-            for (std::size_t s = 0; s < std::min(done + 1, pass->strokes.size()); ++s) {
-                const Polyline& stroke = pass->strokes[s];
-                painter.drawLine(view.map(at), view.map(stroke.points.front()));
-                at = stroke.closed ? stroke.points.front() : stroke.points.back();
-            }
-        }
-    }
-    if (state.sheet) paint_carriage(painter, scene, state, view, mat);
     painter.restore();
 }
 

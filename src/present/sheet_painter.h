@@ -12,8 +12,8 @@ struct SheetScene {
     const Catalog* catalog = nullptr;
     const Derived* derived = nullptr;
     SheetId sheet;
-    PlacementId chosen;
-    bool parts = true; ///< false for the rehearsal, which paints its own ink
+    bool parts = true;  ///< false for the rehearsal, which paints its own ink
+    PlacementId hidden; ///< left out: it is being dragged
 };
 
 /// What the view must show: mat and loading arrow.
@@ -21,18 +21,22 @@ Box mat_box(const LaidSheet& laid);
 void paint_mat(QPainter& painter, const SheetScene& scene, const View& view, bool details);
 void paint_sheet(QPainter& painter, const SheetScene& scene, const View& view, const QRectF& visible);
 
+/// One part where `to_sheet` puts it.
+void paint_placed(QPainter& painter, const SheetScene& scene, const EvaluatedPart& part,
+                  const Affine& to_sheet, const View& view, const QRectF& visible);
+
 struct RehearsalScene {
     const Plan* plan = nullptr;
     Duration time;
     bool show_travel = true;
 };
-/// Ink at tip width up to `time`, travel faintly, the carriage as a ghost with its slots.
-void paint_rehearsal(QPainter& painter, const RehearsalScene& scene, const View& view, const QRectF& visible);
-
-/// Ink of whole strokes only, for caching: strokes [from, to) of a pass.
+/// Ink at tip width of the strokes [from, to) of a pass.
 void paint_strokes(QPainter& painter, const PassMove& pass, std::size_t from, std::size_t to,
                    const View& view);
-/// The moving rest: the stroke under way, travel, carriage.
+/// The ways with the tool up that lead to the strokes [from, to), faintly.
+void paint_travel(QPainter& painter, const Program& program, const PassMove& pass, std::size_t from,
+                  std::size_t to, const View& view);
+/// The moving rest: the stroke or travel under way, and the carriage as a ghost with its slots.
 void paint_carriage(QPainter& painter, const RehearsalScene& scene, const MachineState& state,
                     const View& view, const QRectF& mat);
 

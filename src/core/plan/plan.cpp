@@ -1,8 +1,10 @@
 #include "core/plan/plan.h"
 
 #include <algorithm>
+#include <cstring>
 
 #include "core/base/text.h"
+#include "core/plan/order.h"
 #include "core/plan/route.h"
 #include "core/plan/slots.h"
 
@@ -17,27 +19,6 @@ bool parts_material(Action a) {
 std::string tool_key(const LaneWork& work) {
     const bool coloured = work.lane.action == Action::draw || work.lane.action == Action::foil;
     return work.tool->id + (coloured ? to_hex(work.lane.colour) : "");
-}
-
-std::string tool_label(const LaneWork& work) {
-    return work.lane.action == Action::draw || work.lane.action == Action::foil
-               ? colour_word(work.lane.colour) + " " + work.tool->name
-               : work.tool->name;
-}
-
-/// The pass order of a sheet.
-void sort_lanes(std::vector<LaneWork>& lanes, bool cut_first) {
-    const auto rank = [&](const LaneWork& w) {
-        int r = static_cast<int>(w.lane.action); // declared in the usual order
-        if (w.lane.action == Action::print) r = -1;
-        if (cut_first && w.lane.action == Action::cut) r = -2;
-        return r;
-    };
-    std::stable_sort(lanes.begin(), lanes.end(), [&](const LaneWork& a, const LaneWork& b) {
-        if (rank(a) != rank(b)) return rank(a) < rank(b);
-        if (a.lane.action == Action::draw) return lightness(a.lane.colour) > lightness(b.lane.colour) + 0.5;
-        return false;
-    });
 }
 
 class Planner {
@@ -61,7 +42,7 @@ class Planner {
             std::erase_if(sheet.lanes, [](const LaneWork& w) {
                 return w.lines.empty() || w.lane.action == Action::print;
             });
-            sort_lanes(sheet.lanes, options_.cut_first);
+            sort_lanes(sheet.lanes, options_.order);
         }
         std::erase_if(sheets_, [](const SheetWork& s) { return s.lanes.empty(); });
         if (sheets_.empty())
@@ -111,48 +92,64 @@ class Planner {
         auto slots = assign_slots(needs, fits_);
         if (!slots) return tl::make_unexpected(slots.error());
         slots_ = std::move(*slots);
-        const int separate = static_cast<int>(needs.size());
-        if (machine_.slots.size() > 1)
-            plan_.reasons.push_back(
-                {"stops.fewest", "With " + std::to_string(machine_.slots.size()) + " holders, " +
-                                     std::to_string(slots_.stops) +
-                                     (slots_.stops == 1 ? " stop is" : " stops are") + " enough for " +
-                                     std::to_string(separate) + (separate == 1 ? " pass" : " passes") +
-                                     ", because tools that follow one another sit in the machine together."});
-        else
-            plan_.reasons.push_back(
-                {"stops.one-slot",
-                 "With one holder every change of tool is a stop: " + std::to_string(slots_.stops) + " for " +
-                     std::to_string(separate) + (separate == 1 ? " pass." : " passes.")});
+        explain_stops();
         return {};
     }
 
-    void explain_order() {
-        bool material = false, marks = false;
-        for (const Pass& p : passes_)
-            (parts_material(p.work->lane.action) ? material : marks) = true;
-        if (options_.cut_first && material && marks)
+    void explain_stops() {
+        const auto counted = [](std::size_t n, const char* what) {
+            return std::to_string(n) + " " + what +
+                   (n == 1                               ? ""
+                    : what[std::strlen(what) - 1] == 's' ? "es"
+                                                         : "s");
+        };
+        const std::string passes = counted(passes_.size(), "pass"),
+                          stops = counted(static_cast<std::size_t>(slots_.stops) + 1, "stop");
+        if (machine_.slots.size() > 1)
             plan_.reasons.push_back(
-                {"order.cut-first", "Cutting comes first because you asked for it; released pieces may shift "
-                                    "before the other tools reach them."});
-        else if (material && marks)
+                {"stops.fewest",
+                 passes + " need no more than " + stops + " with " +
+                     counted(machine_.slots.size(), "holder") +
+                     ", the last of them only to unload: no order of swapping does with fewer."});
+        else
             plan_.reasons.push_back(
-                {"order.cut-last",
-                 "Marking tools run before anything is cut, because released pieces can shift."});
-        for (const SheetWork& sheet : sheets_) {
-            const LaneWork* before = nullptr;
-            for (const LaneWork& work : sheet.lanes) {
-                if (work.lane.action != Action::draw) continue;
-                if (before && lightness(before->lane.colour) > lightness(work.lane.colour) + 0.5) {
-                    plan_.reasons.push_back(
-                        {"order.light-first", "The " + tool_label(*before) + " draws before the " +
-                                                  tool_label(work) +
-                                                  ": a pale pen that runs over dark ink picks it up."});
-                }
-                before = &work;
-            }
-            if (before) break; // the same for every sheet; said once
+                {"stops.one-slot",
+                 passes + " make " + stops +
+                     ": with one holder every change of tool is one, and the last only unloads."});
+        for (std::size_t i = 1; i < passes_.size(); ++i) {
+            const auto& slot = slots_.passes[i];
+            const auto &before = slots_.passes[i - 1], &now = slot;
+            if (slot.stop || before.slot == now.slot) continue;
+            const std::string a = labels_[static_cast<std::size_t>(passes_[i - 1].tool)],
+                              b = labels_[static_cast<std::size_t>(passes_[i].tool)];
+            Reason reason{"slots.together", "The " + a + " sits in the " +
+                                                machine_.slots[static_cast<std::size_t>(before.slot)].name +
+                                                " and the " + b + " in the " +
+                                                machine_.slots[static_cast<std::size_t>(now.slot)].name +
+                                                ", so nothing is swapped between their passes."};
+            if (std::find(plan_.reasons.begin(), plan_.reasons.end(), reason) == plan_.reasons.end())
+                plan_.reasons.push_back(std::move(reason));
         }
+    }
+
+    void explain_order() {
+        const auto add = [](auto& list, auto&& items, auto same) {
+            for (auto& item : items)
+                if (std::none_of(list.begin(), list.end(), [&](const auto& i) { return same(i, item); }))
+                    list.push_back(std::move(item));
+        };
+        for (const SheetWork& sheet : sheets_) { // what holds for several sheets is said once
+            add(plan_.reasons, order_reasons(sheet.lanes),
+                [](const Reason& a, const Reason& b) { return a == b; });
+            add(plan_.findings, order_risks(sheet.lanes),
+                [](const Finding& a, const Finding& b) { return a == b; });
+        }
+        if (!options_.order.empty())
+            plan_.reasons.push_back(
+                {"order.wished",
+                 plan_.findings.empty()
+                     ? "The passes run in the order you chose."
+                     : "The passes run in the order you chose; the cautions say what it risks."});
     }
 
     bool build_moves() {

@@ -4,37 +4,18 @@
 
 #include <map>
 
+#include "core/base/finding.h"
 #include "core/base/progress.h"
 #include "core/base/result.h"
 #include "core/catalog/catalog.h"
 #include "core/machine/program.h"
 #include "core/machine/simulator.h"
+#include "core/plan/work.h"
 
 namespace dotlane {
 
-/// The lines of one lane on one sheet.
-struct LaneWork {
-    Lane lane;
-    std::string plate;
-    const Tool* tool = nullptr;
-    Polylines lines; ///< mm on the sheet
-};
-
-struct SheetWork {
-    ProgramSheet sheet;
-    double price = 0;
-    std::string stock_name;
-    std::vector<LaneWork> lanes;
-};
-
 struct PlanOptions {
-    bool cut_first = false;
-};
-
-/// Why the planner did what it did.
-struct Reason {
-    std::string code, sentence;
-    bool operator==(const Reason&) const = default;
+    std::vector<LaneId> order; ///< wished by the maker; empty: the usual one
 };
 
 struct PlanTotals {
@@ -49,6 +30,7 @@ struct Plan {
     Timeline timeline;
     PlanTotals totals;
     std::vector<Reason> reasons;
+    Findings findings; ///< what the wished order risks
 };
 
 /// Errors: "plan.nothing" (no lines to run), "plan.no-tool", "plan.no-slot", "cancelled".

@@ -58,6 +58,15 @@ std::string colour_word(Colour c) {
     return best;
 }
 
+bool closes(const Contour& c) {
+    return c.closed || (c.segments.size() > 1 && distance(c.start, c.end()) < 0.01);
+}
+
+bool fillable(const DrawnLine& line) {
+    return line.drawn.fill.has_value() ||
+           std::any_of(line.shape.contours.begin(), line.shape.contours.end(), closes);
+}
+
 Box bounds(const Drawing& drawing) {
     Box box;
     for (const DrawnLine& line : drawing.lines)

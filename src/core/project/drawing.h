@@ -57,6 +57,10 @@ struct Drawing {
     bool operator==(const Drawing&) const = default;
 };
 
+/// Whether a contour is closed in the maker's eyes: closed in the file, or its ends meet within 0.01 mm.
+bool closes(const Contour& contour);
+/// Whether the line bounds an area: a contour of it closes, or the file fills it.
+bool fillable(const DrawnLine& line);
 Box bounds(const Drawing& drawing);
 Drawing transformed(const Drawing& drawing, const Affine& by);
 

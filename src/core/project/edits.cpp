@@ -35,14 +35,16 @@ Result<void> check_placement(const Project& project, const Placement& placement)
     return {};
 }
 
-void drop_empty_sets(Part& part) {
-    std::erase_if(part.sets, [&](const LineSet& set) {
-        if (!set.lines.empty()) return false;
-        return std::none_of(part.steps.begin(), part.steps.end(), [&](const Step& step) {
-            const auto& of = std::get<FillStep>(step.what).of;
-            return std::find(of.begin(), of.end(), set.id) != of.end();
-        });
+/// Whether a step of the part works on the line set.
+bool uses(const Part& part, LineSetId set) {
+    return std::any_of(part.steps.begin(), part.steps.end(), [set](const Step& step) {
+        const auto& of = std::get<FillStep>(step.what).of;
+        return std::find(of.begin(), of.end(), set) != of.end();
     });
+}
+
+void drop_empty_sets(Part& part) {
+    std::erase_if(part.sets, [&](const LineSet& set) { return set.lines.empty() && !uses(part, set.id); });
 }
 
 void take_out(Part& part, const std::unordered_set<LineId>& lines) {
@@ -100,15 +102,53 @@ Result<void> scale_part(Project& project, PartId id, double factor) {
     return {};
 }
 
+Result<void> rename_part(Project& project, PartId id, std::string name) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    if (name.empty()) return fail("part.name", "A part needs a name.");
+    part->name = std::move(name);
+    return {};
+}
+
+Result<void> set_quantity(Project& project, PartId id, int quantity) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    if (quantity < 1 || quantity > 9999)
+        return fail("part.quantity", "The quantity must lie between 1 and 9999.");
+    part->quantity = quantity;
+    return {};
+}
+
 LaneId add_lane(Project& project, Lane lane) {
     lane.id = fresh_id<LaneId>(project);
     project.lanes.push_back(std::move(lane));
     return project.lanes.back().id;
 }
 
+Result<void> change_lane(Project& project, const Lane& lane) {
+    Lane* old = find(project, lane.id);
+    if (!old) return no_such("lane");
+    if (lane.repeats < 1 || lane.repeats > 8)
+        return fail("lane.repeats", "The lines of a lane are run one to eight times.");
+    *old = lane;
+    return {};
+}
+
+Result<void> set_pass_order(Project& project, std::vector<LaneId> order) {
+    for (std::size_t i = 0; i < order.size(); ++i) {
+        if (!find(project, order[i])) return no_such("lane");
+        if (std::find(order.begin(), order.begin() + static_cast<std::ptrdiff_t>(i), order[i]) !=
+            order.begin() + static_cast<std::ptrdiff_t>(i))
+            return fail("lane.twice", "A lane stands twice in the order.");
+    }
+    project.pass_order = std::move(order);
+    return {};
+}
+
 Result<void> remove_lane(Project& project, LaneId lane) {
     if (!find(project, lane)) return no_such("lane");
     std::erase_if(project.lanes, [lane](const Lane& l) { return l.id == lane; });
+    std::erase(project.pass_order, lane);
     for (Part& part : project.parts) {
         for (LineSet& set : part.sets)
             if (set.lane == lane) set.lane = {};
@@ -133,11 +173,8 @@ Result<void> assign(Project& project, PartId id, const std::vector<LineId>& line
                                                              [&](LineId l) { return rest.contains(l); });
         const bool named = set_name.empty() || set.name == set_name;
         if (!whole || !named) continue;
-        const bool used = std::any_of(part->steps.begin(), part->steps.end(), [&](const Step& s) {
-            const auto& of = std::get<FillStep>(s.what).of;
-            return std::find(of.begin(), of.end(), set.id) != of.end();
-        });
-        if (!used && set.lane != lane && set_name.empty()) continue; // merges into the lane's own set below
+        if (!uses(*part, set.id) && set.lane != lane && set_name.empty())
+            continue; // merges into the lane's own set below
         for (const LineId l : set.lines)
             rest.erase(l);
         set.lane = lane;
@@ -221,10 +258,49 @@ Result<void> remove_step(Project& project, PartId id, StepId step) {
     return {};
 }
 
+Result<StepId> add_fill(Project& project, PartId part, LaneId lane, FillStep fill, bool keep_outline) {
+    const std::vector<LineSetId> of = fill.of;
+    const auto added = add_step(project, part, {{}, true, lane, std::move(fill)});
+    if (!added || keep_outline) return added;
+    for (const LineSetId set : of)
+        if (const auto ok = set_aside(project, part, set, true); !ok) return tl::make_unexpected(ok.error());
+    return added;
+}
+
+Result<void> remove_fill(Project& project, PartId id, StepId step_id) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    std::vector<LineSetId> of;
+    for (const Step& s : part->steps)
+        if (s.id == step_id) of = std::get<FillStep>(s.what).of;
+    if (const auto ok = remove_step(project, id, step_id); !ok) return ok;
+    for (const LineSetId set_id : of) {
+        LineSet* set = find(*part, set_id);
+        if (set && !uses(*part, set_id)) set->set_aside = false;
+    }
+    return {};
+}
+
 SheetId add_sheet(Project& project, std::string name, std::string stock, std::string mat) {
     project.sheets.push_back(
         {fresh_id<SheetId>(project), std::move(name), std::move(stock), std::move(mat), {}});
     return project.sheets.back().id;
+}
+
+Result<void> change_sheet(Project& project, SheetId id, std::string name, std::string stock,
+                          std::string mat) {
+    Sheet* sheet = find(project, id);
+    if (!sheet) return no_such("sheet");
+    sheet->name = std::move(name);
+    sheet->stock = std::move(stock);
+    sheet->mat = std::move(mat);
+    return {};
+}
+
+Result<void> remove_sheet(Project& project, SheetId id) {
+    if (std::erase_if(project.sheets, [id](const Sheet& s) { return s.id == id; }) == 0)
+        return no_such("sheet");
+    return {};
 }
 
 Result<PlacementId> place(Project& project, SheetId id, Placement placement) {
@@ -272,6 +348,8 @@ Result<void> check_rules(const Project& project) {
         if (!take(lane.id)) return broken("a lane's number is used twice");
         if (lane.repeats < 1 || lane.repeats > 8) return broken("a lane's repeats are out of range");
     }
+    for (const LaneId lane : project.pass_order)
+        if (!find(project, lane)) return broken("the pass order names a lane that does not exist");
     for (const Part& part : project.parts) {
         if (!take(part.id)) return broken("a part's number is used twice");
         if (!(part.scale >= 1e-4 && part.scale <= 1e4)) return broken("a part's scale is out of range");

@@ -19,7 +19,16 @@ Result<void> remove_part(Project& project, PartId part);
 /// The factor must lie in 1e-4..1e4.
 Result<void> scale_part(Project& project, PartId part, double factor);
 
+/// Errors: "part.name" (empty), "part.quantity" (not 1..9999).
+Result<void> rename_part(Project& project, PartId part, std::string name);
+Result<void> set_quantity(Project& project, PartId part, int quantity);
+
 LaneId add_lane(Project& project, Lane lane);
+/// Replaces the lane of the same id. Error "lane.repeats" unless repeats is 1..8.
+Result<void> change_lane(Project& project, const Lane& lane);
+/// The order in which lanes run; empty for the usual one. Error "edit.missing" for an unknown lane,
+/// "lane.twice".
+Result<void> set_pass_order(Project& project, std::vector<LaneId> order);
 /// Line sets and steps that used it lose their lane.
 Result<void> remove_lane(Project& project, LaneId lane);
 
@@ -37,7 +46,16 @@ Result<StepId> add_step(Project& project, PartId part, Step step);
 Result<void> change_step(Project& project, PartId part, const Step& step);
 Result<void> remove_step(Project& project, PartId part, StepId step);
 
+/// Adds a fill of line sets. Unless `keep_outline`, they are set aside: only the fill is run.
+Result<StepId> add_fill(Project& project, PartId part, LaneId lane, FillStep fill, bool keep_outline);
+/// Removes a step; line sets that were set aside for it and that no other step uses are run again.
+Result<void> remove_fill(Project& project, PartId part, StepId step);
+
 SheetId add_sheet(Project& project, std::string name, std::string stock, std::string mat);
+/// Name, stock and mat of a sheet; its placements stay.
+Result<void> change_sheet(Project& project, SheetId sheet, std::string name, std::string stock,
+                          std::string mat);
+Result<void> remove_sheet(Project& project, SheetId sheet);
 Result<PlacementId> place(Project& project, SheetId sheet, Placement placement);
 Result<void> change_placement(Project& project, const Placement& placement);
 Result<void> remove_placement(Project& project, PlacementId placement);

@@ -223,7 +223,7 @@ Project project_from(const json& j) {
     p.name = j.at("name").get<std::string>();
     p.unit = j.at("unit") == "in" ? LengthUnit::inch : LengthUnit::mm;
     p.machine = j.at("machine").get<std::string>();
-    p.cut_first = j.at("cut_first").get<bool>();
+    p.pass_order = ids_from<LaneId>(j.at("pass_order"));
     p.next_id = j.at("next_id").get<std::uint32_t>();
     for (const json& l : j.at("lanes")) {
         const auto action = action_from_name(l.at("action").get<std::string>());
@@ -267,7 +267,7 @@ std::string write_project(const Project& project) {
     const json document = {
         {"format", "dot-lane-project"}, {"version", format_version},
         {"name", project.name},         {"unit", project.unit == LengthUnit::inch ? "in" : "mm"},
-        {"machine", project.machine},   {"cut_first", project.cut_first},
+        {"machine", project.machine},   {"pass_order", id_list(project.pass_order)},
         {"next_id", project.next_id},   {"lanes", std::move(lanes)},
         {"parts", std::move(parts)},    {"sheets", std::move(sheets)}};
     return document.dump(1, ' ', false, json::error_handler_t::replace) + "\n";

@@ -112,7 +112,7 @@ struct Project {
     std::string name;
     LengthUnit unit = LengthUnit::mm; ///< shown and typed
     std::string machine;              ///< catalog id
-    bool cut_first = false;           ///< against the usual order; the plan says what it risks
+    std::vector<LaneId> pass_order;   ///< wished by the maker; empty: the usual order
     std::vector<Lane> lanes;
     std::vector<Part> parts;
     std::vector<Sheet> sheets;

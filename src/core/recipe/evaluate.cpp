@@ -17,17 +17,17 @@ std::string counted(std::size_t n, const char* one, const char* many) {
     return std::to_string(n) + " " + (n == 1 ? one : many);
 }
 
-/// The step's region: each line under its own fill rule, then all united.
-Region region_to_fill(const std::vector<const FlatLine*>& lines, FillReport& report) {
-    std::vector<Region> regions;
+/// The area of each line under its own fill rule; lines that bound none are counted.
+std::vector<Region> areas_of(const std::vector<const FlatLine*>& lines, FillReport& report) {
+    std::vector<Region> areas;
     for (const FlatLine* line : lines) {
-        Region region = region_of(line->contours, line->rule);
-        if (region.empty())
+        Region area = region_of(line->contours, line->rule, line->filled);
+        if (area.empty())
             ++report.open_lines;
         else
-            regions.push_back(std::move(region));
+            areas.push_back(std::move(area));
     }
-    return regions.size() == 1 ? std::move(regions.front()) : united(regions);
+    return areas;
 }
 
 std::shared_ptr<const RecipeCache::Fill>
@@ -35,9 +35,13 @@ run_fill(RecipeCache::Fill fill, const std::vector<const FlatLine*>& lines, Prog
     FillReport& report = fill.report;
     report.tip = fill.tip;
     report.inset = fill.step.inset.value_or(fill.tip / 2);
-    const Region whole = region_to_fill(lines, report);
+    const std::vector<Region> areas = areas_of(lines, report);
+    for (const Region& area : areas) {
+        if (progress.cancelled()) return nullptr;
+        if (offset(area, -report.inset).empty()) ++report.too_thin;
+    }
+    const Region whole = areas.size() == 1 ? areas.front() : united(areas);
     const Region inner = offset(whole, -report.inset);
-    const double pieces_before = static_cast<double>(whole.rings.size());
     auto hatched =
         hatch(inner, {fill.step.spacing, fill.step.angle, fill.step.joined, fill.step.alternate}, progress);
     report.rows = hatched.rows;
@@ -46,11 +50,6 @@ run_fill(RecipeCache::Fill fill, const std::vector<const FlatLine*>& lines, Prog
     report.lifts = hatched.lines.empty() ? 0 : hatched.lines.size() - 1;
     report.length = length(hatched.lines);
     report.coverage = coverage(whole, hatched.lines, fill.tip, fill.step.angle, progress);
-    if (pieces_before > 0)
-        for (const FlatLine* line : lines) {
-            const Region own = region_of(line->contours, line->rule);
-            if (!own.empty() && offset(own, -report.inset).empty()) ++report.too_thin;
-        }
     fill.result = std::make_shared<Polylines>(std::move(hatched.lines));
     return std::make_shared<RecipeCache::Fill>(std::move(fill));
 }
@@ -88,14 +87,23 @@ class Evaluation {
         const Affine by = Affine::scaling(part_.scale, part_.scale);
         out_.lines.reserve(part_.source.drawing->lines.size());
         for (const DrawnLine& line : part_.source.drawing->lines) {
-            FlatLine flat{line.id, set_of[line.id], line.shape.rule, {}, {}};
+            FlatLine flat{line.id, set_of[line.id], line.shape.rule, line.drawn.fill.has_value(), {}, {}};
             // Flattened at finished size, so the tolerance means what it says.
             flat.contours = part_.scale == 1 ? flattened(line.shape) : flattened(transformed(line.shape, by));
+            for (std::size_t i = 0; i < flat.contours.size(); ++i)
+                close_up(flat.contours[i], line.shape.contours[i]);
             flat.box = bounds(flat.contours);
             out_.source_box.add(flat.box);
             index_[line.id] = out_.lines.size();
             out_.lines.push_back(std::move(flat));
         }
+    }
+
+    /// Ends that meet make a closed line, whether or not its file says so.
+    static void close_up(Polyline& flat, const Contour& drawn) {
+        if (flat.closed || !closes(drawn) || flat.points.size() < 4) return;
+        flat.closed = true;
+        flat.points.pop_back();
     }
 
     void take_set(const LineSet& set) {

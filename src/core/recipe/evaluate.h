@@ -19,6 +19,7 @@ struct FlatLine {
     LineId id;
     LineSetId set;
     FillRule rule = FillRule::nonzero;
+    bool filled = false; ///< by its file: open contours bound an area too
     Polylines contours;
     Box box;
 };

@@ -104,10 +104,7 @@ std::vector<Gathering> gather_lanes(const Drawing& drawing, const Catalog& catal
         }
         Gathering& g = out[it->second];
         g.lines.push_back(i);
-        const bool closed =
-            std::all_of(line.shape.contours.begin(), line.shape.contours.end(), [](const Contour& c) {
-                return c.closed || (c.segments.size() > 1 && distance(c.start, c.end()) < 0.01);
-            });
+        const bool closed = std::all_of(line.shape.contours.begin(), line.shape.contours.end(), closes);
         ++(closed ? g.closed : g.open);
     }
     for (Gathering& g : out) {

@@ -2,6 +2,8 @@
 #include <algorithm>
 
 #include "core/project/edits.h"
+#include "core/workflow/filling.h"
+#include "core/workflow/placing.h"
 #include "core/workflow/workshop.h"
 
 namespace dotlane {
@@ -39,22 +41,24 @@ Result<void> bring_in(Project& project, const Derived& derived, const Finding& f
     return fail("remedy.none", "The part has been moved since.");
 }
 
-Result<void> place_part(Project& project, const Derived& derived, const Finding& finding) {
-    if (project.sheets.empty()) return fail("remedy.none", "There is no sheet yet: add one first.");
-    const SheetId sheet = project.sheets.back().id;
-    const LaidSheet* laid = derived.sheet(sheet);
-    Placement p{{}, finding.place.part, mm(5), mm(5), {}, false};
-    if (laid) {
-        p.left = mm(laid->usable.x0 + 2), p.top = mm(laid->usable.y0 + 2);
-        for (const PlacedPart& other : laid->parts)
-            p.top = std::max(p.top, mm(other.box.y1 + 5));
+Result<void> place_part(Project& project, const Catalog& catalog, const Derived& derived,
+                        const Finding& finding) {
+    if (project.sheets.empty()) {
+        const Machine* machine = catalog.machine(project.machine);
+        if (!machine || machine->mats.empty() || catalog.stocks.empty())
+            return fail("remedy.none", "There is no sheet yet: add one first.");
+        add_sheet(project, "sheet 1", catalog.stocks.front().id, machine->mats.front());
     }
-    return place(project, sheet, p).map([](PlacementId) {});
+    const SheetId sheet = project.sheets.back().id;
+    const PlacementSpot spot = free_spot(project, catalog, &derived, sheet, finding.place.part);
+    return place(project, sheet, {{}, finding.place.part, spot.left, spot.top, spot.turn, false})
+        .map([](PlacementId) {});
 }
 
 } // namespace
 
-Result<void> apply_remedy(Project& project, const Derived& derived, const Finding& finding) {
+Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derived& derived,
+                          const Finding& finding) {
     const std::string& code = finding.remedy.code;
     if (code == "set-aside") return set_aside(project, finding.place.part, finding.place.line_set, true);
     if (code == "fill.inset-auto")
@@ -62,9 +66,11 @@ Result<void> apply_remedy(Project& project, const Derived& derived, const Findin
             project, finding, [](FillStep& f, const FillReport&) { f.inset.reset(); }, derived);
     if (code == "fill.solid") // 15 % overlap: common practice for a solid look is 10 to 20 %
         return change_fill(
-            project, finding, [](FillStep& f, const FillReport& r) { f.spacing = r.tip * 0.85; }, derived);
+            project, finding, [](FillStep& f, const FillReport& r) { f.spacing = r.tip * solid_spacing; },
+            derived);
     if (code == "sheet.bring-in") return bring_in(project, derived, finding);
-    if (code == "part.place") return place_part(project, derived, finding);
+    if (code == "order.usual") return set_pass_order(project, {});
+    if (code == "part.place") return place_part(project, catalog, derived, finding);
     return fail("remedy.none", "This finding has no remedy.");
 }
 

@@ -1,5 +1,7 @@
 #include "core/workflow/selection.h"
 
+#include <unordered_set>
+
 #include "core/geometry/region.h"
 
 namespace dotlane {
@@ -37,6 +39,25 @@ std::optional<LineId> line_at(const Part& part, const EvaluatedPart& evaluated, 
             filled = it->id, filled_size = size;
     }
     return best ? best : filled;
+}
+
+LaneId lane_for_letter(const Project& project, const Part& part, const std::vector<LineId>& lines,
+                       Action action) {
+    std::vector<LaneId> lanes;
+    for (const Lane& lane : project.lanes)
+        if (lane.action == action) lanes.push_back(lane.id);
+    if (lanes.empty()) return {};
+    const std::unordered_set<LineId> chosen(lines.begin(), lines.end());
+    std::optional<LaneId> shared;
+    for (const LineSet& set : part.sets)
+        for (const LineId line : set.lines)
+            if (chosen.contains(line)) {
+                const LaneId own = set.set_aside ? LaneId{} : set.lane;
+                if (shared && *shared != own) return lanes.front();
+                shared = own;
+            }
+    const auto at = std::find(lanes.begin(), lanes.end(), shared.value_or(LaneId{}));
+    return at == lanes.end() || at + 1 == lanes.end() ? lanes.front() : *(at + 1);
 }
 
 std::vector<LineId> lines_in_box(const EvaluatedPart& evaluated, const Box& box) {

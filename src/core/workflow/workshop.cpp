@@ -56,10 +56,11 @@ std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> p
     } else if (auto works = sheet_works(*project, *out); !works) {
         out->no_plan = works.error();
     } else if (auto plan =
-                   make_plan(project->name, *machine, std::move(*works), {project->cut_first}, progress);
+                   make_plan(project->name, *machine, std::move(*works), {project->pass_order}, progress);
                !plan) {
         out->no_plan = plan.error();
     } else {
+        out->findings.insert(out->findings.end(), plan->findings.begin(), plan->findings.end());
         out->plan = std::move(*plan);
     }
     if (progress.cancelled()) return nullptr;

@@ -73,6 +73,7 @@ class Workshop {
 };
 
 /// Applies a finding's remedy. Error "remedy.none" when there is nothing to apply any more.
-Result<void> apply_remedy(Project& project, const Derived& derived, const Finding& finding);
+Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derived& derived,
+                          const Finding& finding);
 
 } // namespace dotlane

@@ -1,0 +1,103 @@
+#!/usr/bin/env bash
+# The one entry for people and CI: ./dotlane.sh demo | test | build | bench | shot VIEW OUT.png | check
+set -euo pipefail
+cd "$(dirname "$(readlink -f "$0")")"
+
+build_packages="g++ cmake ninja-build pkg-config qt6-base-dev qt6-svg-dev qt6-tools-dev qt6-tools-dev-tools
+  qt6-l10n-tools qt6-qpa-plugins libgl-dev libpolyclipping-dev nlohmann-json3-dev libpugixml-dev
+  libexpected-dev libcli11-dev libfreetype-dev libharfbuzz-dev libfontconfig-dev zlib1g-dev"
+# Catch2, the references that the checks compare with, and a display for the real window.
+test_packages="catch2 libgeos-dev xvfb xauth librsvg2-bin poppler-utils units libpaper-utils glpk-utils fonts-dancingscript fonts-dejavu-core
+  openclipart-svg iso-flags-svg librsvg2-tests tango-icon-theme bootstrap-icons breeze-icon-theme openscad-testing-data"
+bench_packages="libbenchmark-dev libgeos-dev"
+
+say() { printf 'dotlane: %s\n' "$*" >&2; }
+
+# Installs what is missing, or names it and stops where it may not.
+need() {
+    local missing=() package
+    for package in "$@"; do
+        dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q '^install ok installed$' || missing+=("$package")
+    done
+    [ ${#missing[@]} -eq 0 ] && return
+    local root=()
+    if [ "$(id -u)" -ne 0 ]; then
+        if command -v sudo >/dev/null && sudo -n true 2>/dev/null; then
+            root=(sudo -n)
+        else
+            say "these Debian packages are missing, and this user may not install them:"
+            say "  apt-get install --no-install-recommends ${missing[*]}"
+            exit 1
+        fi
+    fi
+    say "installing ${missing[*]}"
+    "${root[@]}" apt-get update -q >/dev/null
+    "${root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -q --no-install-recommends "${missing[@]}" >/dev/null
+}
+
+# configure FOLDER [options]: a release build unless told otherwise.
+configure() {
+    local folder=$1
+    shift
+    cmake -S . -B "$folder" -G Ninja "$@" >"$folder.log" 2>&1 || { cat "$folder.log" >&2; exit 1; }
+}
+
+build() {
+    need $build_packages
+    configure build -DDOTLANE_TESTS=OFF
+    cmake --build build --target dot-lane dot-lane-cli
+}
+
+has_display() { [ -n "${DISPLAY:-}${WAYLAND_DISPLAY:-}" ]; }
+
+case "${1:-}" in
+build)
+    build
+    ;;
+demo)
+    build
+    if has_display; then
+        exec build/src/app/dot-lane --demo
+    fi
+    say "no display here: doing the demo's work headless"
+    out=${2:-demo-out}
+    mkdir -p "$out"
+    cp data/demo/saltmarsh.dotlane "$out/"
+    build/src/cli/dot-lane-cli plan "$out/saltmarsh.dotlane" --why
+    build/src/cli/dot-lane-cli export "$out/saltmarsh.dotlane" --to "$out/export"
+    QT_QPA_PLATFORM=offscreen build/src/app/dot-lane --shot sheets "$out/window.png"
+    say "the window is in $out/window.png"
+    ;;
+shot)
+    [ $# -eq 3 ] || { say "usage: ./dotlane.sh shot VIEW OUT.png (a VIEW that does not exist lists them)"; exit 2; }
+    build
+    QT_QPA_PLATFORM=offscreen exec build/src/app/dot-lane --shot "$2" "$3"
+    ;;
+test)
+    need $build_packages $test_packages
+    # One build with the address and undefined-behaviour sanitizers, which runs the tests of core and of the window
+    # offscreen, and one release build, which runs everything.
+    configure build -DDOTLANE_TESTS=ON
+    cmake --build build
+    ctest --test-dir build --output-on-failure -j 2
+    configure build-sanitize -DDOTLANE_TESTS=ON -DDOTLANE_SANITIZE=ON
+    cmake --build build-sanitize
+    ctest --test-dir build-sanitize --output-on-failure -j 2 -L sanitize
+    ;;
+bench)
+    need $build_packages $bench_packages
+    configure build-bench -DDOTLANE_APP=OFF -DDOTLANE_TESTS=OFF -DDOTLANE_BENCH=ON
+    cmake --build build-bench --target dotlane-bench
+    build-bench/bench/dotlane-bench "${@:2}"
+    ;;
+check)
+    need $build_packages $test_packages clang-tidy clang-format
+    git ls-files '*.h' '*.cpp' | xargs clang-format --dry-run --Werror
+    configure build -DDOTLANE_TESTS=ON
+    git ls-files 'src/*.cpp' | xargs -P 2 -n 8 clang-tidy -p build --quiet
+    ;;
+*)
+    say "usage: ./dotlane.sh demo | test | build | bench | shot VIEW OUT.png | check"
+    exit 2
+    ;;
+esac

@@ -1,0 +1,222 @@
+#include "app/bench/part_view.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+
+#include "core/base/text.h"
+#include "core/workflow/selection.h"
+#include "present/part_painter.h"
+
+namespace dotlane::app {
+namespace {
+
+constexpr double reach_px = 6; // how near a click must be to a line
+
+/// The stock a part is made of: that of the first sheet it lies on.
+std::optional<QColor> stock_colour(const Project& project, const Catalog& catalog, PartId part) {
+    for (const Sheet& sheet : project.sheets)
+        for (const Placement& p : sheet.placements)
+            if (p.part == part)
+                if (const Stock* stock = catalog.stock(sheet.stock)) return present::to_qcolor(stock->colour);
+    return std::nullopt;
+}
+
+} // namespace
+
+QStringList fill_figures(const FillReport& r) {
+    const auto text = [](double v, int decimals) { return QString::fromStdString(number(v, decimals)); };
+    return {QCoreApplication::translate("Fill", "inked %1 %, over the edge %2 %")
+                .arg(text(r.coverage.covered_percent, 1), text(r.coverage.overspill_percent, 1)),
+            QCoreApplication::translate("Fill", "%1 lines, %2 strokes, %3 lifts, %4 m")
+                .arg(r.pieces)
+                .arg(r.runs)
+                .arg(r.lifts)
+                .arg(text(in_mm(r.length) / 1000, 2))};
+}
+
+PartView::PartView(Session& session, QWidget* parent)
+    : Canvas(parent)
+    , session_(session) {
+    setAccessibleName(tr("Bench: the part"));
+    connect(&session_, &Session::derivedChanged, this, [this] {
+        set_unit(session_.project().unit);
+        refresh();
+    });
+    connect(&session_, &Session::choiceChanged, this, [this] {
+        if (std::exchange(shown_, session_.choice().part) != session_.choice().part) fit();
+        refresh();
+    });
+}
+
+void PartView::light(StepId step) {
+    if (std::exchange(lit_, step) != step) refresh();
+}
+
+Box PartView::world() const {
+    const EvaluatedPart* part = session_.evaluated();
+    return part ? part->box : Box{};
+}
+
+Canvas::Painting PartView::content() const {
+    const auto derived = session_.derived();
+    const PartId id = session_.choice().part;
+    if (!derived || !derived->part(id) || !dotlane::find(*derived->project, id))
+        return [](auto&, auto&, auto&) {};
+    const StepId lit = lit_ ? lit_ : session_.choice().step;
+    const std::optional<QColor> stock = stock_colour(*derived->project, session_.catalog(), id);
+    return [derived, id, lit, stock, chosen = session_.choice().lines, &catalog = session_.catalog()](
+               QPainter& painter, const present::View& view, const QRectF& visible) {
+        const Project& project = *derived->project;
+        present::PartScene scene{&project, &catalog, dotlane::find(project, id), derived->part(id)};
+        scene.chosen = chosen;
+        scene.lit = lit;
+        scene.ground = stock.value_or(present::Theme::current().paper);
+        if (stock) present::paint_stock(painter, scene, *stock, view);
+        present::paint_part(painter, scene, view, visible);
+    };
+}
+
+void PartView::paint_overlay(QPainter& painter) {
+    const present::Theme& theme = present::Theme::current();
+    const EvaluatedPart* part = session_.evaluated();
+    const StepId step = lit_ ? lit_ : session_.choice().step;
+    if (part && step && part->fills.contains(step) && session_.part())
+        for (const Step& s : session_.part()->steps)
+            if (s.id == step && s.on)
+                for (const RunSet& run : part->runs)
+                    if (run.step == step)
+                        paint_fill_callout(painter, part->fills.at(step), s, bounds(run.lines));
+    if (band_from_) {
+        QColor tint = theme.lamp;
+        tint.setAlpha(40);
+        painter.setPen(QPen(theme.lamp, 1));
+        painter.setBrush(tint);
+        painter.drawRect(QRectF(*band_from_, band_to_).normalized());
+    }
+    painter.setFont(present::ui_font(9));
+    painter.setPen(theme.quiet);
+    const auto chosen = session_.choice().lines.size();
+    const QString hint =
+        !session_.part() ? QString()
+        : chosen > 0
+            ? tr("%n line(s) chosen. Press a lane's letter to send them there.", nullptr,
+                 static_cast<int>(chosen))
+            : tr("Bench at %1 %. Drag a box to choose lines, press a lane's letter to send them there.")
+                  .arg(percent(), 0, 'f', 0);
+    painter.drawText(QRectF(38, height() - 28, width() - 50, 20), Qt::AlignLeft | Qt::AlignVCenter, hint);
+    if (!session_.part() && session_.is_open()) {
+        painter.setFont(present::ui_font(11));
+        painter.drawText(rect(), Qt::AlignCenter, tr("No part yet. Open a drawing, or drop one here."));
+    }
+}
+
+void PartView::paint_fill_callout(QPainter& painter, const FillReport& report, const Step& step,
+                                  const Box& filled) const {
+    const present::Theme& theme = present::Theme::current();
+    const QRectF area = view().map(filled).adjusted(-8, -8, 8, 8);
+    painter.setBrush(Qt::NoBrush);
+    QPen dash(theme.lamp, 1.2);
+    dash.setDashPattern({4, 3});
+    painter.setPen(dash);
+    painter.drawRoundedRect(area, 5, 5);
+    const auto& fill = std::get<FillStep>(step.what);
+    const Lane* lane = dotlane::find(session_.project(), step.lane);
+    const QString heading =
+        tr("%1 fill, %2 at %3°")
+            .arg(lane ? QString::fromStdString(std::string(action_name(lane->action))) : tr("no lane"),
+                 QString::fromStdString(to_text(fill.spacing, session_.project().unit)),
+                 QString::fromStdString(number(in_degrees(fill.angle), 1)));
+    const QStringList lines = fill_figures(report);
+    const QFont bold = present::ui_font(9.5, QFont::DemiBold), plain = present::ui_font(9);
+    double w = QFontMetricsF(bold).horizontalAdvance(heading);
+    for (const QString& l : lines)
+        w = std::max(w, QFontMetricsF(plain).horizontalAdvance(l));
+    QRectF box(0, 0, w + 26, 26 + 17.0 * static_cast<double>(lines.size()));
+    // Below the part where there is room, so that it covers none of its lines.
+    const QRectF part = view().map(world());
+    box.moveTopLeft({area.center().x() - box.width() / 2, part.bottom() + 18});
+    if (box.bottom() > height() - 34) box.moveBottom(height() - 34);
+    box.moveLeft(std::clamp(box.left(), 34.0, std::max(34.0, width() - box.width() - 10)));
+    painter.setPen(QPen(theme.lamp, 1.2));
+    if (box.top() > area.bottom())
+        painter.drawLine(QPointF(area.center().x(), area.bottom()), QPointF(area.center().x(), box.top()));
+    painter.setPen(QPen(theme.hairline, 1));
+    painter.setBrush(theme.card);
+    painter.drawRoundedRect(box, 7, 7);
+    painter.setPen(theme.ink);
+    painter.setFont(bold);
+    painter.drawText(box.adjusted(13, 6, -13, 0), Qt::AlignLeft | Qt::AlignTop,
+                     heading.left(1).toUpper() + heading.mid(1));
+    painter.setFont(plain);
+    painter.setPen(theme.quiet);
+    for (int i = 0; i < lines.size(); ++i)
+        painter.drawText(QRectF(box.left() + 13, box.top() + 23 + 17 * i, box.width() - 20, 17),
+                         Qt::AlignLeft | Qt::AlignVCenter, lines[i]);
+}
+
+std::optional<LineId> PartView::under(QPointF at) const {
+    const EvaluatedPart* evaluated = session_.evaluated();
+    const Part* part = session_.part();
+    if (!evaluated || !part) return std::nullopt;
+    return line_at(*part, *evaluated, view().unmap(at), mm(reach_px / view().scale));
+}
+
+void PartView::choose_with(const std::vector<LineId>& lines, Qt::KeyboardModifiers modifiers) {
+    std::set<LineId> chosen;
+    if (modifiers & (Qt::ShiftModifier | Qt::ControlModifier)) chosen = session_.choice().lines;
+    for (const LineId line : lines)
+        if (!chosen.insert(line).second && modifiers & Qt::ControlModifier) chosen.erase(line);
+    session_.choose_lines(std::move(chosen));
+}
+
+void PartView::mousePressEvent(QMouseEvent* event) {
+    Canvas::mousePressEvent(event);
+    if (panning() || event->button() != Qt::LeftButton) return;
+    if (const auto line = under(event->position())) {
+        choose_with({*line}, event->modifiers());
+    } else {
+        band_from_ = band_to_ = event->position();
+    }
+}
+
+void PartView::mouseMoveEvent(QMouseEvent* event) {
+    Canvas::mouseMoveEvent(event);
+    if (!band_from_) return;
+    band_to_ = event->position();
+    update();
+}
+
+void PartView::mouseReleaseEvent(QMouseEvent* event) {
+    Canvas::mouseReleaseEvent(event);
+    if (!band_from_ || event->button() != Qt::LeftButton) return;
+    const QRectF band = QRectF(*band_from_, event->position()).normalized();
+    band_from_.reset();
+    const Point a = view().unmap(band.topLeft()), b = view().unmap(band.bottomRight());
+    const EvaluatedPart* evaluated = session_.evaluated();
+    const bool drawn = band.width() > 3 || band.height() > 3;
+    if (evaluated)
+        choose_with(drawn ? lines_in_box(*evaluated, {a.x, a.y, b.x, b.y}) : std::vector<LineId>{},
+                    event->modifiers());
+    update();
+}
+
+void PartView::contextMenuEvent(QContextMenuEvent* event) {
+    const auto line = under(event->pos());
+    if (line && !session_.choice().lines.contains(*line)) session_.choose_lines({*line});
+    Q_EMIT menu_wanted(event->globalPos(), line.value_or(LineId{}));
+}
+
+void PartView::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape) return session_.choose_lines({});
+    const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
+    const QString text = event->text().toUpper();
+    if (plain && text.size() == 1 && !session_.choice().lines.empty())
+        for (const Action action : all_actions)
+            if (text[0] == QLatin1Char(action_letter(action))) {
+                Q_EMIT lane_letter(action);
+                return;
+            }
+    Canvas::keyPressEvent(event);
+}
+
+} // namespace dotlane::app

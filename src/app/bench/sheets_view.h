@@ -1,0 +1,47 @@
+// The sheets as they will be loaded: a strip of all sheets along the top, the chosen one on its mat below.
+// Parts are dragged, turned by the handle above them, and nudged with the arrow keys.
+#pragma once
+
+#include "app/bench/canvas.h"
+#include "app/commands/session.h"
+
+namespace dotlane::app {
+
+class SheetsView : public Canvas {
+    Q_OBJECT
+
+  public:
+    explicit SheetsView(Session& session, QWidget* parent = nullptr);
+
+  protected:
+    Box world() const override;
+    Painting content() const override;
+    void paint_overlay(QPainter& painter) override;
+    bool has_rulers() const override { return false; }
+    QMarginsF rim() const override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+  private:
+    enum class Drag { none, move, turn };
+    const LaidSheet* laid() const;
+    const PlacedPart* chosen_part() const;
+    QPointF turn_handle(const QRectF& area) const;
+    QRectF strip_cell(std::size_t index) const;
+    std::optional<std::size_t> strip_hit(QPointF at) const;
+    void paint_strip(QPainter& painter) const;
+    void paint_chosen(QPainter& painter) const;
+    void paint_numbers(QPainter& painter, const QRectF& area, const Box& box, Angle turn) const;
+    Placement dragged(QPointF to, Qt::KeyboardModifiers modifiers) const;
+    void nudge(double dx, double dy);
+
+    Session& session_;
+    SheetId shown_;
+    Drag drag_ = Drag::none;
+    QPointF drag_from_, drag_to_;
+    Placement before_, preview_;
+};
+
+} // namespace dotlane::app

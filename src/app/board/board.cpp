@@ -1,0 +1,194 @@
+#include "app/board/board.h"
+
+#include <QHBoxLayout>
+#include <QMouseEvent>
+#include <QPainter>
+
+#include "app/widgets/card.h"
+#include "core/project/edits.h"
+
+namespace dotlane::app {
+
+BoardMap::BoardMap(Session& session, QWidget* parent)
+    : QWidget(parent)
+    , session_(session) {
+    setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Lane board: passes and stops over time"));
+    connect(&session_, &Session::derivedChanged, this, [this] {
+        hovered_.reset();
+        dragged_.reset();
+        pressed_.reset();
+        update();
+    });
+}
+
+void BoardMap::set_now(std::optional<Duration> now) {
+    now_ = now;
+    update();
+}
+
+QRectF BoardMap::area() const {
+    return QRectF(rect()).adjusted(14, 0, -14, -2);
+}
+
+present::BoardScene BoardMap::scene() const {
+    return {session_.derived().get(), &session_.catalog(), now_, hovered_, dragged_, {}};
+}
+
+const Plan* BoardMap::plan() const {
+    const auto derived = session_.derived();
+    return derived && derived->plan ? &*derived->plan : nullptr;
+}
+
+void BoardMap::paintEvent(QPaintEvent*) {
+    if (!session_.derived()) return;
+    QPainter painter(this);
+    const auto derived = session_.derived(); // kept alive while it is painted
+    present::paint_board(painter, scene(), area());
+}
+
+void BoardMap::mousePressEvent(QMouseEvent* event) {
+    if (event->button() != Qt::LeftButton || !session_.derived()) return;
+    const auto derived = session_.derived();
+    const present::BoardLayout layout(scene(), area());
+    pressed_at_ = event->position();
+    if (const auto lane = layout.head_hit(event->position())) {
+        Q_EMIT lane_pressed(*lane);
+        return;
+    }
+    if (!plan()) return;
+    pressed_ = layout.hit(*plan(), event->position());
+    if (!pressed_ && layout.plot.adjusted(-4, -30, 4, 18).contains(event->position())) {
+        scrubbing_ = true;
+        Q_EMIT sought(layout.time(event->position().x()));
+    }
+}
+
+void BoardMap::mouseMoveEvent(QMouseEvent* event) {
+    const auto derived = session_.derived();
+    if (!plan()) return;
+    const present::BoardLayout layout(scene(), area());
+    if (scrubbing_) {
+        Q_EMIT sought(layout.time(event->position().x()));
+        return;
+    }
+    const bool on_pass = pressed_ && std::holds_alternative<PassMove>(plan()->program.moves[*pressed_]);
+    if (on_pass && event->buttons() & Qt::LeftButton) {
+        const double shift = event->position().x() - pressed_at_.x();
+        if (!dragged_ && std::abs(shift) < 6) return;
+        hovered_.reset();
+        dragged_ = {*pressed_, shift, std::nullopt};
+        for (std::size_t m = 0; m < plan()->program.moves.size(); ++m)
+            if (std::holds_alternative<PassMove>(plan()->program.moves[m]) &&
+                event->position().x() < layout.block(*plan(), m).center().x()) {
+                dragged_->before = m;
+                break;
+            }
+        return update();
+    }
+    const auto over = layout.hit(*plan(), event->position());
+    const bool head = layout.head_hit(event->position()).has_value();
+    setCursor(head ? Qt::PointingHandCursor : over ? Qt::OpenHandCursor : Qt::ArrowCursor);
+    if (over != hovered_) {
+        hovered_ = over;
+        update();
+    }
+}
+
+void BoardMap::mouseReleaseEvent(QMouseEvent* event) {
+    scrubbing_ = false;
+    const auto derived = session_.derived();
+    const auto pressed = std::exchange(pressed_, std::nullopt);
+    const auto dragged = std::exchange(dragged_, std::nullopt);
+    if (event->button() != Qt::LeftButton || !plan()) return;
+    if (dragged)
+        drop(*dragged);
+    else if (pressed)
+        Q_EMIT sought(plan()->timeline.spans()[*pressed].start);
+    update();
+}
+
+/// The order of lanes that follows from putting one pass before another, on whichever sheet it was dragged.
+void BoardMap::drop(const present::BoardScene::Dragged& dragged) {
+    const Program& program = plan()->program;
+    const auto& moved = std::get<PassMove>(program.moves[dragged.move]);
+    std::vector<LaneId> now, next;
+    for (const Move& move : program.moves)
+        if (const auto* pass = std::get_if<PassMove>(&move);
+            pass && std::find(now.begin(), now.end(), pass->lane) == now.end())
+            now.push_back(pass->lane);
+    const LaneId before = dragged.before ? std::get<PassMove>(program.moves[*dragged.before]).lane : LaneId{};
+    if (before == moved.lane) return;
+    for (const LaneId lane : now) {
+        if (lane == before) next.push_back(moved.lane);
+        if (lane != moved.lane) next.push_back(lane);
+    }
+    if (!before) next.push_back(moved.lane);
+    if (next == now) return;
+    session_.change(tr("Change the order of passes"), [next](Project& p) { return set_pass_order(p, next); });
+    Q_EMIT order_changed(QString::fromStdString(moved.plate));
+}
+
+void BoardMap::leaveEvent(QEvent*) {
+    hovered_.reset();
+    update();
+}
+
+/// The keyboard's way along the map: from move to move, Enter goes there.
+void BoardMap::keyPressEvent(QKeyEvent* event) {
+    const Plan* p = plan();
+    const bool left = event->key() == Qt::Key_Left, right = event->key() == Qt::Key_Right;
+    if (!p || p->program.moves.empty() || !(left || right || event->key() == Qt::Key_Return))
+        return QWidget::keyPressEvent(event);
+    const std::size_t last = p->program.moves.size() - 1;
+    if (!hovered_)
+        hovered_ = 0;
+    else if (right)
+        hovered_ = std::min(*hovered_ + 1, last);
+    else if (left)
+        hovered_ = *hovered_ > 0 ? *hovered_ - 1 : 0;
+    else
+        Q_EMIT sought(p->timeline.spans()[*hovered_].start);
+    update();
+}
+
+Board::Board(Session& session, QWidget* parent)
+    : QFrame(parent)
+    , session_(session)
+    , map_(new BoardMap(session, this))
+    , summary_(label({}, TextRole::quiet, this)) {
+    setObjectName("panel");
+    auto* rows = new QVBoxLayout(this);
+    rows->setContentsMargins(0, 8, 0, 4);
+    rows->setSpacing(0);
+    auto* head = new QHBoxLayout;
+    head->setContentsMargins(14, 0, 14, 0);
+    head->setSpacing(12);
+    head->addWidget(label(tr("Board"), TextRole::heading, this));
+    head->addWidget(summary_, 1);
+    auto* why = link_button(tr("Why this order?"), this);
+    why->setObjectName("why");
+    head->addWidget(why);
+    rows->addLayout(head);
+    rows->addWidget(map_, 1);
+    connect(why, &QPushButton::clicked, this, &Board::why_wanted);
+    connect(&session_, &Session::derivedChanged, this, &Board::show_summary);
+}
+
+void Board::show_summary() {
+    const auto derived = session_.derived();
+    const Machine* machine = session_.catalog().machine(session_.project().machine);
+    QString text = machine ? QString::fromStdString(machine->name) : QString();
+    if (derived && derived->plan) {
+        QStringList stocks;
+        for (const ProgramSheet& s : derived->plan->program.sheets)
+            if (const QString stock = QString::fromStdString(s.stock); !stocks.contains(stock))
+                stocks << stock;
+        text += tr(", %n sheet(s) of %1", nullptr, static_cast<int>(derived->plan->program.sheets.size()))
+                    .arg(stocks.join(tr(" and ")));
+    }
+    summary_->setText(text);
+}
+
+} // namespace dotlane::app

@@ -1,0 +1,68 @@
+// The lane board: always there. Hovering tells, clicking goes to that moment of the rehearsal, dragging along
+// the map scrubs it, dragging a block changes the order of the passes and says what follows.
+#pragma once
+
+#include <QWidget>
+
+#include "app/commands/session.h"
+#include "present/board_painter.h"
+
+class QLabel;
+
+namespace dotlane::app {
+
+class BoardMap : public QWidget {
+    Q_OBJECT
+
+  public:
+    explicit BoardMap(Session& session, QWidget* parent = nullptr);
+    /// The rehearsal's moment; shown while the rehearsal is.
+    void set_now(std::optional<Duration> now);
+
+  Q_SIGNALS:
+    void sought(dotlane::Duration time); ///< clicked or dragged to
+    void lane_pressed(dotlane::LaneId lane);
+    void order_changed(const QString& lane);
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    QSize minimumSizeHint() const override { return {480, 130}; }
+
+  private:
+    present::BoardScene scene() const;
+    QRectF area() const;
+    const Plan* plan() const;
+    void drop(const present::BoardScene::Dragged& dragged);
+
+    Session& session_;
+    std::optional<Duration> now_;
+    std::optional<std::size_t> hovered_, pressed_;
+    std::optional<present::BoardScene::Dragged> dragged_;
+    QPointF pressed_at_;
+    bool scrubbing_ = false;
+};
+
+/// The panel around the map: its heading and "Why this order?".
+class Board : public QFrame {
+    Q_OBJECT
+
+  public:
+    explicit Board(Session& session, QWidget* parent = nullptr);
+    BoardMap* map() { return map_; }
+
+  Q_SIGNALS:
+    void why_wanted();
+
+  private:
+    void show_summary();
+    Session& session_;
+    BoardMap* map_;
+    QLabel* summary_;
+};
+
+} // namespace dotlane::app

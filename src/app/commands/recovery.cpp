@@ -1,0 +1,116 @@
+#include "app/commands/recovery.h"
+
+#include <QDateTime>
+#include <QtConcurrent>
+#include <nlohmann/json.hpp>
+#include <unistd.h>
+
+#include "core/project/format.h"
+
+namespace dotlane::app {
+namespace {
+
+/// Start time of a process in clock ticks since boot (field 22 of /proc/PID/stat, proc(5)); with the number
+/// it names a process for good. Empty when there is none.
+std::string start_of(const std::string& pid) {
+    QFile stat(QString::fromStdString("/proc/" + pid + "/stat"));
+    if (!stat.open(QIODevice::ReadOnly)) return {};
+    const QByteArray text = stat.readAll();
+    // The second field is the program's name in brackets and may hold blanks.
+    const auto fields = text.mid(text.lastIndexOf(')') + 2).split(' ');
+    return fields.size() > 19 ? fields[19].toStdString() : std::string();
+}
+
+} // namespace
+
+Recovery::Recovery(Session& session, FileSystem& files, std::string folder, std::chrono::milliseconds delay,
+                   QObject* parent)
+    : QObject(parent)
+    , session_(session)
+    , files_(files)
+    , folder_(std::move(folder)) {
+    const std::string pid = std::to_string(::getpid());
+    key_ = pid + "-" + start_of(pid);
+    timer_.setSingleShot(true);
+    timer_.setInterval(delay);
+    connect(&timer_, &QTimer::timeout, this, &Recovery::write);
+    connect(&session_, &Session::projectChanged, this, &Recovery::changed);
+    connect(&session_, &Session::fileChanged, this, &Recovery::changed);
+}
+
+Recovery::~Recovery() {
+    writer_.waitForFinished();
+}
+
+void Recovery::changed() {
+    if (!session_.is_open() || !session_.modified()) {
+        clear();
+    } else if (!timer_.isActive() && session_.snapshot() != written_) {
+        timer_.start(); // not put off by further changes: the delay is a promise
+    }
+}
+
+void Recovery::write() {
+    if (writer_.isRunning()) return QTimer::singleShot(200, this, &Recovery::write);
+    if (!session_.is_open() || !session_.modified()) return;
+    written_ = session_.snapshot();
+    const nlohmann::json note = {
+        {"name", written_->name},
+        {"path", session_.path().toStdString()},
+        {"saved_at", QDateTime::currentDateTime().toString(Qt::ISODate).toStdString()}};
+    writer_.setFuture(QtConcurrent::run([this, project = written_, text = note.dump(1)] {
+        if (!files_.make_folder(folder_)) return;
+        const std::string base = folder_ + "/" + key_;
+        if (!save_project(files_, base + project_extension, *project)) return;
+        (void)files_.write_atomically(base + ".json", text);
+    }));
+}
+
+void Recovery::flush() {
+    if (timer_.isActive()) {
+        timer_.stop();
+        writer_.waitForFinished();
+        write();
+    }
+    writer_.waitForFinished();
+}
+
+void Recovery::clear() {
+    timer_.stop();
+    writer_.waitForFinished();
+    if (!std::exchange(written_, nullptr)) return;
+    files_.remove(folder_ + "/" + key_ + ".json");
+    files_.remove(folder_ + "/" + key_ + project_extension);
+}
+
+std::vector<LeftBehind> Recovery::left_behind(FileSystem& files, const std::string& folder) {
+    std::vector<LeftBehind> out;
+    for (const std::string& name : files.list(folder)) {
+        if (!name.ends_with(".json")) continue;
+        const std::string key = name.substr(0, name.size() - 5), pid = key.substr(0, key.find('-'));
+        if (const auto start = start_of(pid); !start.empty() && key == pid + "-" + start)
+            continue; // still running
+        const auto bytes = files.read(folder + "/" + name, 1 << 20);
+        const auto note = nlohmann::json::parse(bytes.value_or(""), nullptr, false);
+        const std::string copy = folder + "/" + key + project_extension;
+        if (!note.is_object() || !files.exists(copy)) continue;
+        const auto text = [&](const char* member) {
+            return QString::fromStdString(
+                note.contains(member) && note[member].is_string() ? note[member].get<std::string>() : "");
+        };
+        out.push_back({text("name"), text("path"), text("saved_at"), copy, folder + "/" + name});
+    }
+    std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.saved_at > b.saved_at; });
+    return out;
+}
+
+Result<Project> Recovery::read(FileSystem& files, const LeftBehind& copy) {
+    return load_project(files, copy.copy);
+}
+
+void Recovery::forget(FileSystem& files, const LeftBehind& copy) {
+    files.remove(copy.note);
+    files.remove(copy.copy);
+}
+
+} // namespace dotlane::app

@@ -1,0 +1,168 @@
+#include "app/commands/session.h"
+
+#include <QElapsedTimer>
+#include <QUndoCommand>
+
+#include "core/project/format.h"
+
+namespace dotlane::app {
+namespace {
+
+/// Typing and dragging come in bursts; what follows within this time under one key is one step.
+constexpr qint64 merge_window_ms = 1500;
+
+} // namespace
+
+/// One version of the document for another: documents are values, so undo keeps both.
+class ChangeCommand : public QUndoCommand {
+  public:
+    ChangeCommand(Session& session, const QString& text, QString merge, std::shared_ptr<const Project> before,
+                  std::shared_ptr<const Project> after)
+        : QUndoCommand(text)
+        , session_(session)
+        , merge_(std::move(merge))
+        , before_(std::move(before))
+        , after_(std::move(after)) {
+        age_.start();
+    }
+    int id() const override { return 1; }
+    bool mergeWith(const QUndoCommand* other) override {
+        const auto* next = static_cast<const ChangeCommand*>(other);
+        if (merge_.isEmpty() || next->merge_ != merge_ || age_.elapsed() > merge_window_ms) return false;
+        after_ = next->after_;
+        age_.restart();
+        return true;
+    }
+    void undo() override { session_.set_project(before_); }
+    void redo() override { session_.set_project(after_); }
+
+  private:
+    Session& session_;
+    QString merge_;
+    std::shared_ptr<const Project> before_, after_;
+    QElapsedTimer age_;
+};
+
+Session::Session(Workshop& workshop, FileSystem& files, QObject* parent)
+    : QObject(parent)
+    , workshop_(workshop)
+    , files_(files)
+    , deriver_(workshop)
+    , project_(std::make_shared<Project>()) {
+    history_.setUndoLimit(500);
+    connect(&deriver_, &Deriver::done, this, [this](const std::shared_ptr<const Derived>& derived) {
+        derived_ = derived;
+        Q_EMIT derivedChanged();
+    });
+    connect(&history_, &QUndoStack::cleanChanged, this, &Session::fileChanged);
+}
+
+bool Session::change(const QString& text, const Edit& edit, const QString& merge) {
+    auto next = std::make_shared<Project>(*project_);
+    if (const auto ok = edit(*next); !ok) {
+        Q_EMIT failed(ok.error());
+        return false;
+    }
+    if (*next == *project_) return true;
+    history_.push(new ChangeCommand(*this, text, merge, project_, std::move(next)));
+    return true;
+}
+
+void Session::set_project(std::shared_ptr<const Project> project) {
+    project_ = std::move(project);
+    settle_choice();
+    deriver_.request(project_);
+    Q_EMIT projectChanged();
+}
+
+void Session::start(Project project, const QString& path) {
+    open_ = true;
+    path_ = path;
+    history_.clear();
+    derived_ = nullptr;
+    choice_ = {};
+    set_project(std::make_shared<Project>(std::move(project)));
+    Q_EMIT fileChanged();
+}
+
+void Session::close() {
+    deriver_.stop();
+    open_ = false;
+    path_.clear();
+    history_.clear();
+    derived_ = nullptr;
+    choice_ = {};
+    project_ = std::make_shared<Project>();
+    Q_EMIT projectChanged();
+    Q_EMIT fileChanged();
+}
+
+bool Session::load(const QString& path) {
+    auto loaded = load_project(files_, path.toStdString());
+    if (!loaded) {
+        Q_EMIT failed(loaded.error());
+        return false;
+    }
+    start(std::move(*loaded), path);
+    return true;
+}
+
+bool Session::save(const QString& path) {
+    if (const auto ok = save_project(files_, path.toStdString(), *project_); !ok) {
+        Q_EMIT failed(ok.error());
+        return false;
+    }
+    path_ = path;
+    history_.setClean();
+    Q_EMIT fileChanged();
+    return true;
+}
+
+void Session::mark_modified() {
+    history_.resetClean();
+    Q_EMIT fileChanged();
+}
+
+void Session::choose(const Choice& choice) {
+    if (choice == choice_) return;
+    choice_ = choice;
+    settle_choice();
+    Q_EMIT choiceChanged();
+}
+
+void Session::choose_part(PartId part) {
+    if (part == choice_.part) return;
+    Choice next = choice_;
+    next.part = part;
+    next.lines.clear();
+    next.step = {};
+    choose(next);
+}
+
+void Session::choose_lines(std::set<LineId> lines) {
+    Choice next = choice_;
+    next.lines = std::move(lines);
+    choose(next);
+}
+
+/// What is chosen must exist; where nothing is chosen the first of each kind is.
+void Session::settle_choice() {
+    const Part* part = dotlane::find(*project_, choice_.part);
+    if (!part) {
+        choice_.part = project_->parts.empty() ? PartId{} : project_->parts.front().id;
+        choice_.lines.clear();
+        choice_.step = {};
+    } else {
+        std::erase_if(choice_.lines, [part](LineId id) { return !dotlane::find(*part->source.drawing, id); });
+        const auto has_step = [&](const Step& s) { return s.id == choice_.step; };
+        if (std::none_of(part->steps.begin(), part->steps.end(), has_step)) choice_.step = {};
+    }
+    if (!dotlane::find(*project_, choice_.sheet))
+        choice_.sheet = project_->sheets.empty() ? SheetId{} : project_->sheets.front().id;
+    const Sheet* sheet = dotlane::find(*project_, choice_.sheet);
+    const auto placed = [&](const Placement& p) { return p.id == choice_.placement; };
+    if (!sheet || std::none_of(sheet->placements.begin(), sheet->placements.end(), placed))
+        choice_.placement = {};
+}
+
+} // namespace dotlane::app

@@ -1,0 +1,92 @@
+// The open project in the window: its value, its undo history, its file, and what is derived from it in the
+// background. Every change of a project goes through `change`, so everything can be undone.
+#pragma once
+
+#include <QObject>
+#include <QUndoStack>
+#include <functional>
+#include <memory>
+#include <set>
+
+#include "app/commands/deriver.h"
+#include "core/base/files.h"
+#include "core/workflow/workshop.h"
+
+namespace dotlane::app {
+
+/// What the maker has chosen. Not part of the document, not undone.
+struct Choice {
+    PartId part;
+    SheetId sheet;
+    PlacementId placement;
+    StepId step;
+    std::set<LineId> lines;
+    bool operator==(const Choice&) const = default;
+};
+
+class Session : public QObject {
+    Q_OBJECT
+
+  public:
+    using Edit = std::function<Result<void>(Project&)>;
+
+    Session(Workshop& workshop, FileSystem& files, QObject* parent = nullptr);
+
+    Workshop& workshop() { return workshop_; }
+    const Catalog& catalog() const { return workshop_.catalog(); }
+    FileSystem& files() { return files_; }
+
+    bool is_open() const { return open_; }
+    const Project& project() const { return *project_; }
+    std::shared_ptr<const Project> snapshot() const { return project_; }
+    /// May belong to an earlier version of the project while `deriving()`; null before the first result.
+    std::shared_ptr<const Derived> derived() const { return derived_; }
+    bool deriving() const { return deriver_.busy(); }
+    QUndoStack& history() { return history_; }
+
+    /// Applies an edit to a copy; on success it becomes the project and can be undone under `text`. Edits
+    /// with the same non-empty `merge` key that follow each other closely become one step. On failure
+    /// `failed` says why and nothing changes.
+    bool change(const QString& text, const Edit& edit, const QString& merge = {});
+
+    void start(Project project, const QString& path);
+    void close();
+    bool load(const QString& path);
+    bool save(const QString& path);
+    QString path() const { return path_; }
+    bool modified() const { return open_ && !history_.isClean(); }
+    /// For a project that came back from a recovery copy: it differs from its file until it is saved.
+    void mark_modified();
+
+    const Choice& choice() const { return choice_; }
+    void choose(const Choice& choice);
+    void choose_part(PartId part);
+    void choose_lines(std::set<LineId> lines);
+    const Part* part() const { return dotlane::find(*project_, choice_.part); }
+    const EvaluatedPart* evaluated() const { return derived_ ? derived_->part(choice_.part) : nullptr; }
+    const Sheet* sheet() const { return dotlane::find(*project_, choice_.sheet); }
+
+  Q_SIGNALS:
+    void projectChanged();
+    void derivedChanged();
+    void choiceChanged();
+    void fileChanged(); ///< path, saved state
+    void failed(const dotlane::Error& error);
+
+  private:
+    friend class ChangeCommand;
+    void set_project(std::shared_ptr<const Project> project);
+    void settle_choice();
+
+    Workshop& workshop_;
+    FileSystem& files_;
+    Deriver deriver_;
+    QUndoStack history_;
+    std::shared_ptr<const Project> project_;
+    std::shared_ptr<const Derived> derived_;
+    QString path_;
+    Choice choice_;
+    bool open_ = false;
+};
+
+} // namespace dotlane::app

@@ -1,0 +1,195 @@
+#include "app/lanes/lane_panel.h"
+
+#include <QColorDialog>
+#include <QHBoxLayout>
+
+#include "app/widgets/plate_button.h"
+#include "core/base/text.h"
+#include "core/project/edits.h"
+#include "core/workflow/opening.h"
+#include "present/theme.h"
+#include "present/words.h"
+
+namespace dotlane::app {
+
+std::vector<const Tool*> tools_for(const Catalog& catalog, Action action) {
+    std::vector<const Tool*> out;
+    for (const Tool& tool : catalog.tools)
+        if (std::find(tool.actions.begin(), tool.actions.end(), action) != tool.actions.end())
+            out.push_back(&tool);
+    return out;
+}
+
+LanePanel::LanePanel(Session& session, QWidget* parent)
+    : SidePanel(tr("Lanes"), parent)
+    , session_(session)
+    , list_(new StationColumn(this)) {
+    auto* back = pill(tr("Done"), this);
+    back->setObjectName("lanes-done");
+    head()->addWidget(back);
+    body()->addWidget(editor());
+    body()->addWidget(list_);
+    body()->addStretch(1);
+    connect(back, &QPushButton::clicked, this, &LanePanel::done);
+    connect(&session_, &Session::projectChanged, this, &LanePanel::show_lanes);
+    connect(&session_, &Session::derivedChanged, this, &LanePanel::show_lanes);
+}
+
+QWidget* LanePanel::editor() {
+    editor_ = new Card(this);
+    editor_->set_chosen(true);
+    name_ = new QLineEdit(editor_);
+    name_->setProperty("look", "bare");
+    name_->setAccessibleName(tr("Name of the lane"));
+    action_ = new QComboBox(editor_);
+    action_->setObjectName("lane-action");
+    for (const Action action : all_actions)
+        action_->addItem(present::action_title(action), static_cast<int>(action));
+    tool_ = new QComboBox(editor_);
+    tool_->setObjectName("lane-tool");
+    colour_ = pill(tr("Colour"), editor_);
+    colour_->setObjectName("lane-colour");
+    repeats_ = new NumberField(NumberField::Kind::number, 1, 8, editor_);
+    repeats_->setObjectName("lane-repeats");
+    repeats_->set_decimals(0);
+    figures_ = label({}, TextRole::quiet, editor_);
+    caution_ = label({}, TextRole::quiet, editor_);
+    caution_->setWordWrap(true);
+    auto* remove = link_button(tr("Remove lane"), editor_);
+    remove->setObjectName("lane-remove");
+    editor_->rows()->addWidget(name_);
+    editor_->rows()->addWidget(captioned(tr("action"), action_, editor_));
+    editor_->rows()->addWidget(captioned(tr("tool"), tool_, editor_));
+    auto* row = new QHBoxLayout;
+    row->addWidget(captioned(tr("times run"), repeats_, editor_));
+    row->addWidget(captioned(tr("pen or foil"), colour_, editor_));
+    row->addStretch(1);
+    editor_->rows()->addLayout(row);
+    editor_->rows()->addWidget(figures_);
+    editor_->rows()->addWidget(caution_);
+    editor_->rows()->addWidget(remove, 0, Qt::AlignRight);
+    connect(name_, &QLineEdit::editingFinished, this, [this] {
+        const auto text = name_->text().trimmed().toStdString();
+        const Lane* lane = dotlane::find(session_.project(), lane_);
+        if (lane && !text.empty() && text != lane->name)
+            change(tr("Rename lane"), [text](Lane& l) { l.name = text; });
+    });
+    connect(action_, &QComboBox::activated, this, [this] {
+        const auto action = static_cast<Action>(action_->currentData().toInt());
+        change(tr("Action of the lane"), [this, action](Lane& l) {
+            const auto tools = tools_for(session_.catalog(), action);
+            l.action = action;
+            const auto has = [&](const Tool* t) { return t->id == l.tool; };
+            if (std::none_of(tools.begin(), tools.end(), has))
+                l.tool = tools.empty() ? "" : tools.front()->id;
+        });
+    });
+    connect(tool_, &QComboBox::activated, this, [this] {
+        change(tr("Tool of the lane"),
+               [id = tool_->currentData().toString().toStdString()](Lane& l) { l.tool = id; });
+    });
+    connect(repeats_, &NumberField::committed, this, [this](double n) {
+        change(tr("Times the lane is run"), [n](Lane& l) { l.repeats = static_cast<int>(n); });
+    });
+    connect(colour_, &QPushButton::clicked, this, &LanePanel::choose_colour);
+    connect(remove, &QPushButton::clicked, this, [this] {
+        session_.change(tr("Remove lane"), [id = lane_](Project& p) { return remove_lane(p, id); });
+    });
+    return editor_;
+}
+
+void LanePanel::choose_colour() {
+    const Lane* lane = dotlane::find(session_.project(), lane_);
+    if (!lane) return;
+    const QColor c =
+        QColorDialog::getColor(present::to_qcolor(lane->colour), this, tr("Colour of the pen or foil"));
+    if (!c.isValid()) return;
+    const auto byte = [](int v) { return static_cast<std::uint8_t>(v); };
+    change(tr("Colour of the lane"), [c, byte](Lane& l) {
+        l.colour = {byte(c.red()), byte(c.green()), byte(c.blue())};
+    });
+}
+
+void LanePanel::change(const QString& text, const std::function<void(Lane&)>& how) {
+    const Lane* now = dotlane::find(session_.project(), lane_);
+    if (!now) return;
+    Lane next = *now;
+    how(next);
+    // A name the program gave follows the lane; one the maker gave stays.
+    if (next.name == now->name &&
+        now->name == lane_name(session_.catalog(), now->action, now->tool, now->colour))
+        next.name = lane_name(session_.catalog(), next.action, next.tool, next.colour);
+    session_.change(text, [next](Project& p) { return change_lane(p, next); });
+}
+
+void LanePanel::show_lane(LaneId lane) {
+    lane_ = lane;
+    show_lanes();
+}
+
+void LanePanel::show_lanes() {
+    const Project& project = session_.project();
+    const Lane* lane = dotlane::find(project, lane_);
+    editor_->setVisible(lane);
+    if (lane) {
+        if (!name_->hasFocus()) name_->setText(QString::fromStdString(lane->name));
+        action_->setCurrentIndex(action_->findData(static_cast<int>(lane->action)));
+        tool_->clear();
+        for (const Tool* tool : tools_for(session_.catalog(), lane->action))
+            tool_->addItem(tr("%1, %2 mm")
+                               .arg(QString::fromStdString(tool->name),
+                                    QString::fromStdString(number(in_mm(tool->tip), 2))),
+                           QString::fromStdString(tool->id));
+        tool_->setCurrentIndex(tool_->findData(QString::fromStdString(lane->tool)));
+        repeats_->set(lane->repeats);
+        colour_->setText(QString::fromStdString(colour_word(lane->colour)));
+        QPixmap swatch(14, 14);
+        swatch.fill(present::to_qcolor(lane->colour));
+        colour_->setIcon(swatch);
+        std::size_t lines = 0;
+        for (const Part& part : project.parts)
+            for (const LineSet& set : part.sets)
+                if (set.lane == lane_ && !set.set_aside) lines += set.lines.size();
+        figures_->setText(tr("%n line(s) in it", nullptr, static_cast<int>(lines)));
+        const Tool* tool = session_.catalog().tool(lane->tool);
+        caution_->setText(tool ? QString::fromStdString(tool->caution) : QString());
+        caution_->setVisible(tool && !tool->caution.empty());
+    }
+    list_->clear();
+    for (const Lane& l : project.lanes) {
+        auto* card = new Card(list_);
+        auto* row = new QHBoxLayout;
+        auto* plate = new PlateButton(card);
+        plate->set_lane(project, l.id);
+        plate->setAttribute(Qt::WA_TransparentForMouseEvents);
+        plate->setFocusPolicy(Qt::NoFocus);
+        row->addWidget(plate);
+        row->addWidget(
+            label(tr("%1, %2").arg(present::action_title(l.action), QString::fromStdString(l.name)),
+                  TextRole::body, card),
+            1);
+        card->rows()->addLayout(row);
+        card->set_chosen(l.id == lane_);
+        card->setCursor(Qt::PointingHandCursor);
+        connect(card, &Card::pressed, this, [this, id = l.id] { show_lane(id); });
+        list_->add(card);
+    }
+    auto* add = pill(tr("New lane"), list_);
+    add->setObjectName("new-lane");
+    connect(add, &QPushButton::clicked, this, [this] {
+        LaneId made;
+        session_.change(tr("New lane"), [&](Project& p) -> Result<void> {
+            const Tool* tool = session_.catalog().first_tool(Action::draw);
+            const Colour colour{47, 93, 98};
+            const std::string id = tool ? tool->id : "";
+            made = add_lane(
+                p,
+                {{}, Action::draw, lane_name(session_.catalog(), Action::draw, id, colour), id, colour, 1});
+            return {};
+        });
+        if (made) show_lane(made);
+    });
+    list_->add(add, false);
+}
+
+} // namespace dotlane::app

@@ -1,0 +1,44 @@
+// One lane: its action, tool, colour, name and repeats; and all lanes to choose from.
+#pragma once
+
+#include <QComboBox>
+
+#include "app/commands/session.h"
+#include "app/widgets/card.h"
+#include "app/widgets/number_field.h"
+#include "app/widgets/side_panel.h"
+
+namespace dotlane::app {
+
+class LanePanel : public SidePanel {
+    Q_OBJECT
+
+  public:
+    explicit LanePanel(Session& session, QWidget* parent = nullptr);
+    void show_lane(LaneId lane);
+    LaneId lane() const { return lane_; }
+
+  Q_SIGNALS:
+    void done();
+
+  private:
+    void show_lanes();
+    void change(const QString& text, const std::function<void(Lane&)>& how);
+    QWidget* editor();
+    void choose_colour();
+
+    Session& session_;
+    LaneId lane_;
+    StationColumn* list_;
+    Card* editor_;
+    QLineEdit* name_;
+    QComboBox *action_, *tool_;
+    QPushButton* colour_;
+    NumberField* repeats_;
+    QLabel *figures_, *caution_;
+};
+
+/// Tools that can do an action, in catalog order.
+std::vector<const Tool*> tools_for(const Catalog& catalog, Action action);
+
+} // namespace dotlane::app

@@ -1,0 +1,54 @@
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QLibraryInfo>
+#include <QSettings>
+#include <QTranslator>
+#include <cstdio>
+
+#include "app/window/main_window.h"
+#include "app/window/shots.h"
+#include "app/window/style.h"
+#include "core/workflow/data_folder.h"
+#include "dotlane_config.h"
+
+using namespace dotlane;
+
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    QApplication::setApplicationName("dot-lane");
+    QApplication::setOrganizationName("dot-lane");
+    QApplication::setApplicationVersion(DOTLANE_VERSION);
+    QSettings::setDefaultFormat(QSettings::IniFormat);
+    QCommandLineParser parser;
+    parser.setApplicationDescription("Plans what a craft cutter cuts, scores, draws, foils and engraves.");
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addPositionalArgument("file", "A project (.dotlane) or a drawing (.svg).", "[file]");
+    const QCommandLineOption demo("demo", "Open the demo project.");
+    const QCommandLineOption shot("shot", "Save a picture of a view and quit: --shot VIEW OUT.png.", "view");
+    const QCommandLineOption size("size", "Window size for --shot.", "WxH", "1280x800");
+    parser.addOptions({demo, shot, size});
+    parser.process(application);
+
+    QTranslator translator;
+    if (translator.load(QLocale(), "dot-lane", "_", QString::fromStdString(data_folder()) + "/translations"))
+        QApplication::installTranslator(&translator);
+    auto catalog = load_catalog(disk(), data_folder() + "/catalog", user_catalog_folder());
+    if (!catalog) {
+        std::fprintf(stderr, "dot-lane: %s\n", to_text(catalog.error()).c_str());
+        return 2;
+    }
+    Workshop workshop(std::move(*catalog));
+    app::apply_style(!parser.isSet(shot) && QSettings().value("dark", false).toBool());
+    if (parser.isSet(shot)) {
+        const QStringList rest = parser.positionalArguments();
+        return app::take_shot(workshop, parser.value(shot), rest.value(0), parser.value(size));
+    }
+    app::MainWindow window(workshop, disk(), state_folder());
+    window.show();
+    if (parser.isSet(demo))
+        window.open_demo();
+    else if (!parser.positionalArguments().isEmpty())
+        window.open_path(parser.positionalArguments().front());
+    return QApplication::exec();
+}

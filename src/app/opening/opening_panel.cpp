@@ -1,0 +1,190 @@
+#include "app/opening/opening_panel.h"
+
+#include <QHBoxLayout>
+#include <QRadioButton>
+
+#include "app/lanes/lane_panel.h"
+#include "app/recipe/finding_card.h"
+#include "present/words.h"
+
+namespace dotlane::app {
+
+OpeningPanel::OpeningPanel(Session& session, QWidget* parent)
+    : SidePanel(tr("Opening"), parent)
+    , session_(session)
+    , stations_(new StationColumn(this))
+    , take_(pill(tr("Take it in"), this, true)) {
+    auto* give_up = pill(tr("Cancel"), this);
+    give_up->setObjectName("give-up");
+    take_->setObjectName("take-in");
+    head()->addWidget(give_up);
+    head()->addWidget(take_);
+    body()->addWidget(stations_);
+    body()->addStretch(1);
+    connect(take_, &QPushButton::clicked, this, &OpeningPanel::take);
+    connect(give_up, &QPushButton::clicked, this, [this] {
+        opened_.reset();
+        Q_EMIT given_up();
+    });
+}
+
+void OpeningPanel::show_file(std::shared_ptr<Opened> opened) {
+    opened_ = std::move(opened);
+    factor_.reset();
+    if (!opened_->asks_scale) factor_ = 1;
+    gatherings_ = gather_lanes(*opened_->source.drawing, session_.catalog());
+    build();
+    Q_EMIT scaled(opened_->source.drawing, factor_.value_or(1));
+}
+
+void OpeningPanel::build() {
+    stations_->clear();
+    stations_->add(size_card());
+    for (std::size_t i = 0; i < gatherings_.size(); ++i)
+        stations_->add(gathering_card(i));
+    for (const Finding& f : opened_->findings)
+        stations_->add(new FindingCard(session_, f, stations_), false);
+    take_->setEnabled(factor_.has_value());
+    take_->setToolTip(factor_ ? QString() : tr("Choose the size first"));
+}
+
+QWidget* OpeningPanel::size_card() {
+    auto* card = new Card(stations_);
+    card->rows()->addWidget(
+        label(QString::fromStdString(opened_->source.file_name), TextRole::heading, card));
+    const dotlane::Box box = bounds(*opened_->source.drawing);
+    const LengthUnit unit = session_.project().unit;
+    const auto size = [&](Length w, Length h) {
+        return tr("%1 × %2").arg(QString::fromStdString(to_text(w, unit, 1)),
+                                 QString::fromStdString(to_text(h, unit, 1)));
+    };
+    result_ = nullptr;
+    sizes_ = nullptr;
+    if (!opened_->asks_scale) {
+        card->rows()->addWidget(
+            label(tr("%1, %n line(s)", nullptr, static_cast<int>(opened_->source.drawing->lines.size()))
+                      .arg(size(mm(box.width()), mm(box.height()))),
+                  TextRole::quiet, card));
+        return card;
+    }
+    auto* why = label(tr("The file does not say how large it is. Which finished size is meant?"),
+                      TextRole::body, card);
+    why->setWordWrap(true);
+    card->rows()->addWidget(why);
+    sizes_ = new QButtonGroup(card);
+    for (const ScaleChoice& choice : scale_choices(*opened_)) {
+        auto* button = new QRadioButton(
+            tr("%1 (%2)").arg(size(choice.width, choice.height), QString::fromStdString(choice.label)), card);
+        button->setObjectName("scale-" + QString::fromStdString(choice.label).section(' ', 0, 0));
+        sizes_->addButton(button);
+        card->rows()->addWidget(button);
+        connect(button, &QRadioButton::clicked, this, [this, factor = choice.factor] { set_factor(factor); });
+    }
+    auto* row = new QHBoxLayout;
+    auto* other = new QRadioButton(tr("a width of"), card);
+    sizes_->addButton(other);
+    width_ = new NumberField(NumberField::Kind::length, 0.1, 1e5, card);
+    width_->setObjectName("wanted-width");
+    width_->setAccessibleName(tr("Finished width"));
+    width_->set(box.width(), unit);
+    result_ = label({}, TextRole::quiet, card);
+    row->addWidget(other);
+    row->addWidget(width_);
+    row->addWidget(result_, 1);
+    card->rows()->addLayout(row);
+    const auto use_width = [this, other, size](double mm_wide) {
+        const auto choice = scale_to_width(*opened_, mm(mm_wide));
+        if (!choice) return result_->setText(present::words(choice.error()));
+        other->setChecked(true);
+        result_->setText(size(choice->width, choice->height));
+        set_factor(choice->factor);
+    };
+    connect(width_, &NumberField::committed, this, use_width);
+    connect(other, &QRadioButton::clicked, this, [this, use_width] { use_width(width_->value()); });
+    return card;
+}
+
+void OpeningPanel::fill_tools(QComboBox* tools, std::size_t index) {
+    tools->clear();
+    for (const Tool* tool : tools_for(session_.catalog(), gatherings_[index].action))
+        tools->addItem(QString::fromStdString(tool->name), QString::fromStdString(tool->id));
+    tools->setCurrentIndex(tools->findData(QString::fromStdString(gatherings_[index].tool)));
+}
+
+QWidget* OpeningPanel::gathering_card(std::size_t index) {
+    const Gathering& g = gatherings_[index];
+    auto* card = new Card(stations_);
+    auto* top = new QHBoxLayout;
+    auto* swatch = new QLabel(card);
+    QPixmap colour(18, 18);
+    colour.fill(present::to_qcolor(g.colour));
+    swatch->setPixmap(colour);
+    top->addWidget(swatch);
+    const QString closed = g.open == 0     ? tr("closed")
+                           : g.closed == 0 ? tr("open")
+                                           : tr("%1 closed, %2 open").arg(g.closed).arg(g.open);
+    top->addWidget(label(tr("%n line(s), %1", nullptr, static_cast<int>(g.lines.size())).arg(closed),
+                         TextRole::heading, card),
+                   1);
+    card->rows()->addLayout(top);
+    auto* reason = label(QString::fromStdString(g.reason), TextRole::quiet, card);
+    reason->setWordWrap(true);
+    card->rows()->addWidget(reason);
+    auto* row = new QHBoxLayout;
+    auto* action = new QComboBox(card);
+    action->setObjectName(QStringLiteral("action-%1").arg(index));
+    for (const Action a : all_actions)
+        action->addItem(present::action_title(a), static_cast<int>(a));
+    action->setCurrentIndex(action->findData(static_cast<int>(g.action)));
+    action->setAccessibleName(tr("Action for the lines of this colour"));
+    auto* tools = new QComboBox(card);
+    tools->setObjectName(QStringLiteral("tool-%1").arg(index));
+    tools->setAccessibleName(tr("Tool for the lines of this colour"));
+    fill_tools(tools, index);
+    row->addWidget(action);
+    row->addWidget(tools, 1);
+    card->rows()->addLayout(row);
+    const auto rename = [this, index] {
+        Gathering& one = gatherings_[index];
+        one.name = lane_name(session_.catalog(), one.action, one.tool, one.colour);
+    };
+    connect(action, &QComboBox::activated, this, [this, index, action, tools, reason, rename] {
+        Gathering& one = gatherings_[index];
+        one.action = static_cast<Action>(action->currentData().toInt());
+        const Tool* first = session_.catalog().first_tool(one.action);
+        one.tool = first ? first->id : "";
+        fill_tools(tools, index);
+        reason->setText(tr("as you chose"));
+        rename();
+    });
+    connect(tools, &QComboBox::activated, this, [this, index, tools, rename] {
+        gatherings_[index].tool = tools->currentData().toString().toStdString();
+        rename();
+    });
+    return card;
+}
+
+void OpeningPanel::set_factor(double factor) {
+    factor_ = factor;
+    take_->setEnabled(true);
+    take_->setToolTip({});
+    Q_EMIT scaled(opened_->source.drawing, factor);
+}
+
+void OpeningPanel::take() {
+    if (!opened_ || !factor_) return;
+    Opened settled = *opened_;
+    settle_scale(settled, *factor_);
+    PartId part;
+    const bool ok = session_.change(tr("Open %1").arg(QString::fromStdString(settled.source.file_name)),
+                                    [&](Project& p) -> Result<void> {
+                                        part = take_in(p, session_.catalog(), settled, gatherings_);
+                                        return {};
+                                    });
+    if (!ok) return;
+    opened_.reset();
+    session_.choose_part(part);
+    Q_EMIT taken();
+}
+
+} // namespace dotlane::app

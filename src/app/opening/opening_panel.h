@@ -1,0 +1,68 @@
+// A file that has been read and waits to be taken in: its size is settled, each colour's lane is confirmed or
+// changed. Nothing of the project changes before "Take it in".
+#pragma once
+
+#include <QButtonGroup>
+#include <QComboBox>
+#include <memory>
+
+#include "app/bench/canvas.h"
+#include "app/commands/session.h"
+#include "app/widgets/card.h"
+#include "app/widgets/number_field.h"
+#include "app/widgets/side_panel.h"
+#include "core/workflow/opening.h"
+
+namespace dotlane::app {
+
+/// The drawing as its file drew it.
+class OpeningView : public Canvas {
+    Q_OBJECT
+
+  public:
+    explicit OpeningView(QWidget* parent = nullptr);
+    void show_drawing(std::shared_ptr<const Drawing> drawing, double factor, LengthUnit unit);
+
+  protected:
+    dotlane::Box world() const override;
+    Painting content() const override;
+    void paint_overlay(QPainter& painter) override;
+
+  private:
+    std::shared_ptr<const Drawing> drawing_;
+    double factor_ = 1;
+};
+
+class OpeningPanel : public SidePanel {
+    Q_OBJECT
+
+  public:
+    explicit OpeningPanel(Session& session, QWidget* parent = nullptr);
+    void show_file(std::shared_ptr<Opened> opened);
+    bool waiting() const { return opened_ != nullptr; }
+
+  Q_SIGNALS:
+    void scaled(std::shared_ptr<const dotlane::Drawing> drawing, double factor);
+    void taken(); ///< the part is in the project and chosen
+    void given_up();
+
+  private:
+    void build();
+    QWidget* size_card();
+    QWidget* gathering_card(std::size_t index);
+    void fill_tools(QComboBox* tools, std::size_t index);
+    void set_factor(double factor);
+    void take();
+
+    Session& session_;
+    std::shared_ptr<Opened> opened_;
+    std::vector<Gathering> gatherings_;
+    std::optional<double> factor_;
+    StationColumn* stations_;
+    QPushButton* take_;
+    QButtonGroup* sizes_ = nullptr;
+    NumberField* width_ = nullptr;
+    QLabel* result_ = nullptr;
+};
+
+} // namespace dotlane::app

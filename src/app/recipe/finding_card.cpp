@@ -1,0 +1,62 @@
+#include "app/recipe/finding_card.h"
+
+#include <QPainter>
+
+#include "present/theme.h"
+#include "present/words.h"
+
+namespace dotlane::app {
+
+FindingCard::FindingCard(Session& session, const Finding& finding, QWidget* parent)
+    : Card(parent)
+    , finding_(finding) {
+    set_wrong(finding.grade == Grade::error);
+    rows()->setContentsMargins(30, 9, 10, 9);
+    auto* text =
+        label(present::words(finding), finding.grade == Grade::hint ? TextRole::quiet : TextRole::body, this);
+    text->setWordWrap(true);
+    rows()->addWidget(text);
+    setAccessibleName(text->text());
+    if (finding.place.box.valid()) {
+        setCursor(Qt::PointingHandCursor);
+        setToolTip(tr("Press to see the place"));
+    }
+    if (finding.remedy.code.empty()) return;
+    auto* mend = pill(present::remedy_words(finding), this);
+    mend->setObjectName("remedy");
+    rows()->addWidget(mend, 0, Qt::AlignLeft);
+    connect(mend, &QPushButton::clicked, this, [&session, finding = finding_, name = mend->text()] {
+        const auto derived = session.derived();
+        if (!derived) return;
+        session.change(name, [derived, finding, &catalog = session.catalog()](Project& p) {
+            return apply_remedy(p, catalog, *derived, finding);
+        });
+    });
+}
+
+void FindingCard::paintEvent(QPaintEvent* event) {
+    Card::paintEvent(event);
+    const present::Theme& theme = present::Theme::current();
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(Qt::NoPen);
+    // Told apart by shape as well as colour: square, triangle, ring.
+    const QPointF c(17, 18);
+    switch (finding_.grade) {
+    case Grade::error:
+        painter.setBrush(theme.error);
+        painter.drawRoundedRect(QRectF(c - QPointF(5, 5), c + QPointF(5, 5)), 1.5, 1.5);
+        break;
+    case Grade::caution:
+        painter.setBrush(theme.lamp);
+        painter.drawPolygon(QPolygonF{c + QPointF(0, -6), c + QPointF(6, 5), c + QPointF(-6, 5)});
+        break;
+    case Grade::hint:
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(theme.hint, 1.8));
+        painter.drawEllipse(c, 4.2, 4.2);
+        break;
+    }
+}
+
+} // namespace dotlane::app

@@ -1,0 +1,23 @@
+// One finding with the button that applies its remedy.
+#pragma once
+
+#include "app/commands/session.h"
+#include "app/widgets/card.h"
+
+namespace dotlane::app {
+
+class FindingCard : public Card {
+    Q_OBJECT
+
+  public:
+    FindingCard(Session& session, const Finding& finding, QWidget* parent = nullptr);
+    const Finding& finding() const { return finding_; }
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    Finding finding_;
+};
+
+} // namespace dotlane::app

@@ -1,0 +1,83 @@
+#include "app/recipe/line_set_card.h"
+
+#include <QHBoxLayout>
+
+#include "core/project/edits.h"
+
+namespace dotlane::app {
+
+LineSetCard::LineSetCard(Session& session, LineSetId set, QWidget* parent)
+    : Card(parent)
+    , session_(session)
+    , set_(set)
+    , name_(label({}, TextRole::heading, this))
+    , figures_(label({}, TextRole::quiet, this))
+    , plate_(new PlateButton(this))
+    , fill_(link_button(tr("Fill"), this))
+    , aside_(link_button({}, this)) {
+    auto* top = new QHBoxLayout;
+    top->addWidget(name_, 1);
+    top->addWidget(plate_);
+    rows()->addLayout(top);
+    auto* below = new QHBoxLayout;
+    below->setSpacing(8);
+    below->addWidget(figures_, 1);
+    below->addWidget(fill_);
+    below->addWidget(aside_);
+    rows()->addLayout(below);
+    fill_->setObjectName("fill-set");
+    aside_->setObjectName("aside");
+    fill_->setToolTip(tr("Fill the closed lines with parallel lines"));
+    setCursor(Qt::PointingHandCursor);
+    connect(this, &Card::pressed, this, &LineSetCard::choose_lines);
+    connect(plate_, &PlateButton::lane_opened, this, &LineSetCard::lane_opened);
+    connect(plate_, &PlateButton::clicked, this, [this] {
+        plate_->offer_lanes(session_, [this](LaneId lane) {
+            if (const LineSet* set_now = line_set())
+                session_.change(tr("Send lines to a lane"),
+                                [part = session_.choice().part, lines = set_now->lines, lane](Project& p) {
+                                    return assign(p, part, lines, lane);
+                                });
+        });
+    });
+    connect(fill_, &QPushButton::clicked, this, [this] { Q_EMIT fill_wanted(set_); });
+    connect(aside_, &QPushButton::clicked, this, [this] {
+        if (const LineSet* s = line_set())
+            session_.change(s->set_aside ? tr("Run lines") : tr("Set lines aside"),
+                            [part = session_.choice().part, id = set_, aside = !s->set_aside](Project& p) {
+                                return set_aside(p, part, id, aside);
+                            });
+    });
+    refresh();
+}
+
+const LineSet* LineSetCard::line_set() const {
+    const Part* part = session_.part();
+    return part ? dotlane::find(*part, set_) : nullptr;
+}
+
+void LineSetCard::choose_lines() {
+    if (const LineSet* s = line_set()) session_.choose_lines({s->lines.begin(), s->lines.end()});
+}
+
+void LineSetCard::refresh() {
+    const LineSet* s = line_set();
+    if (!s) return;
+    const QString name = QString::fromStdString(s->name);
+    name_->setText(QFontMetrics(name_->font()).elidedText(name, Qt::ElideRight, 170));
+    name_->setToolTip(name);
+    plate_->setVisible(!s->set_aside);
+    plate_->set_lane(session_.project(), s->lane);
+    QString text = tr("%n line(s)", nullptr, static_cast<int>(s->lines.size()));
+    if (s->set_aside)
+        text += tr(", set aside: not run");
+    else if (!s->lane)
+        text += tr(", no lane yet");
+    figures_->setText(text);
+    aside_->setText(s->set_aside ? tr("Run") : tr("Set aside"));
+    const auto& chosen = session_.choice().lines;
+    set_chosen(!s->lines.empty() && chosen.size() == s->lines.size() &&
+               std::all_of(s->lines.begin(), s->lines.end(), [&](LineId l) { return chosen.contains(l); }));
+}
+
+} // namespace dotlane::app

@@ -1,0 +1,112 @@
+#include "app/recipe/recipe_panel.h"
+
+#include <QHBoxLayout>
+
+#include "app/recipe/fill_card.h"
+#include "app/recipe/finding_card.h"
+#include "app/recipe/line_set_card.h"
+#include "app/recipe/source_card.h"
+
+namespace dotlane::app {
+
+RecipePanel::RecipePanel(Session& session, QWidget* parent)
+    : SidePanel(tr("Recipe"), parent)
+    , session_(session)
+    , stations_(new StationColumn(this))
+    , findings_(new StationColumn(this)) {
+    auto* add = pill(tr("Add fill"), this);
+    add->setObjectName("add-fill");
+    add->setToolTip(tr("Fill the chosen closed lines with parallel lines"));
+    head()->addWidget(add);
+    body()->addWidget(stations_);
+    findings_->layout()->setContentsMargins(4, 4, 4, 4);
+    body()->addWidget(findings_);
+    body()->addStretch(1);
+    connect(add, &QPushButton::clicked, this, [this] { Q_EMIT fill_wanted({}); });
+    connect(&session_, &Session::projectChanged, this, &RecipePanel::show_recipe);
+    connect(&session_, &Session::derivedChanged, this, &RecipePanel::show_recipe);
+    connect(&session_, &Session::choiceChanged, this, &RecipePanel::show_recipe);
+}
+
+void RecipePanel::show_recipe() {
+    const Part* part = session_.part();
+    std::vector<LineSetId> set_ids;
+    std::vector<StepId> step_ids;
+    if (part)
+        for (const LineSet& s : part->sets)
+            set_ids.push_back(s.id);
+    if (part)
+        for (const Step& s : part->steps)
+            step_ids.push_back(s.id);
+    // The cards stay while what they stand for stays, so that a field keeps its focus while its number is
+    // edited.
+    const bool same = shown_ == session_.choice().part && set_ids.size() == sets_.size() &&
+                      step_ids.size() == fills_.size() &&
+                      std::equal(sets_.begin(), sets_.end(), set_ids.begin(),
+                                 [](auto* card, LineSetId id) { return card->set() == id; }) &&
+                      std::equal(fills_.begin(), fills_.end(), step_ids.begin(),
+                                 [](auto* card, StepId id) { return card->step() == id; });
+    if (!same) rebuild();
+    if (source_) source_->refresh();
+    for (auto* card : sets_)
+        card->refresh();
+    for (auto* card : fills_) {
+        card->refresh();
+        if (card->step() == session_.choice().step) stations_->set_chosen(card);
+    }
+    if (!session_.choice().step) stations_->set_chosen(nullptr);
+    show_findings();
+}
+
+void RecipePanel::rebuild() {
+    stations_->clear();
+    sets_.clear();
+    fills_.clear();
+    source_ = nullptr;
+    shown_ = session_.choice().part;
+    const Part* part = session_.part();
+    if (!part) {
+        auto* empty = label(tr("Choose a part, or open a drawing: its recipe stands here."), TextRole::quiet,
+                            stations_);
+        empty->setWordWrap(true);
+        stations_->add(empty, false);
+        return;
+    }
+    source_ = new SourceCard(session_, stations_);
+    stations_->add(source_);
+    for (const LineSet& s : part->sets) {
+        auto* card = new LineSetCard(session_, s.id, stations_);
+        connect(card, &LineSetCard::lane_opened, this, &RecipePanel::lane_opened);
+        connect(card, &LineSetCard::fill_wanted, this, [this](LineSetId set) { Q_EMIT fill_wanted({set}); });
+        stations_->add(card);
+        sets_.push_back(card);
+    }
+    for (const Step& s : part->steps) {
+        auto* card = new FillCard(session_, s.id, stations_);
+        connect(card, &FillCard::lane_opened, this, &RecipePanel::lane_opened);
+        connect(card, &Card::hovered, this,
+                [this, id = s.id](bool inside) { Q_EMIT step_hovered(inside ? id : StepId{}); });
+        stations_->add(card);
+        fills_.push_back(card);
+    }
+}
+
+void RecipePanel::show_findings() {
+    const auto derived = session_.derived();
+    Findings mine;
+    if (derived)
+        for (const Finding& f : derived->findings)
+            if (f.place.part == session_.choice().part && f.place.part && !f.place.sheet) mine.push_back(f);
+    if (mine == shown_findings_) return;
+    shown_findings_ = mine;
+    findings_->clear();
+    for (const Finding& f : mine) {
+        auto* card = new FindingCard(session_, f, findings_);
+        connect(card, &Card::pressed, this, [this, box = f.place.box] {
+            if (box.valid()) Q_EMIT place_wanted(box);
+        });
+        findings_->add(card, false);
+    }
+}
+
+} // namespace dotlane::app

@@ -1,0 +1,40 @@
+// The recipe of the chosen part: source, line sets, steps in order of evaluation; its findings under them.
+#pragma once
+
+#include "app/commands/session.h"
+#include "app/widgets/side_panel.h"
+
+namespace dotlane::app {
+
+class SourceCard;
+class LineSetCard;
+class FillCard;
+class FindingCard;
+
+class RecipePanel : public SidePanel {
+    Q_OBJECT
+
+  public:
+    explicit RecipePanel(Session& session, QWidget* parent = nullptr);
+
+  Q_SIGNALS:
+    void lane_opened(dotlane::LaneId lane);
+    void step_hovered(dotlane::StepId step); ///< none when the pointer leaves
+    void place_wanted(const dotlane::PlaceBox& box);
+    void fill_wanted(std::vector<dotlane::LineSetId> sets); ///< none: fill the chosen lines
+
+  private:
+    void show_recipe();
+    void rebuild();
+    void show_findings();
+
+    Session& session_;
+    StationColumn *stations_, *findings_;
+    SourceCard* source_ = nullptr;
+    std::vector<LineSetCard*> sets_;
+    std::vector<FillCard*> fills_;
+    PartId shown_;
+    Findings shown_findings_;
+};
+
+} // namespace dotlane::app

@@ -1,0 +1,25 @@
+// The first station of a recipe: where the lines come from, and the finished size.
+#pragma once
+
+#include "app/commands/session.h"
+#include "app/widgets/card.h"
+#include "app/widgets/number_field.h"
+
+namespace dotlane::app {
+
+class SourceCard : public Card {
+    Q_OBJECT
+
+  public:
+    explicit SourceCard(Session& session, QWidget* parent = nullptr);
+    void refresh();
+
+  private:
+    void scale_to(double mm_wanted, double mm_now);
+    Session& session_;
+    QLineEdit* name_;
+    QLabel* origin_;
+    NumberField *width_, *height_, *quantity_;
+};
+
+} // namespace dotlane::app

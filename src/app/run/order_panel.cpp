@@ -1,0 +1,122 @@
+#include "app/run/order_panel.h"
+
+#include <QHBoxLayout>
+#include <QScrollArea>
+
+#include "app/widgets/plate_button.h"
+#include "core/base/text.h"
+#include "core/project/edits.h"
+#include "present/board_painter.h"
+
+namespace dotlane::app {
+
+OrderPanel::OrderPanel(Session& session, QWidget* parent)
+    : SidePanel(tr("Run, step by step"), parent)
+    , session_(session)
+    , moves_(new StationColumn(this))
+    , reasons_(new StationColumn(this)) {
+    reasons_->layout()->setContentsMargins(4, 2, 4, 8);
+    body()->addWidget(moves_);
+    body()->addWidget(reasons_);
+    body()->addStretch(1);
+    connect(&session_, &Session::derivedChanged, this, &OrderPanel::show_plan);
+}
+
+Card* OrderPanel::move_card(const Plan& plan, std::size_t move) {
+    auto* card = new Card(moves_);
+    card->setCursor(Qt::PointingHandCursor);
+    const auto [heading, lines] = present::callout(plan, move);
+    auto* top = new QHBoxLayout;
+    auto* title = label(heading, TextRole::heading, card);
+    title->setWordWrap(true);
+    top->addWidget(title, 1);
+    if (const auto* pass = std::get_if<PassMove>(&plan.program.moves[move])) {
+        auto* plate = new PlateButton(card);
+        plate->set_lane(session_.project(), pass->lane);
+        plate->setAttribute(Qt::WA_TransparentForMouseEvents);
+        plate->setFocusPolicy(Qt::NoFocus);
+        top->addWidget(plate);
+    }
+    card->rows()->addLayout(top);
+    for (const QString& line : lines) {
+        auto* text = label(line, TextRole::quiet, card);
+        text->setWordWrap(true);
+        card->rows()->addWidget(text);
+    }
+    if (const auto* stop = std::get_if<StopMove>(&plan.program.moves[move]))
+        for (const HandStep& step : stop->steps)
+            if (step.kind == HandStep::Kind::care) {
+                auto* text = label(QString::fromStdString(step.text), TextRole::quiet, card);
+                text->setWordWrap(true);
+                text->setProperty("care", true);
+                card->rows()->addWidget(text);
+            }
+    card->setAccessibleName(heading + ". " + lines.join(" "));
+    connect(card, &Card::pressed, this, [this, t = plan.timeline.spans()[move].start] { Q_EMIT sought(t); });
+    return card;
+}
+
+void OrderPanel::show_plan() {
+    const auto derived = session_.derived();
+    if (derived == shown_) return;
+    shown_ = derived;
+    moves_->clear();
+    reasons_->clear();
+    cards_.clear();
+    now_.reset();
+    if (!derived || !derived->plan) {
+        auto* empty =
+            label(tr("The run stands here once there is something to run."), TextRole::quiet, moves_);
+        empty->setWordWrap(true);
+        moves_->add(empty, false);
+        return;
+    }
+    for (std::size_t m = 0; m < derived->plan->program.moves.size(); ++m) {
+        auto* card = move_card(*derived->plan, m);
+        moves_->add(card);
+        cards_.push_back(card);
+    }
+    reasons_->add(label(tr("Why this order"), TextRole::heading, reasons_), false);
+    for (const Reason& reason : derived->plan->reasons) {
+        auto* card = new Card(reasons_);
+        auto* text = label(QString::fromStdString(reason.sentence), TextRole::body, card);
+        text->setWordWrap(true);
+        card->rows()->addWidget(text);
+        reasons_->add(card, false);
+    }
+    if (!session_.project().pass_order.empty()) {
+        auto* usual = pill(tr("Back to the usual order"), reasons_);
+        usual->setObjectName("usual-order");
+        connect(usual, &QPushButton::clicked, this, [this] {
+            session_.change(tr("Usual order of passes"), [](Project& p) { return set_pass_order(p, {}); });
+        });
+        reasons_->add(usual, false);
+    }
+}
+
+void OrderPanel::set_now(std::optional<Duration> now) {
+    std::optional<std::size_t> move;
+    if (now && shown_ && shown_->plan && !cards_.empty()) {
+        const auto& spans = shown_->plan->timeline.spans();
+        std::size_t m = 0;
+        while (m + 1 < spans.size() && spans[m + 1].start <= *now)
+            ++m;
+        move = m;
+    }
+    if (move == now_) return;
+    now_ = move;
+    for (std::size_t i = 0; i < cards_.size(); ++i)
+        cards_[i]->set_chosen(move == i);
+    moves_->set_chosen(move ? cards_[*move] : nullptr);
+    if (move && isVisible())
+        if (auto* scroll = findChild<QScrollArea*>()) scroll->ensureWidgetVisible(cards_[*move], 0, 30);
+}
+
+void OrderPanel::show_reasons() {
+    if (auto* scroll = findChild<QScrollArea*>()) {
+        scroll->widget()->layout()->activate();
+        scroll->ensureWidgetVisible(reasons_, 0, 400);
+    }
+}
+
+} // namespace dotlane::app

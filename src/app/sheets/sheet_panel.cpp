@@ -1,0 +1,345 @@
+#include "app/sheets/sheet_panel.h"
+
+#include <QHBoxLayout>
+
+#include "app/recipe/finding_card.h"
+#include "core/project/edits.h"
+#include "core/workflow/placing.h"
+
+namespace dotlane::app {
+namespace {
+
+template<class List>
+void fill_box(QComboBox* box, const List& list, const std::string& chosen) {
+    if (box->count() != static_cast<int>(list.size())) {
+        box->clear();
+        for (const auto& item : list)
+            box->addItem(QString::fromStdString(item.name), QString::fromStdString(item.id));
+    }
+    box->setCurrentIndex(box->findData(QString::fromStdString(chosen)));
+}
+
+} // namespace
+
+SheetPanel::SheetPanel(Session& session, QWidget* parent)
+    : SidePanel(tr("Sheet"), parent)
+    , session_(session)
+    , findings_(new StationColumn(this)) {
+    auto* add = pill(tr("Add sheet"), this);
+    add->setObjectName("add-sheet");
+    head()->addWidget(add);
+    body()->addWidget(sheet_card());
+    body()->addWidget(placed_card());
+    findings_->layout()->setContentsMargins(4, 2, 4, 4);
+    body()->addWidget(findings_);
+    body()->addStretch(1);
+    connect(add, &QPushButton::clicked, this, &SheetPanel::add_sheet);
+    connect(&session_, &Session::derivedChanged, this, &SheetPanel::show_sheet);
+    connect(&session_, &Session::projectChanged, this, &SheetPanel::show_sheet);
+    connect(&session_, &Session::choiceChanged, this, &SheetPanel::show_sheet);
+}
+
+QWidget* SheetPanel::sheet_card() {
+    auto* card = new Card(this);
+    name_ = new QLineEdit(card);
+    name_->setProperty("look", "bare");
+    name_->setAccessibleName(tr("Name of the sheet"));
+    stock_ = new QComboBox(card);
+    mat_ = new QComboBox(card);
+    machine_ = new QComboBox(card);
+    stock_->setObjectName("stock");
+    mat_->setObjectName("mat");
+    machine_->setObjectName("machine");
+    usable_ = label({}, TextRole::quiet, card);
+    usable_->setWordWrap(true);
+    card->rows()->addWidget(name_);
+    card->rows()->addWidget(captioned(tr("stock"), stock_, card));
+    card->rows()->addWidget(captioned(tr("mat"), mat_, card));
+    card->rows()->addWidget(captioned(tr("machine, for the whole project"), machine_, card));
+    card->rows()->addWidget(usable_);
+    auto* row = new QHBoxLayout;
+    auto* place = pill(tr("Place the chosen part"), card);
+    place->setObjectName("place-part");
+    remove_sheet_ = link_button(tr("Remove sheet"), card);
+    row->addWidget(place);
+    row->addStretch(1);
+    row->addWidget(remove_sheet_);
+    card->rows()->addLayout(row);
+    connect(place, &QPushButton::clicked, this, &SheetPanel::place_part);
+    connect(name_, &QLineEdit::editingFinished, this, [this] {
+        const auto text = name_->text().trimmed().toStdString();
+        if (!text.empty() && session_.sheet() && text != session_.sheet()->name)
+            change_sheet_to(tr("Rename sheet"), [text](Sheet& s) { s.name = text; });
+    });
+    connect(stock_, &QComboBox::activated, this, [this] {
+        change_sheet_to(tr("Stock"),
+                        [id = stock_->currentData().toString().toStdString()](Sheet& s) { s.stock = id; });
+    });
+    connect(mat_, &QComboBox::activated, this, [this] {
+        change_sheet_to(tr("Mat"),
+                        [id = mat_->currentData().toString().toStdString()](Sheet& s) { s.mat = id; });
+    });
+    connect(machine_, &QComboBox::activated, this, [this] {
+        session_.change(tr("Machine"),
+                        [id = machine_->currentData().toString().toStdString()](Project& p) -> Result<void> {
+                            p.machine = id;
+                            return {};
+                        });
+    });
+    connect(remove_sheet_, &QPushButton::clicked, this, [this] {
+        session_.change(tr("Remove sheet"),
+                        [id = session_.choice().sheet](Project& p) { return remove_sheet(p, id); });
+    });
+    return card;
+}
+
+QWidget* SheetPanel::placed_card() {
+    placed_ = new Card(this);
+    placed_->set_chosen(true);
+    placed_name_ = label({}, TextRole::heading, placed_);
+    const auto length = [&](const char* name, double low) {
+        auto* f = new NumberField(NumberField::Kind::length, low, 1e4, placed_);
+        f->setObjectName(name);
+        return f;
+    };
+    const auto count = [&](const char* name) {
+        auto* f = new NumberField(NumberField::Kind::number, 1, 200, placed_);
+        f->set_decimals(0);
+        f->setObjectName(name);
+        return f;
+    };
+    left_ = length("left", -1e4);
+    top_ = length("top", -1e4);
+    gap_ = length("gap", 0);
+    gap_->set(5);
+    turn_ = new NumberField(NumberField::Kind::degrees, -360, 360, placed_);
+    turn_->setObjectName("turn");
+    turn_->set_step(15);
+    columns_ = count("columns");
+    rows_ = count("rows");
+    columns_->set(2);
+    rows_->set(1);
+    mirrored_ = new QCheckBox(tr("mirrored"), placed_);
+    mirrored_->setObjectName("mirrored");
+    auto* numbers = new QHBoxLayout;
+    numbers->addWidget(captioned(tr("from left"), left_, placed_));
+    numbers->addWidget(captioned(tr("from top"), top_, placed_));
+    numbers->addWidget(captioned(tr("turned"), turn_, placed_));
+    auto* row = new QHBoxLayout;
+    auto* quarter = pill(tr("Quarter turn"), placed_);
+    quarter->setObjectName("quarter-turn");
+    auto* off = link_button(tr("Take off"), placed_);
+    off->setObjectName("take-off");
+    row->addWidget(mirrored_);
+    row->addStretch(1);
+    row->addWidget(quarter);
+    auto* copies = new QHBoxLayout;
+    copies->addWidget(captioned(tr("across"), columns_, placed_));
+    copies->addWidget(captioned(tr("down"), rows_, placed_));
+    copies->addWidget(captioned(tr("gap"), gap_, placed_));
+    auto* last = new QHBoxLayout;
+    auto* copy = pill(tr("Copy in a grid"), placed_);
+    copy->setObjectName("copy-grid");
+    last->addWidget(copy);
+    last->addStretch(1);
+    last->addWidget(off);
+    placed_->rows()->addWidget(placed_name_);
+    placed_->rows()->addLayout(numbers);
+    placed_->rows()->addLayout(row);
+    placed_->rows()->addLayout(copies);
+    placed_->rows()->addLayout(last);
+    connect(left_, &NumberField::committed, this, [this](double v) {
+        change_placed(
+            tr("Move part"), [v](Placement& p) { p.left = mm(v); }, "left");
+    });
+    connect(top_, &NumberField::committed, this, [this](double v) {
+        change_placed(
+            tr("Move part"), [v](Placement& p) { p.top = mm(v); }, "top");
+    });
+    connect(turn_, &NumberField::committed, this, [this](double v) {
+        change_placed(
+            tr("Turn part"),
+            [this, v](Placement& p) { p = turned_about_middle(p, part_box(p.part), degrees(v)); }, "turn");
+    });
+    connect(mirrored_, &QCheckBox::clicked, this, &SheetPanel::mirror);
+    connect(quarter, &QPushButton::clicked, this, [this] { turn_by(90); });
+    connect(copy, &QPushButton::clicked, this, &SheetPanel::make_copies);
+    connect(off, &QPushButton::clicked, this, &SheetPanel::remove_placed);
+    return placed_;
+}
+
+const Placement* SheetPanel::placed() const {
+    return find_placement(session_.project(), session_.choice().placement);
+}
+
+dotlane::Box SheetPanel::part_box(PartId part) const {
+    const auto derived = session_.derived();
+    const EvaluatedPart* e = derived ? derived->part(part) : nullptr;
+    return e ? e->box : dotlane::Box{0, 0, 1, 1};
+}
+
+void SheetPanel::change_sheet_to(const QString& text, const std::function<void(Sheet&)>& how) {
+    if (!session_.sheet()) return;
+    Sheet next = *session_.sheet();
+    how(next);
+    session_.change(text,
+                    [next](Project& p) { return change_sheet(p, next.id, next.name, next.stock, next.mat); });
+}
+
+void SheetPanel::change_placed(const QString& text, const std::function<void(Placement&)>& how,
+                               const QString& merge) {
+    if (!placed()) return;
+    Placement next = *placed();
+    how(next);
+    session_.change(
+        text, [next](Project& p) { return change_placement(p, next); }, merge);
+}
+
+void SheetPanel::turn_by(double by) {
+    change_placed(tr("Turn part"), [this, by](Placement& p) {
+        p = turned_about_middle(p, part_box(p.part), degrees(std::remainder(in_degrees(p.turn) + by, 360)));
+    });
+}
+
+void SheetPanel::mirror() {
+    change_placed(tr("Mirror part"), [](Placement& p) { p.mirrored = !p.mirrored; });
+}
+
+void SheetPanel::remove_placed() {
+    if (placed())
+        session_.change(tr("Take part off the sheet"),
+                        [id = session_.choice().placement](Project& p) { return remove_placement(p, id); });
+}
+
+void SheetPanel::add_sheet() {
+    const Project& project = session_.project();
+    Sheet like;
+    if (session_.sheet())
+        like = *session_.sheet();
+    else {
+        const Machine* machine = session_.catalog().machine(project.machine);
+        if (machine && !machine->mats.empty()) like.mat = machine->mats.front();
+        if (!session_.catalog().stocks.empty()) like.stock = session_.catalog().stocks.front().id;
+    }
+    SheetId made;
+    const std::string name = tr("sheet %1").arg(project.sheets.size() + 1).toStdString();
+    if (!session_.change(tr("Add sheet"), [&](Project& p) -> Result<void> {
+            made = dotlane::add_sheet(p, name, like.stock, like.mat);
+            return {};
+        }))
+        return;
+    Choice choice = session_.choice();
+    choice.sheet = made;
+    session_.choose(choice);
+    if (project.sheets.size() == 1) place_part(); // the first sheet is for the part at hand
+}
+
+void SheetPanel::place_part() {
+    const Part* part = session_.part();
+    if (!part) return;
+    if (!session_.sheet()) return add_sheet();
+    const auto derived = session_.derived();
+    const PlacementSpot spot =
+        free_spot(session_.project(), session_.catalog(), derived.get(), session_.choice().sheet, part->id);
+    PlacementId made;
+    if (!session_.change(tr("Place part"), [&](Project& p) -> Result<void> {
+            const auto placed_now = dotlane::place(p, session_.choice().sheet,
+                                                   {{}, part->id, spot.left, spot.top, spot.turn, false});
+            if (!placed_now) return tl::make_unexpected(placed_now.error());
+            made = *placed_now;
+            return {};
+        }))
+        return;
+    Choice choice = session_.choice();
+    choice.placement = made;
+    session_.choose(choice);
+}
+
+void SheetPanel::duplicate() {
+    const Placement* p = placed();
+    const auto derived = session_.derived();
+    if (!p || !derived) return;
+    const PlacementSpot spot = free_spot(session_.project(), session_.catalog(), derived.get(),
+                                         session_.choice().sheet, p->part, p->turn);
+    Placement copy = *p;
+    copy.left = spot.left;
+    copy.top = spot.top;
+    PlacementId made;
+    if (session_.change(tr("Duplicate part"), [&](Project& project) -> Result<void> {
+            const auto ok = dotlane::place(project, session_.choice().sheet, copy);
+            if (!ok) return tl::make_unexpected(ok.error());
+            made = *ok;
+            return {};
+        })) {
+        Choice choice = session_.choice();
+        choice.placement = made;
+        session_.choose(choice);
+    }
+}
+
+void SheetPanel::make_copies() {
+    const Placement* p = placed();
+    if (!p) return;
+    const GridOptions options{static_cast<int>(columns_->value()), static_cast<int>(rows_->value()),
+                              mm(gap_->value())};
+    session_.change(tr("Copies in a grid"),
+                    [first = *p, box = part_box(p->part), options,
+                     sheet = session_.choice().sheet](Project& project) -> Result<void> {
+                        const auto places = grid(first, box, options);
+                        if (!places) return tl::make_unexpected(places.error());
+                        for (std::size_t i = 1; i < places->size(); ++i) // the first is there already
+                            if (const auto ok = dotlane::place(project, sheet, (*places)[i]); !ok)
+                                return tl::make_unexpected(ok.error());
+                        return {};
+                    });
+}
+
+void SheetPanel::show_sheet() {
+    const Project& project = session_.project();
+    const Sheet* sheet = session_.sheet();
+    const LengthUnit unit = project.unit;
+    fill_box(machine_, session_.catalog().machines, project.machine);
+    fill_box(stock_, session_.catalog().stocks, sheet ? sheet->stock : "");
+    fill_box(mat_, session_.catalog().mats, sheet ? sheet->mat : "");
+    for (QWidget* w : {static_cast<QWidget*>(stock_), static_cast<QWidget*>(mat_),
+                       static_cast<QWidget*>(name_), static_cast<QWidget*>(remove_sheet_)})
+        w->setEnabled(sheet);
+    if (!name_->hasFocus()) name_->setText(sheet ? QString::fromStdString(sheet->name) : tr("no sheet yet"));
+    const auto derived = session_.derived();
+    const LaidSheet* laid = derived && sheet ? derived->sheet(sheet->id) : nullptr;
+    usable_->setText(laid ? tr("The tool reaches %1 × %2 of it.")
+                                .arg(QString::fromStdString(to_text(mm(laid->usable.width()), unit, 1)),
+                                     QString::fromStdString(to_text(mm(laid->usable.height()), unit, 1)))
+                          : QString());
+    const Placement* p = placed();
+    placed_->setVisible(p);
+    if (p) {
+        const Part* part = dotlane::find(project, p->part);
+        placed_name_->setText(part ? QString::fromStdString(part->name) : QString());
+        left_->set(in_mm(p->left), unit);
+        top_->set(in_mm(p->top), unit);
+        turn_->set(in_degrees(p->turn));
+        mirrored_->setChecked(p->mirrored);
+    }
+    show_findings();
+}
+
+void SheetPanel::show_findings() {
+    const auto derived = session_.derived();
+    Findings mine;
+    if (derived)
+        for (const Finding& f : derived->findings)
+            if (f.place.sheet && f.place.sheet == session_.choice().sheet) mine.push_back(f);
+    if (mine == shown_) return;
+    shown_ = mine;
+    findings_->clear();
+    for (const Finding& f : mine) {
+        auto* card = new FindingCard(session_, f, findings_);
+        connect(card, &Card::pressed, this, [this, box = f.place.box] {
+            if (box.valid()) Q_EMIT place_wanted(box);
+        });
+        findings_->add(card, false);
+    }
+}
+
+} // namespace dotlane::app

@@ -1,0 +1,57 @@
+// The chosen sheet's numbers: stock, mat, machine; and the chosen placed part's place, turn, mirror and
+// copies.
+#pragma once
+
+#include <QCheckBox>
+#include <QComboBox>
+
+#include "app/commands/session.h"
+#include "app/widgets/card.h"
+#include "app/widgets/number_field.h"
+#include "app/widgets/side_panel.h"
+
+namespace dotlane::app {
+
+class SheetPanel : public SidePanel {
+    Q_OBJECT
+
+  public:
+    explicit SheetPanel(Session& session, QWidget* parent = nullptr);
+
+    // Also commands of the window.
+    void add_sheet();
+    void place_part();
+    void turn_by(double degrees);
+    void mirror();
+    void remove_placed();
+    void duplicate();
+
+  Q_SIGNALS:
+    void place_wanted(const dotlane::PlaceBox& box);
+
+  private:
+    QWidget* sheet_card();
+    QWidget* placed_card();
+    void show_sheet();
+    void show_findings();
+    void change_sheet_to(const QString& text, const std::function<void(Sheet&)>& how);
+    void change_placed(const QString& text, const std::function<void(Placement&)>& how,
+                       const QString& merge = {});
+    const Placement* placed() const;
+    dotlane::Box part_box(PartId part) const;
+    void make_copies();
+
+    Session& session_;
+    QComboBox *machine_, *stock_, *mat_;
+    QLineEdit* name_;
+    Card* placed_;
+    QLabel *placed_name_, *usable_;
+    NumberField *left_, *top_, *turn_, *columns_, *rows_, *gap_;
+    QCheckBox* mirrored_;
+    QPushButton* remove_sheet_;
+    StationColumn* findings_;
+    Findings shown_;
+    bool filling_ = false;
+};
+
+} // namespace dotlane::app

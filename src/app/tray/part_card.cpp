@@ -1,0 +1,116 @@
+#include "app/tray/part_card.h"
+
+#include <QPainter>
+
+#include "present/part_painter.h"
+
+namespace dotlane::app {
+namespace {
+
+constexpr int picture = 46;
+
+QString made_of(const Session& session, const Part& part) {
+    int copies = 0;
+    QString stock;
+    for (const Sheet& sheet : session.project().sheets)
+        for (const Placement& p : sheet.placements)
+            if (p.part == part.id) {
+                ++copies;
+                if (const Stock* s = session.catalog().stock(sheet.stock); s && stock.isEmpty())
+                    stock = QString::fromStdString(s->name);
+            }
+    if (copies == 0) return QCoreApplication::translate("PartCard", "on no sheet yet");
+    return QCoreApplication::translate("PartCard", "%1 × %2").arg(copies).arg(stock);
+}
+
+} // namespace
+
+PartCard::PartCard(QWidget* parent)
+    : Card(parent) {
+    setFixedHeight(74);
+    setCursor(Qt::PointingHandCursor);
+}
+
+void PartCard::show_part(const Session& session, const Part& part) {
+    part_ = part.id;
+    name_ = QString::fromStdString(part.name);
+    set_chosen(session.choice().part == part.id);
+    made_of_ = made_of(session, part);
+    const auto derived = session.derived();
+    std::shared_ptr<const EvaluatedPart> evaluated;
+    if (derived && derived->parts.contains(part.id)) evaluated = derived->parts.at(part.id);
+    const present::Theme& theme = present::Theme::current();
+    dots_.clear();
+    worst_.reset();
+    size_.clear();
+    if (evaluated) {
+        const auto text = [&](double v) {
+            QString s = QString::fromStdString(to_text(mm(v), session.project().unit, 1));
+            return s;
+        };
+        size_ = tr("%1 × %2").arg(text(evaluated->box.width()).remove(" mm").remove(" in"),
+                                  text(evaluated->box.height()));
+        for (const Lane& lane : session.project().lanes)
+            for (const RunSet& run : evaluated->runs)
+                if (run.lane == lane.id) {
+                    dots_.push_back({present::legible_on(present::to_qcolor(lane.colour), theme.card),
+                                     QString::fromStdString(plate(session.project(), lane.id))});
+                    break;
+                }
+        for (const Finding& f : derived->findings)
+            if (f.place.part == part.id && f.grade != Grade::hint)
+                worst_ = worst_ ? std::max(*worst_, f.grade) : f.grade;
+    }
+    if (evaluated && (pictured_ != evaluated || pictured_dark_ != theme.dark)) {
+        thumbnail_ = QPixmap(QSize(picture, picture) * devicePixelRatioF());
+        thumbnail_.setDevicePixelRatio(devicePixelRatioF());
+        thumbnail_.fill(Qt::transparent);
+        QPainter painter(&thumbnail_);
+        present::PartScene scene{derived->project.get(), &session.catalog(),
+                                 dotlane::find(*derived->project, part.id), evaluated.get()};
+        scene.ground = theme.panel;
+        present::paint_part_thumbnail(painter, scene, QRectF(0, 0, picture, picture));
+        pictured_ = evaluated;
+        pictured_dark_ = theme.dark;
+    }
+    setToolTip(name_);
+    setAccessibleName(tr("Part %1, %2, %3").arg(name_, size_, made_of_));
+    update();
+}
+
+void PartCard::paintEvent(QPaintEvent* event) {
+    Card::paintEvent(event);
+    const present::Theme& theme = present::Theme::current();
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const QRectF tile(9, (height() - picture) / 2.0, picture, picture);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(theme.panel);
+    painter.drawRoundedRect(tile, 5, 5);
+    if (!thumbnail_.isNull()) painter.drawPixmap(tile.topLeft(), thumbnail_);
+    const double left = tile.right() + 9, room = width() - left - 10;
+    const auto line = [&](double y, const QFont& font, QColor colour, const QString& text, double width) {
+        painter.setFont(font);
+        painter.setPen(colour);
+        painter.drawText(QRectF(left, y, width, 17), Qt::AlignLeft | Qt::AlignVCenter,
+                         QFontMetricsF(font).elidedText(text, Qt::ElideRight, width));
+    };
+    line(6, present::ui_font(10, QFont::DemiBold), theme.ink, name_, room - (worst_ ? 16 : 0));
+    line(23, present::ui_font(9), theme.quiet, size_, room);
+    line(38, present::ui_font(9), theme.quiet, made_of_, room);
+    double x = left + 4;
+    for (const LaneDot& dot : dots_) {
+        if (x > width() - 14) break;
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(dot.colour);
+        painter.drawEllipse(QPointF(x, 61), 4, 4);
+        x += 13;
+    }
+    if (worst_) {
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(*worst_ == Grade::error ? theme.error : theme.lamp);
+        painter.drawEllipse(QPointF(width() - 16, 15), 4.5, 4.5);
+    }
+}
+
+} // namespace dotlane::app

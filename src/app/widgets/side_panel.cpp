@@ -1,0 +1,93 @@
+#include "app/widgets/side_panel.h"
+
+#include <QHBoxLayout>
+#include <QPainter>
+#include <QScrollArea>
+
+#include "app/widgets/card.h"
+#include "present/theme.h"
+
+namespace dotlane::app {
+
+StationColumn::StationColumn(QWidget* parent)
+    : QWidget(parent)
+    , rows_(new QVBoxLayout(this)) {
+    rows_->setContentsMargins(32, 2, 4, 8);
+    rows_->setSpacing(9);
+}
+
+void StationColumn::add(QWidget* card, bool station) {
+    rows_->addWidget(card);
+    if (station) stations_ << card;
+}
+
+void StationColumn::clear() {
+    stations_.clear();
+    chosen_ = nullptr;
+    while (QLayoutItem* item = rows_->takeAt(0)) {
+        if (QWidget* card = item->widget()) {
+            card->hide();
+            card->deleteLater(); // one of its own buttons may be what called us
+        }
+        delete item;
+    }
+}
+
+void StationColumn::set_chosen(QWidget* card) {
+    chosen_ = card;
+    update();
+}
+
+void StationColumn::paintEvent(QPaintEvent*) {
+    if (stations_.isEmpty()) return;
+    const present::Theme& theme = present::Theme::current();
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const auto at = [](const QWidget* card) { return QPointF(14, card->y() + 20); };
+    painter.setPen(QPen(theme.dark ? theme.hairline : QColor("#bdb4a4"), 3));
+    painter.drawLine(at(stations_.front()), at(stations_.back()));
+    for (const QWidget* card : stations_) {
+        painter.setBrush(theme.card);
+        painter.setPen(QPen(card == chosen_ ? theme.lamp : theme.ink, 2.6));
+        painter.drawEllipse(at(card), 6, 6);
+    }
+}
+
+SidePanel::SidePanel(const QString& heading, QWidget* parent)
+    : QFrame(parent)
+    , heading_(label(heading, TextRole::heading, this))
+    , head_(new QHBoxLayout)
+    , body_(nullptr) {
+    setObjectName("panel");
+    auto* rows = new QVBoxLayout(this);
+    rows->setContentsMargins(8, 9, 6, 8);
+    head_->setContentsMargins(6, 0, 4, 2);
+    head_->addWidget(heading_, 1);
+    rows->addLayout(head_);
+    auto* scroll = new QScrollArea(this);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto* inner = new QWidget(scroll);
+    body_ = new QVBoxLayout(inner);
+    body_->setContentsMargins(0, 0, 3, 0);
+    body_->setSpacing(8);
+    scroll->setWidget(inner);
+    rows->addWidget(scroll, 1);
+}
+
+QWidget* captioned(const QString& caption, QWidget* field, QWidget* parent) {
+    auto* out = new QWidget(parent);
+    auto* rows = new QVBoxLayout(out);
+    rows->setContentsMargins(0, 0, 0, 0);
+    rows->setSpacing(1);
+    auto* text = label(caption, TextRole::quiet, out);
+    text->setBuddy(field);
+    rows->addWidget(text);
+    rows->addWidget(field);
+    if (field->accessibleName().isEmpty()) field->setAccessibleName(caption);
+    return out;
+}
+
+} // namespace dotlane::app

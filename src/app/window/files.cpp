@@ -1,0 +1,181 @@
+// Project files: new, open, save, the guard before leaving, export, recovery.
+#include <QCloseEvent>
+#include <QDateTime>
+#include <QDesktopServices>
+#include <QFileInfo>
+#include <QStackedWidget>
+#include <QUrl>
+#include <QtConcurrent>
+
+#include "app/commands/dialogs.h"
+#include "app/opening/opening_panel.h"
+#include "app/widgets/notice.h"
+#include "app/window/findings_panel.h"
+#include "app/window/main_window.h"
+#include "app/window/start_page.h"
+#include "core/project/format.h"
+#include "core/workflow/data_folder.h"
+#include "present/run_sheet_pdf.h"
+#include "present/words.h"
+
+namespace dotlane::app {
+
+void MainWindow::start_project(Project project, const QString& path) {
+    session_.start(std::move(project), path);
+    saved_at_ = path.isEmpty() ? QDateTime() : QFileInfo(path).lastModified();
+    show_view(View::part);
+    show_saved();
+}
+
+void MainWindow::new_project() {
+    if (!may_leave()) return;
+    start_project(session_.workshop().new_project(tr("Untitled").toStdString()), {});
+}
+
+void MainWindow::open_file_dialog(bool project) {
+    const auto path =
+        project
+            ? dialogs().file_to_open(this, tr("Open a project"), tr("Dot Lane projects (*.dotlane)"))
+            : dialogs().file_to_open(this, tr("Open a drawing as a new part"), tr("Drawings (*.svg *.svgz)"));
+    if (path) project ? open_project(*path) : open_drawing(*path);
+}
+
+void MainWindow::open_path(const QString& path) {
+    if (path.endsWith(QLatin1String(project_extension)))
+        open_project(path);
+    else
+        open_drawing(path);
+}
+
+void MainWindow::open_project(const QString& path) {
+    if (!may_leave()) return;
+    auto loaded = load_project(session_.files(), path.toStdString());
+    if (!loaded) return void(Q_EMIT session_.failed(loaded.error())); // what is open stays open
+    start_project(std::move(*loaded), path);
+    recent_.add(QFileInfo(path).absoluteFilePath());
+}
+
+void MainWindow::open_drawing(const QString& path) {
+    opener_.open(path);
+}
+
+void MainWindow::open_demo() {
+    if (!may_leave()) return;
+    auto loaded = load_project(session_.files(), data_folder() + "/demo/saltmarsh.dotlane");
+    if (!loaded) return void(Q_EMIT session_.failed(loaded.error()));
+    start_project(std::move(*loaded), {}); // without its path: the shipped file is never written to
+}
+
+bool MainWindow::save() {
+    if (!session_.is_open()) return true;
+    if (session_.path().isEmpty()) return save_as();
+    if (!session_.save(session_.path())) return false;
+    saved_at_ = QDateTime::currentDateTime();
+    recovery_.clear();
+    recent_.add(QFileInfo(session_.path()).absoluteFilePath());
+    show_saved();
+    return true;
+}
+
+bool MainWindow::save_as() {
+    const QString name = QString::fromStdString(session_.project().name) + project_extension;
+    const auto path = dialogs().file_to_save(this, tr("Save the project"),
+                                             session_.path().isEmpty() ? name : session_.path());
+    if (!path) return false;
+    if (!session_.save(*path)) return false;
+    saved_at_ = QDateTime::currentDateTime();
+    recovery_.clear();
+    recent_.add(QFileInfo(*path).absoluteFilePath());
+    show_saved();
+    return true;
+}
+
+bool MainWindow::may_leave() {
+    if (!session_.modified()) return true;
+    switch (dialogs().unsaved(this, QString::fromStdString(session_.project().name))) {
+    case Dialogs::Unsaved::save:
+        return save();
+    case Dialogs::Unsaved::discard:
+        recovery_.clear();
+        return true;
+    default:
+        return false;
+    }
+}
+
+void MainWindow::close_project() {
+    if (!may_leave()) return;
+    session_.close();
+    show_start();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!may_leave()) return event->ignore();
+    recovery_.clear();
+    event->accept();
+}
+
+void MainWindow::show_start() {
+    start_->show_lists(recent_.list(), Recovery::left_behind(session_.files(), recovery_folder_));
+    pages_->setCurrentWidget(start_);
+}
+
+void MainWindow::recover(const LeftBehind& copy) {
+    auto project = Recovery::read(session_.files(), copy);
+    if (!project) return void(Q_EMIT session_.failed(project.error()));
+    start_project(std::move(*project), copy.path);
+    session_.mark_modified();
+    Recovery::forget(session_.files(), copy);
+    notice_action_ = {};
+    notice_->tell(Notice::Kind::news, tr("\"%1\" is back as it was at %2. Save it to keep it.")
+                                          .arg(copy.name, QString(copy.saved_at).replace('T', ' ')));
+}
+
+void MainWindow::show_saved() {
+    const QString name = QString::fromStdString(session_.project().name);
+    setWindowTitle(session_.is_open() ? tr("%1[*] - Dot Lane").arg(name) : tr("Dot Lane"));
+    setWindowModified(session_.modified());
+    QString text;
+    if (session_.is_open()) {
+        if (session_.modified())
+            text = tr("%1, not saved").arg(name);
+        else if (!saved_at_.isValid())
+            text = name;
+        else {
+            const auto minutes = saved_at_.secsTo(QDateTime::currentDateTime()) / 60;
+            text = minutes < 1 ? tr("%1, saved just now").arg(name)
+                   : minutes < 120
+                       ? tr("%1, saved %2 min ago").arg(name).arg(minutes)
+                       : tr("%1, saved on %2")
+                             .arg(name, QLocale().toString(saved_at_.date(), QLocale::ShortFormat));
+        }
+    }
+    saved_->setText(text);
+    saved_->adjustSize();
+}
+
+void MainWindow::export_to(QString folder, bool override_errors) {
+    const auto derived = session_.derived();
+    if (!derived || session_.deriving() || exporter_.isRunning()) return;
+    if (folder.isEmpty()) {
+        // Errors are told before a folder is asked for.
+        if (blocks_export(derived->findings) && !override_errors) {
+            show_findings();
+            findings_panel_->ask_override(true);
+            return;
+        }
+        const auto chosen = dialogs().folder(this, tr("Folder for the export"), export_folder_);
+        if (!chosen) return;
+        folder = *chosen;
+    }
+    export_folder_ = folder;
+    notice_action_ = {};
+    notice_->tell(Notice::Kind::news, tr("Exporting..."));
+    exporter_.setFuture(QtConcurrent::run(
+        [derived, folder, override_errors, &catalog = session_.catalog(), &files = session_.files()] {
+            return std::make_shared<Result<ExportResult>>(export_folder(
+                *derived, catalog, files, folder.toStdString(), {override_errors, present::run_sheet_pdf}));
+        }));
+}
+
+} // namespace dotlane::app

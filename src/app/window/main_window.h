@@ -1,0 +1,142 @@
+// The window: menus, header, tray, bench, side panel, board. It wires the regions to the session; what can be
+// computed is computed below it.
+#pragma once
+
+#include <QDateTime>
+#include <QFutureWatcher>
+#include <QMainWindow>
+#include <QTimer>
+
+#include "app/commands/opener.h"
+#include "app/commands/recent.h"
+#include "app/commands/recovery.h"
+#include "app/commands/session.h"
+#include "core/workflow/exporting.h"
+
+class QLabel;
+class QStackedWidget;
+
+namespace dotlane::app {
+
+class Board;
+class Canvas;
+class CommandPalette;
+class FindingsPanel;
+class Header;
+class HelpPanel;
+class LanePanel;
+class Notice;
+class OpeningPanel;
+class OpeningView;
+class OrderPanel;
+class PartView;
+class RecipePanel;
+class RehearsalView;
+class SheetPanel;
+class SheetsView;
+class StartPage;
+class Tray;
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+
+  public:
+    enum class View { part, sheets, rehearsal };
+
+    MainWindow(Workshop& workshop, FileSystem& files, std::string state_folder, QWidget* parent = nullptr);
+    ~MainWindow() override;
+
+    Session& session() { return session_; }
+    Recovery& recovery() { return recovery_; }
+    void open_path(const QString& path); ///< a drawing or a project, by its ending
+    void open_demo();
+    void show_view(View view);
+    View view() const { return view_; }
+    void show_lanes(LaneId lane);
+    void show_findings();
+    void show_why();
+    void show_help();
+    void show_about();
+    RehearsalView& rehearsal() { return *rehearsal_view_; }
+    PartView& part_view() { return *part_view_; }
+    QString notice_text() const;
+    void find_command();
+    /// Exports to a folder; asks for it when empty.
+    void export_to(QString folder, bool override_errors);
+    /// Waits until everything is derived, read, exported and painted; for screenshots and tests.
+    void settle();
+    /// For a project in memory: as if it had been opened from `path` (may be empty).
+    void start_project(Project project, const QString& path);
+
+  protected:
+    void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+    void changeEvent(QEvent* event) override;
+
+  private:
+    // main_window.cpp
+    QWidget* build_workspace();
+    void connect_regions();
+    void show_workspace();
+    void show_side(QWidget* panel);
+    Canvas* canvas() const;
+    // menus.cpp
+    void build_menus();
+    void part_menu(const QPoint& at, LineId under);
+    // files.cpp
+    void new_project();
+    void open_file_dialog(bool project);
+    void open_project(const QString& path);
+    void open_drawing(const QString& path);
+    bool save();
+    bool save_as();
+    bool may_leave(); ///< saved, thrown away on purpose, or nothing to lose
+    void close_project();
+    void recover(const LeftBehind& copy);
+    void show_saved();
+    void show_start();
+    // lines.cpp
+    void send_to_action(Action action);
+    void fill(const std::vector<LineSetId>& sets);
+    void choose_same_colour();
+    void choose_inside();
+    void set_chosen_aside();
+    void tell_order_change(const QString& plate);
+    void show_finding(const Finding& finding);
+
+    Session session_;
+    std::string recovery_folder_;
+    Recovery recovery_;
+    Recent recent_;
+    Opener opener_;
+    QFutureWatcher<std::shared_ptr<Result<ExportResult>>> exporter_;
+    QString export_folder_;
+    std::function<void()> notice_action_;
+    View view_ = View::part;
+
+    QStackedWidget *pages_, *bench_, *side_;
+    StartPage* start_;
+    Header* header_;
+    Tray* tray_;
+    Notice* notice_;
+    PartView* part_view_;
+    SheetsView* sheets_view_;
+    RehearsalView* rehearsal_view_;
+    QWidget* rehearsal_page_;
+    OpeningView* opening_view_;
+    RecipePanel* recipe_;
+    SheetPanel* sheet_panel_;
+    OrderPanel* order_panel_;
+    OpeningPanel* opening_panel_;
+    LanePanel* lane_panel_;
+    FindingsPanel* findings_panel_;
+    HelpPanel* help_panel_;
+    Board* board_;
+    CommandPalette* palette_;
+    QLabel* saved_;
+    QTimer saved_timer_;
+    QDateTime saved_at_;
+};
+
+} // namespace dotlane::app

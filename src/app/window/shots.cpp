@@ -1,0 +1,148 @@
+#include "app/window/shots.h"
+
+#include <QApplication>
+#include <QTemporaryDir>
+#include <cstdio>
+#include <functional>
+
+#include "app/bench/rehearsal_view.h"
+#include "app/window/main_window.h"
+#include "app/window/style.h"
+#include "core/project/edits.h"
+#include "core/workflow/data_folder.h"
+#include "core/workflow/opening.h"
+
+namespace dotlane::app {
+namespace {
+
+using Arrange = std::function<void(MainWindow&)>;
+
+void choose_fill(MainWindow& w) {
+    const Part* part = w.session().part();
+    if (!part || part->steps.empty()) return;
+    Choice choice = w.session().choice();
+    choice.step = part->steps.front().id;
+    w.session().choose(choice);
+}
+
+void rehearse_to(MainWindow& w, double share) {
+    w.show_view(MainWindow::View::rehearsal);
+    w.rehearsal().seek(w.rehearsal().total() * share);
+}
+
+/// In the middle of the named pass.
+void rehearse_pass(MainWindow& w, Action action) {
+    const auto derived = w.session().derived();
+    w.show_view(MainWindow::View::rehearsal);
+    if (!derived || !derived->plan) return;
+    for (std::size_t m = 0; m < derived->plan->program.moves.size(); ++m)
+        if (const auto* pass = std::get_if<PassMove>(&derived->plan->program.moves[m]);
+            pass && pass->action == action) {
+            const MoveSpan span = derived->plan->timeline.spans()[m];
+            return w.rehearsal().seek(span.start + span.time * 0.62);
+        }
+}
+
+void choose_placed(MainWindow& w) {
+    w.show_view(MainWindow::View::sheets);
+    Choice choice = w.session().choice();
+    if (w.session().sheet() && !w.session().sheet()->placements.empty())
+        choice.placement = w.session().sheet()->placements.front().id;
+    w.session().choose(choice);
+}
+
+/// A part pushed over the edge and lines without a lane: what errors look like.
+void spoil(MainWindow& w) {
+    w.session().change("spoil", [](Project& p) -> Result<void> {
+        const Part& part = p.parts.front();
+        if (const auto ok = assign(p, part.id, part.sets.front().lines, LaneId{}); !ok) return ok;
+        if (!p.sheets.empty() && !p.sheets.front().placements.empty()) {
+            Placement moved = p.sheets.front().placements.front();
+            moved.left -= mm(12);
+            return change_placement(p, moved);
+        }
+        return {};
+    });
+}
+
+void open_unsized(MainWindow& w) {
+    static const QTemporaryDir folder;
+    const QString path = folder.filePath("tide-wave.svg");
+    (void)disk().write_atomically(
+        path.toStdString(),
+        R"(<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 560 180"><rect x="6" y="6" width="548" height="168" fill="none" stroke="#22282c"/>
+<path d="M40 120c40-90 100-90 120-20s60 60 80 20 60-90 120-20 60 60 80 20 40-60 80-40" fill="none" stroke="#2f5d62" stroke-width="3"/>
+<path d="M60 150h440" fill="none" stroke="#5a6996" stroke-dasharray="9 4"/><circle cx="480" cy="50" r="20" fill="#a8832d"/></svg>)");
+    w.open_path(path);
+}
+
+const std::vector<std::pair<QString, Arrange>>& views() {
+    static const std::vector<std::pair<QString, Arrange>> list = {
+        {"start", [](MainWindow&) {}},
+        {"opening", open_unsized},
+        {"part", choose_fill},
+        {"chosen",
+         [](MainWindow& w) {
+             const Part* part = w.session().part();
+             if (part && !part->sets.empty())
+                 w.session().choose_lines({part->sets.front().lines.begin(), part->sets.front().lines.end()});
+         }},
+        {"sheets", choose_placed},
+        {"rehearsal", [](MainWindow& w) { rehearse_pass(w, Action::foil); }},
+        {"stop",
+         [](MainWindow& w) {
+             rehearse_to(w, 0);
+             w.rehearsal().next_stop();
+         }},
+        {"end", [](MainWindow& w) { rehearse_to(w, 0.999); }},
+        {"lanes",
+         [](MainWindow& w) {
+             w.show_lanes(w.session().project().lanes.empty() ? LaneId{}
+                                                              : w.session().project().lanes.front().id);
+         }},
+        {"findings",
+         [](MainWindow& w) {
+             spoil(w);
+             w.settle();
+             w.export_to({}, false);
+         }},
+        {"why", [](MainWindow& w) { w.show_why(); }},
+        {"help", [](MainWindow& w) { w.show_help(); }},
+        {"find", [](MainWindow& w) { w.find_command(); }},
+        {"empty", [](MainWindow& w) { w.start_project(w.session().workshop().new_project("Untitled"), {}); }},
+    };
+    return list;
+}
+
+} // namespace
+
+int take_shot(Workshop& workshop, const QString& name, const QString& out, const QString& size) {
+    QString view = name;
+    const bool dark = view.endsWith("-dark");
+    if (dark) view.chop(5);
+    const auto& list = views();
+    const auto found = std::find_if(list.begin(), list.end(), [&](const auto& v) { return v.first == view; });
+    if (found == list.end() || out.isEmpty()) {
+        QStringList names;
+        for (const auto& v : list)
+            names << v.first;
+        std::fprintf(stderr, "dot-lane: --shot VIEW OUT.png; views (each also with -dark): %s\n",
+                     qPrintable(names.join(", ")));
+        return 2;
+    }
+    apply_style(dark);
+    const QTemporaryDir state; // no recent files or recovery copies of this user in the picture
+    MainWindow window(workshop, disk(), state.path().toStdString());
+    window.resize(size.section('x', 0, 0).toInt(), size.section('x', 1, 1).toInt());
+    window.show();
+    if (view != "start" && view != "empty") window.open_demo();
+    window.settle();
+    found->second(window);
+    window.settle();
+    const bool saved = window.grab().save(out);
+    window.session().close();
+    if (!saved) std::fprintf(stderr, "dot-lane: \"%s\" could not be written.\n", qPrintable(out));
+    return saved ? 0 : 2;
+}
+
+} // namespace dotlane::app

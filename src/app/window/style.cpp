@@ -1,0 +1,100 @@
+#include "app/window/style.h"
+
+#include <QApplication>
+#include <QPalette>
+#include <QStyleFactory>
+
+#include "core/workflow/data_folder.h"
+#include "present/theme.h"
+
+namespace dotlane::app {
+namespace {
+
+QString sheet_of(const present::Theme& t) {
+    // %1 ground %2 panel %3 card %4 ink %5 quiet %6 hairline %7 lamp %8 tide %9 error
+    return QStringLiteral(R"(
+* { outline: none; }
+QMainWindow, #ground { background: %1; }
+QWidget { color: %4; font-size: 13px; }
+QWidget:disabled { color: %5; }
+#panel { background: %2; border-radius: 8px; }
+QLabel { background: transparent; }
+QLabel[role="title"] { font-size: 19px; font-weight: 600; }
+QLabel[role="heading"] { font-size: 14px; font-weight: 600; }
+QLabel[role="quiet"] { color: %5; font-size: 12px; }
+QLabel[role="body"] { font-size: 13px; }
+QMenuBar { background: %2; border-bottom: 1px solid %6; padding: 2px 4px; }
+QMenuBar::item { background: transparent; padding: 4px 10px; border-radius: 5px; }
+QMenuBar::item:selected, QMenuBar::item:pressed { background: %6; }
+QMenu { background: %3; border: 1px solid %6; padding: 5px; }
+QMenu::item { padding: 5px 26px 5px 12px; border-radius: 5px; }
+QMenu::item:selected { background: %2; color: %4; }
+QMenu::item:disabled { color: %5; }
+QMenu::separator { height: 1px; background: %6; margin: 5px 8px; }
+QMenu::icon { padding-left: 6px; }
+QPushButton[look="pill"] { background: %3; border: 1px solid %6; border-radius: 12px; padding: 4px 13px; min-height: 15px; }
+QPushButton[look="pill"]:hover, QPushButton[look="pill"]:focus { border-color: %7; }
+QPushButton[look="pill"]:pressed, QPushButton[look="pill"]:checked { background: %6; }
+QPushButton[look="pill"]:disabled { color: %5; background: %2; }
+QPushButton[look="main"] { background: %8; color: white; border: none; border-radius: 14px; padding: 6px 22px; font-weight: 600; }
+QPushButton[look="main"]:hover { background: %8; border: 1px solid %7; }
+QPushButton[look="main"]:focus { border: 2px solid %7; }
+QPushButton[look="main"]:disabled { background: %6; color: %5; }
+QPushButton[look="link"] { border: none; background: transparent; color: %8; text-decoration: underline; padding: 2px; text-align: left; }
+QPushButton[look="link"]:hover, QPushButton[look="link"]:focus { color: %7; }
+QLineEdit, QComboBox, QSpinBox { background: %3; border: 1px solid %6; border-radius: 6px; padding: 3px 7px; selection-background-color: %7; selection-color: white; }
+QLineEdit:focus, QComboBox:focus, QComboBox:on { border-color: %7; }
+QLineEdit[wrong="true"] { border: 1px solid %9; }
+QLineEdit[look="bare"] { background: transparent; border: 1px solid transparent; padding: 1px 4px; font-size: 14px; font-weight: 600; }
+QLineEdit[look="bare"]:hover, QLineEdit[look="bare"]:focus { border-color: %6; background: %3; }
+QComboBox::drop-down { border: none; width: 18px; }
+QComboBox QAbstractItemView { background: %3; border: 1px solid %6; selection-background-color: %2; selection-color: %4; padding: 3px; }
+QCheckBox { spacing: 6px; background: transparent; }
+QCheckBox:focus { color: %7; }
+QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
+QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
+QScrollBar::handle:vertical { background: %6; border-radius: 4px; min-height: 26px; }
+QScrollBar:horizontal { background: transparent; height: 9px; margin: 0; }
+QScrollBar::handle:horizontal { background: %6; border-radius: 4px; min-width: 26px; }
+QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
+QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
+QSplitter::handle { background: transparent; }
+QToolTip { background: #22282c; color: #fffdf9; border: none; padding: 5px 8px; }
+QProgressBar { background: %6; border: none; border-radius: 3px; max-height: 6px; }
+QProgressBar::chunk { background: %7; border-radius: 3px; }
+QListView { background: %3; border: 1px solid %6; border-radius: 6px; }
+QListView::item { padding: 5px 8px; border-radius: 5px; }
+QListView::item:selected { background: %2; color: %4; }
+)")
+        .arg(t.ground.name(), t.panel.name(), t.card.name(), t.ink.name(), t.quiet.name(), t.hairline.name(),
+             t.lamp.name(), t.tide.name(), t.error.name());
+}
+
+} // namespace
+
+void apply_style(bool dark) {
+    present::load_fonts(QString::fromStdString(data_folder()));
+    present::Theme::choose(dark);
+    const present::Theme& theme = present::Theme::current();
+    static const bool fusion = [] { return QApplication::setStyle(QStyleFactory::create("Fusion")), true; }();
+    (void)fusion;
+    QPalette palette;
+    palette.setColor(QPalette::Window, theme.ground);
+    palette.setColor(QPalette::WindowText, theme.ink);
+    palette.setColor(QPalette::Base, theme.card);
+    palette.setColor(QPalette::AlternateBase, theme.panel);
+    palette.setColor(QPalette::Text, theme.ink);
+    palette.setColor(QPalette::Button, theme.panel);
+    palette.setColor(QPalette::ButtonText, theme.ink);
+    palette.setColor(QPalette::Highlight, theme.lamp);
+    palette.setColor(QPalette::HighlightedText, Qt::white);
+    palette.setColor(QPalette::PlaceholderText, theme.quiet);
+    palette.setColor(QPalette::Link, theme.tide);
+    palette.setColor(QPalette::Disabled, QPalette::Text, theme.quiet);
+    palette.setColor(QPalette::Disabled, QPalette::ButtonText, theme.quiet);
+    QApplication::setPalette(palette);
+    QApplication::setFont(present::ui_font(10));
+    qApp->setStyleSheet(sheet_of(theme));
+}
+
+} // namespace dotlane::app

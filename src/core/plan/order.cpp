@@ -1,0 +1,104 @@
+#include "core/plan/order.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace dotlane {
+namespace {
+
+/// Actions are declared in the usual order, but for printing, which comes before everything.
+int usual_rank(const LaneWork& work) {
+    return work.lane.action == Action::print ? -1 : static_cast<int>(work.lane.action);
+}
+
+/// Whole steps of lightness, so that "lighter" is a proper order; steps that small are one ink to the eye.
+long light_step(const LaneWork& work) {
+    return std::lround(lightness(work.lane.colour));
+}
+
+bool usually_before(const LaneWork& a, const LaneWork& b) {
+    if (usual_rank(a) != usual_rank(b)) return usual_rank(a) < usual_rank(b);
+    return a.lane.action == Action::draw && light_step(a) > light_step(b);
+}
+
+bool parts_material(const LaneWork& work) {
+    return work.lane.action == Action::cut || work.lane.action == Action::perforate;
+}
+
+} // namespace
+
+std::string tool_label(const LaneWork& work) {
+    return work.lane.action == Action::draw || work.lane.action == Action::foil
+               ? colour_word(work.lane.colour) + " " + work.tool->name
+               : work.tool->name;
+}
+
+void sort_lanes(std::vector<LaneWork>& lanes, const std::vector<LaneId>& wished) {
+    std::stable_sort(lanes.begin(), lanes.end(), usually_before);
+    if (wished.empty()) return;
+    const auto wish = [&](const LaneWork& w) {
+        return std::find(wished.begin(), wished.end(), w.lane.id) - wished.begin();
+    };
+    const auto none = static_cast<std::ptrdiff_t>(wished.size());
+    std::vector<LaneWork> named, others;
+    for (LaneWork& work : lanes)
+        (wish(work) == none ? others : named).push_back(std::move(work));
+    std::stable_sort(named.begin(), named.end(),
+                     [&](const auto& a, const auto& b) { return wish(a) < wish(b); });
+    for (LaneWork& work : others) {
+        auto after = named.end();
+        while (after != named.begin() && usually_before(work, *(after - 1)))
+            --after;
+        named.insert(after, std::move(work));
+    }
+    lanes = std::move(named);
+}
+
+std::vector<Reason> order_reasons(const std::vector<LaneWork>& lanes) {
+    std::vector<Reason> out;
+    const auto first_cut = std::find_if(lanes.begin(), lanes.end(), parts_material);
+    if (first_cut != lanes.begin() && first_cut != lanes.end() &&
+        std::all_of(first_cut, lanes.end(), parts_material))
+        out.push_back({"order.cut-last",
+                       "Marking tools run before anything is cut, because released pieces can shift."});
+    const LaneWork* before = nullptr;
+    for (const LaneWork& work : lanes) {
+        if (work.lane.action != Action::draw) continue;
+        if (before && light_step(*before) > light_step(work))
+            out.push_back({"order.light-first", "The " + tool_label(*before) + " draws before the " +
+                                                    tool_label(work) +
+                                                    ": a pale pen that runs over dark ink picks it up."});
+        before = &work;
+    }
+    return out;
+}
+
+Findings order_risks(const std::vector<LaneWork>& lanes) {
+    Findings out;
+    const auto risk = [&](const char* code, const LaneWork& late, const LaneWork& early,
+                          const std::string& message) {
+        out.push_back({code,
+                       Grade::caution,
+                       message,
+                       {{"late", late.plate}, {"early", early.plate}},
+                       {},
+                       {"order.usual", "Usual order"}});
+    };
+    for (std::size_t i = 0; i < lanes.size(); ++i)
+        for (std::size_t k = 0; k < i; ++k) {
+            const LaneWork &late = lanes[i], &early = lanes[k];
+            if (parts_material(early) && !parts_material(late))
+                risk("order.after-cut", late, early,
+                     late.plate + " (" + action_name(late.lane.action) + ") runs after " + early.plate +
+                         " (" + action_name(early.lane.action) +
+                         "): pieces that are cut free may shift before it reaches them.");
+            else if (late.lane.action == Action::draw && early.lane.action == Action::draw &&
+                     light_step(late) > light_step(early))
+                risk("order.dark-first", late, early,
+                     "The paler " + late.plate + " draws after the darker " + early.plate +
+                         ": where it crosses, its tip picks up dark ink.");
+        }
+    return out;
+}
+
+} // namespace dotlane

@@ -1,0 +1,35 @@
+// What the planner is given: the lines of each lane on each sheet; and its reasons.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/catalog/catalog.h"
+#include "core/geometry/polyline.h"
+#include "core/machine/program.h"
+#include "core/project/project.h"
+
+namespace dotlane {
+
+/// The lines of one lane on one sheet.
+struct LaneWork {
+    Lane lane;
+    std::string plate;
+    const Tool* tool = nullptr;
+    Polylines lines; ///< mm on the sheet
+};
+
+struct SheetWork {
+    ProgramSheet sheet;
+    double price = 0;
+    std::string stock_name;
+    std::vector<LaneWork> lanes;
+};
+
+/// Why the planner did what it did.
+struct Reason {
+    std::string code, sentence;
+    bool operator==(const Reason&) const = default;
+};
+
+} // namespace dotlane

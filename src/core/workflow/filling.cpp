@@ -1,0 +1,56 @@
+#include "core/workflow/filling.h"
+
+#include <algorithm>
+
+#include "core/workflow/opening.h"
+
+namespace dotlane {
+namespace {
+
+bool marks(Action action) {
+    return action == Action::draw || action == Action::foil || action == Action::engrave ||
+           action == Action::emboss;
+}
+
+LaneId lane_of(Project& project, const Catalog& catalog, const Part& part,
+               const std::vector<LineSetId>& sets) {
+    for (const LineSetId id : sets)
+        if (const LineSet* set = find(part, id))
+            if (const Lane* lane = find(project, set->lane); lane && marks(lane->action)) return lane->id;
+    for (const Lane& lane : project.lanes)
+        if (marks(lane.action)) return lane.id;
+    const Tool* tool = catalog.first_tool(Action::draw);
+    return lane_for(project, catalog, Action::draw, tool ? tool->id : "", {});
+}
+
+} // namespace
+
+Result<StepId> fill_sets(Project& project, const Catalog& catalog, PartId part_id,
+                         std::vector<LineSetId> sets) {
+    const Part* part = find(project, part_id);
+    if (!part) return fail("edit.missing", "There is no such part in this project.");
+    const LaneId lane = lane_of(project, catalog, *part, sets);
+    FillStep fill;
+    fill.of = std::move(sets);
+    fill.angle = degrees(35);
+    if (const Lane* l = find(project, lane))
+        if (const Tool* tool = catalog.tool(l->tool))
+            fill.spacing = std::max(tool->tip * solid_spacing, mm(0.05));
+    return add_fill(project, part_id, lane, std::move(fill), false);
+}
+
+Result<StepId> fill_lines(Project& project, const Catalog& catalog, PartId part_id,
+                          const std::vector<LineId>& lines) {
+    const Part* part = find(project, part_id);
+    if (!part) return fail("edit.missing", "There is no such part in this project.");
+    std::vector<LineId> closed;
+    for (const LineId id : lines)
+        if (const DrawnLine* line = find(*part->source.drawing, id); line && fillable(*line))
+            closed.push_back(id);
+    if (closed.empty()) return fail("step.no-lines", "A fill needs closed lines: choose some first.");
+    const auto set = gather(project, part_id, closed, "filled lines");
+    if (!set) return tl::make_unexpected(set.error());
+    return fill_sets(project, catalog, part_id, {*set});
+}
+
+} // namespace dotlane

@@ -1,10 +1,9 @@
 #include <QApplication>
 #include <QCommandLineParser>
-#include <QLibraryInfo>
 #include <QSettings>
-#include <QTranslator>
 #include <cstdio>
 
+#include "app/settings/language.h"
 #include "app/window/main_window.h"
 #include "app/window/shots.h"
 #include "app/window/style.h"
@@ -30,9 +29,7 @@ int main(int argc, char** argv) {
     parser.addOptions({demo, shot, size});
     parser.process(application);
 
-    QTranslator translator;
-    if (translator.load(QLocale(), "dot-lane", "_", QString::fromStdString(data_folder()) + "/translations"))
-        QApplication::installTranslator(&translator);
+    app::install_language();
     auto catalog = load_catalog(disk(), data_folder() + "/catalog", user_catalog_folder());
     if (!catalog) {
         std::fprintf(stderr, "dot-lane: %s\n", to_text(catalog.error()).c_str());

@@ -69,8 +69,10 @@ std::optional<double> BoardLayout::track_y(LaneId lane) const {
 QRectF BoardLayout::block(const Plan& plan, std::size_t move) const {
     const auto& pass = std::get<PassMove>(plan.program.moves[move]);
     const MoveSpan span = plan.timeline.spans()[move];
-    const double x0 = x(span.start), w = std::max(6.0, x(span.start + span.time) - x0);
     const double h = tracks.size() > 6 ? 12 : 18;
+    // A pass of seconds is a round dot about its own middle.
+    const double w = std::max(h, x(span.start + span.time) - x(span.start));
+    const double x0 = std::max(plot.left(), x(span.start + span.time / 2) - w / 2);
     return {x0, track_y(pass.lane).value_or(plot.top()) - h / 2, w, h};
 }
 

@@ -81,6 +81,12 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
         const bool fill = static_cast<bool>(run.step);
         // A fill's lines are seen as the ink they will be.
         if (fill && look.action == Action::foil) look.action = Action::draw, look.tip_mm *= 0.55;
+        if (theme.dark &&
+            look.action == Action::cut) { // its edge lies between pale stock and dark bench: seen on both
+            QColor rim = theme.quiet;
+            rim.setAlpha(150);
+            paint_lines(painter, run.lines, {Action::draw, rim, 3 / view.scale}, view, visible);
+        }
         paint_lines(painter, run.lines, look, view, visible, fill && run.step == scene.lit);
     }
     if (!scene.chosen.empty()) {

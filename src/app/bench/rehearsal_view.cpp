@@ -175,6 +175,7 @@ void RehearsalView::paint_overlay(QPainter& painter) {
     if (!ink_up_to(now, playing() ? 12 : 25)) QTimer::singleShot(0, this, qOverload<>(&QWidget::update));
     if (travel_shown_) painter.drawImage(QPointF(), layers_.travel);
     painter.drawImage(QPointF(), layers_.ink);
+    paint_doing(painter);
     QRectF mat = rect();
     for (const ProgramSheet& s : p->program.sheets)
         if (s.sheet == now.sheet) mat = view().map(Box{0, 0, in_mm(s.mat_width), in_mm(s.mat_height)});
@@ -182,6 +183,12 @@ void RehearsalView::paint_overlay(QPainter& painter) {
         paint_stop(painter, *stop);
     else
         present::paint_carriage(painter, {p, time_, travel_shown_}, now, view(), mat);
+}
+
+void RehearsalView::paint_doing(QPainter& painter) const {
+    painter.setFont(present::ui_font(9));
+    painter.setPen(present::Theme::current().quiet);
+    painter.drawText(QRectF(16, height() - 24, width() - 32, 20), Qt::AlignLeft | Qt::AlignVCenter, doing());
 }
 
 void RehearsalView::paint_stop(QPainter& painter, const StopMove& stop) const {

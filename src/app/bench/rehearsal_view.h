@@ -52,6 +52,7 @@ class RehearsalView : public Canvas {
     void tick();
     /// Brings the layers nearer to `state`, for at most `budget_ms`; true when they are there.
     bool ink_up_to(const MachineState& state, qint64 budget_ms);
+    void paint_doing(QPainter& painter) const;
     void paint_stop(QPainter& painter, const StopMove& stop) const;
 
     Session& session_;

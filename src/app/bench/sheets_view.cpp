@@ -51,7 +51,8 @@ Canvas::Painting SheetsView::content() const {
     const PlacementId hidden = drag_ == Drag::none ? PlacementId{} : session_.choice().placement;
     return [derived, sheet, hidden, &catalog = session_.catalog()](
                QPainter& painter, const present::View& view, const QRectF& visible) {
-        present::SheetScene scene{derived->project.get(), &catalog, derived.get(), sheet, {}, hidden};
+        present::SheetScene scene{derived->project.get(), &catalog, derived.get(), sheet};
+        scene.hidden = hidden;
         present::paint_sheet(painter, scene, view, visible);
     };
 }

@@ -20,15 +20,15 @@ TransportBar::TransportBar(RehearsalView& view, QWidget* parent)
     , view_(view)
     , play_(pill(tr("Play"), this))
     , clock_(label({}, TextRole::heading, this))
-    , doing_(label({}, TextRole::quiet, this))
     , speed_(new QComboBox(this)) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(12, 6, 12, 8);
     row->setSpacing(8);
-    auto* back = pill(tr("Stop before"), this);
+    auto* back = pill(tr("Back"), this);
     auto* next = pill(tr("Next stop"), this);
-    auto* travel = new QCheckBox(tr("Show travel"), this);
+    auto* travel = new QCheckBox(tr("Travel"), this);
     travel->setChecked(true);
+    travel->setToolTip(tr("Show the ways with the tool up"));
     back->setToolTip(tr("To the stop before (B)"));
     next->setToolTip(tr("To the next stop (N)"));
     play_->setToolTip(tr("Play or pause (Space)"));
@@ -39,7 +39,7 @@ TransportBar::TransportBar(RehearsalView& view, QWidget* parent)
     speed_->setObjectName("speed");
     speed_->setAccessibleName(tr("Speed"));
     for (const int times : {1, 5, 20, 60, 200})
-        speed_->addItem(tr("%1 times life").arg(times), times);
+        speed_->addItem(tr("%1 × speed").arg(times), times);
     speed_->setCurrentIndex(2);
     clock_->setMinimumWidth(108);
     clock_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
@@ -48,7 +48,7 @@ TransportBar::TransportBar(RehearsalView& view, QWidget* parent)
     row->addWidget(next);
     row->addWidget(speed_);
     row->addWidget(travel);
-    row->addWidget(doing_, 1);
+    row->addStretch(1);
     row->addWidget(clock_);
     connect(play_, &QPushButton::clicked, &view_, &RehearsalView::toggle);
     connect(back, &QPushButton::clicked, &view_, &RehearsalView::previous_stop);
@@ -63,7 +63,6 @@ TransportBar::TransportBar(RehearsalView& view, QWidget* parent)
 void TransportBar::show_state() {
     play_->setText(view_.playing() ? tr("Pause") : tr("Play"));
     clock_->setText(tr("%1 of %2").arg(clock(view_.time()), clock(view_.total())));
-    doing_->setText(view_.doing());
     setEnabled(in_seconds(view_.total()) > 0);
 }
 

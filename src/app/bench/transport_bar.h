@@ -19,7 +19,7 @@ class TransportBar : public QWidget {
     void show_state();
     RehearsalView& view_;
     QPushButton* play_;
-    QLabel *clock_, *doing_;
+    QLabel* clock_;
     QComboBox* speed_;
 };
 

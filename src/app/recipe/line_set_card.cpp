@@ -1,6 +1,7 @@
 #include "app/recipe/line_set_card.h"
 
 #include <QHBoxLayout>
+#include <QKeyEvent>
 
 #include "core/project/edits.h"
 
@@ -15,16 +16,23 @@ LineSetCard::LineSetCard(Session& session, LineSetId set, QWidget* parent)
     , plate_(new PlateButton(this))
     , fill_(link_button(tr("Fill"), this))
     , aside_(link_button({}, this)) {
+    // One row while it rests; what can be done with it below while it is chosen or pointed at.
+    rows()->setContentsMargins(12, 7, 10, 7);
     auto* top = new QHBoxLayout;
-    top->addWidget(name_, 1);
+    top->setSpacing(8);
+    top->addWidget(name_);
+    top->addWidget(figures_, 1);
     top->addWidget(plate_);
     rows()->addLayout(top);
-    auto* below = new QHBoxLayout;
-    below->setSpacing(8);
-    below->addWidget(figures_, 1);
+    actions_ = new QWidget(this);
+    auto* below = new QHBoxLayout(actions_);
+    below->setContentsMargins(0, 2, 0, 0);
+    below->setSpacing(12);
     below->addWidget(fill_);
     below->addWidget(aside_);
-    rows()->addLayout(below);
+    below->addStretch(1);
+    rows()->addWidget(actions_);
+    setFocusPolicy(Qt::TabFocus);
     fill_->setObjectName("fill-set");
     aside_->setObjectName("aside");
     fill_->setToolTip(tr("Fill the closed lines with parallel lines"));
@@ -64,20 +72,31 @@ void LineSetCard::refresh() {
     const LineSet* s = line_set();
     if (!s) return;
     const QString name = QString::fromStdString(s->name);
-    name_->setText(QFontMetrics(name_->font()).elidedText(name, Qt::ElideRight, 170));
+    name_->setText(QFontMetrics(name_->font()).elidedText(name, Qt::ElideRight, 128));
     name_->setToolTip(name);
     plate_->setVisible(!s->set_aside);
     plate_->set_lane(session_.project(), s->lane);
     QString text = tr("%n line(s)", nullptr, static_cast<int>(s->lines.size()));
     if (s->set_aside)
-        text += tr(", set aside: not run");
+        text += tr(", aside");
     else if (!s->lane)
-        text += tr(", no lane yet");
+        text += tr(", no lane");
     figures_->setText(text);
     aside_->setText(s->set_aside ? tr("Run") : tr("Set aside"));
     const auto& chosen = session_.choice().lines;
-    set_chosen(!s->lines.empty() && chosen.size() == s->lines.size() &&
-               std::all_of(s->lines.begin(), s->lines.end(), [&](LineId l) { return chosen.contains(l); }));
+    const bool mine =
+        !s->lines.empty() && chosen.size() == s->lines.size() &&
+        std::all_of(s->lines.begin(), s->lines.end(), [&](LineId l) { return chosen.contains(l); });
+    set_chosen(mine);
+    actions_->setVisible(mine);
+    setAccessibleName(tr("Line set %1, %2").arg(name, text));
+}
+
+void LineSetCard::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space)
+        choose_lines();
+    else
+        Card::keyPressEvent(event);
 }
 
 } // namespace dotlane::app

@@ -19,6 +19,9 @@ class LineSetCard : public Card {
     void lane_opened(dotlane::LaneId lane);
     void fill_wanted(dotlane::LineSetId set);
 
+  protected:
+    void keyPressEvent(QKeyEvent* event) override;
+
   private:
     const LineSet* line_set() const;
     void choose_lines();
@@ -27,6 +30,7 @@ class LineSetCard : public Card {
     QLabel *name_, *figures_;
     PlateButton* plate_;
     QPushButton *fill_, *aside_;
+    QWidget* actions_;
 };
 
 } // namespace dotlane::app

@@ -1,6 +1,7 @@
 #include "app/recipe/recipe_panel.h"
 
 #include <QHBoxLayout>
+#include <QTimer>
 
 #include "app/recipe/fill_card.h"
 #include "app/recipe/finding_card.h"
@@ -40,7 +41,7 @@ void RecipePanel::show_recipe() {
             step_ids.push_back(s.id);
     // The cards stay while what they stand for stays, so that a field keeps its focus while its number is
     // edited.
-    const bool same = shown_ == session_.choice().part && set_ids.size() == sets_.size() &&
+    const bool same = built_ && shown_ == session_.choice().part && set_ids.size() == sets_.size() &&
                       step_ids.size() == fills_.size() &&
                       std::equal(sets_.begin(), sets_.end(), set_ids.begin(),
                                  [](auto* card, LineSetId id) { return card->set() == id; }) &&
@@ -52,13 +53,17 @@ void RecipePanel::show_recipe() {
         card->refresh();
     for (auto* card : fills_) {
         card->refresh();
-        if (card->step() == session_.choice().step) stations_->set_chosen(card);
+        if (card->step() != session_.choice().step) continue;
+        stations_->set_chosen(card);
+        if (std::exchange(followed_, card->step()) != card->step())
+            QTimer::singleShot(0, card, [this, card] { scroll_to(card); }); // once the layout has settled
     }
-    if (!session_.choice().step) stations_->set_chosen(nullptr);
+    if (!session_.choice().step) stations_->set_chosen(nullptr), followed_ = {};
     show_findings();
 }
 
 void RecipePanel::rebuild() {
+    built_ = true;
     stations_->clear();
     sets_.clear();
     fills_.clear();

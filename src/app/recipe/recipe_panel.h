@@ -34,6 +34,8 @@ class RecipePanel : public SidePanel {
     std::vector<LineSetCard*> sets_;
     std::vector<FillCard*> fills_;
     PartId shown_;
+    bool built_ = false;
+    StepId followed_; ///< the step that was last brought into view
     Findings shown_findings_;
 };
 

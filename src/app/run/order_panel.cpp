@@ -1,7 +1,6 @@
 #include "app/run/order_panel.h"
 
 #include <QHBoxLayout>
-#include <QScrollArea>
 
 #include "app/widgets/plate_button.h"
 #include "core/base/text.h"
@@ -108,15 +107,11 @@ void OrderPanel::set_now(std::optional<Duration> now) {
     for (std::size_t i = 0; i < cards_.size(); ++i)
         cards_[i]->set_chosen(move == i);
     moves_->set_chosen(move ? cards_[*move] : nullptr);
-    if (move && isVisible())
-        if (auto* scroll = findChild<QScrollArea*>()) scroll->ensureWidgetVisible(cards_[*move], 0, 30);
+    if (move && isVisible()) scroll_to(cards_[*move], 30);
 }
 
 void OrderPanel::show_reasons() {
-    if (auto* scroll = findChild<QScrollArea*>()) {
-        scroll->widget()->layout()->activate();
-        scroll->ensureWidgetVisible(reasons_, 0, 400);
-    }
+    scroll_to(reasons_, 400);
 }
 
 } // namespace dotlane::app

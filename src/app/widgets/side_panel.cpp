@@ -57,24 +57,29 @@ SidePanel::SidePanel(const QString& heading, QWidget* parent)
     : QFrame(parent)
     , heading_(label(heading, TextRole::heading, this))
     , head_(new QHBoxLayout)
-    , body_(nullptr) {
+    , body_(nullptr)
+    , scroll_(new QScrollArea(this)) {
     setObjectName("panel");
     auto* rows = new QVBoxLayout(this);
     rows->setContentsMargins(8, 9, 6, 8);
     head_->setContentsMargins(6, 0, 4, 2);
     head_->addWidget(heading_, 1);
     rows->addLayout(head_);
-    auto* scroll = new QScrollArea(this);
-    scroll->setWidgetResizable(true);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setFocusPolicy(Qt::NoFocus);
-    auto* inner = new QWidget(scroll);
+    scroll_->setWidgetResizable(true);
+    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll_->setFrameShape(QFrame::NoFrame);
+    scroll_->setFocusPolicy(Qt::NoFocus);
+    auto* inner = new QWidget(scroll_);
     body_ = new QVBoxLayout(inner);
     body_->setContentsMargins(0, 0, 3, 0);
     body_->setSpacing(8);
-    scroll->setWidget(inner);
-    rows->addWidget(scroll, 1);
+    scroll_->setWidget(inner);
+    rows->addWidget(scroll_, 1);
+}
+
+void SidePanel::scroll_to(QWidget* widget, int margin) {
+    scroll_->widget()->layout()->activate();
+    scroll_->ensureWidgetVisible(widget, 0, margin);
 }
 
 QWidget* captioned(const QString& caption, QWidget* field, QWidget* parent) {

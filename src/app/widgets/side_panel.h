@@ -38,11 +38,14 @@ class SidePanel : public QFrame {
     QLabel* heading() { return heading_; }
     QHBoxLayout* head() { return head_; }
     QVBoxLayout* body() { return body_; }
+    /// Brings a widget of the column into view.
+    void scroll_to(QWidget* widget, int margin = 12);
 
   private:
     QLabel* heading_;
     QHBoxLayout* head_;
     QVBoxLayout* body_;
+    QScrollArea* scroll_;
 };
 
 /// A small label above a field.

@@ -3,6 +3,8 @@
 #include <QDateTime>
 #include <QDesktopServices>
 #include <QFileInfo>
+#include <QLabel>
+#include <QMenuBar>
 #include <QStackedWidget>
 #include <QUrl>
 #include <QtConcurrent>
@@ -151,7 +153,11 @@ void MainWindow::show_saved() {
         }
     }
     saved_->setText(text);
-    saved_->adjustSize();
+    // A menu bar lays its corner out only when the corner changes.
+    saved_->setFixedSize(text.isEmpty() ? 0 : saved_->fontMetrics().horizontalAdvance(text) + 26,
+                         menuBar()->sizeHint().height());
+    menuBar()->setCornerWidget(saved_);
+    saved_->show();
 }
 
 void MainWindow::export_to(QString folder, bool override_errors) {

@@ -166,7 +166,8 @@ void MainWindow::build_menus() {
 
     saved_ = new QLabel(menuBar());
     saved_->setProperty("role", "quiet");
-    saved_->setContentsMargins(0, 4, 12, 0);
+    saved_->setContentsMargins(0, 0, 16, 0);
+    saved_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     menuBar()->setCornerWidget(saved_);
     saved_timer_.setInterval(30000);
     connect(&saved_timer_, &QTimer::timeout, this, &MainWindow::show_saved);

@@ -11,7 +11,8 @@ namespace dotlane::app {
 namespace {
 
 QString sheet_of(const present::Theme& t) {
-    // %1 ground %2 panel %3 card %4 ink %5 quiet %6 hairline %7 lamp %8 tide %9 error
+    // %1 ground %2 panel %3 card %4 ink %5 quiet %6 hairline %7 lamp %8 tide %9 error %10 icons %11 light or
+    // dark
     return QStringLiteral(R"(
 * { outline: none; }
 QMainWindow, #ground { background: %1; }
@@ -47,10 +48,20 @@ QLineEdit:focus, QComboBox:focus, QComboBox:on { border-color: %7; }
 QLineEdit[wrong="true"] { border: 1px solid %9; }
 QLineEdit[look="bare"] { background: transparent; border: 1px solid transparent; padding: 1px 4px; font-size: 14px; font-weight: 600; }
 QLineEdit[look="bare"]:hover, QLineEdit[look="bare"]:focus { border-color: %6; background: %3; }
-QComboBox::drop-down { border: none; width: 18px; }
+QComboBox { padding-right: 20px; }
+QComboBox::drop-down { border: none; width: 20px; }
+QComboBox::down-arrow { image: url(%10/chevron-%11.svg); width: 12px; height: 12px; }
 QComboBox QAbstractItemView { background: %3; border: 1px solid %6; selection-background-color: %2; selection-color: %4; padding: 3px; }
 QCheckBox { spacing: 6px; background: transparent; }
-QCheckBox:focus { color: %7; }
+QCheckBox:focus, QRadioButton:focus { color: %7; }
+QRadioButton { spacing: 6px; background: transparent; }
+QCheckBox::indicator, QRadioButton::indicator { width: 14px; height: 14px; border: 1px solid %5; background: %3; }
+QCheckBox::indicator { border-radius: 3px; }
+QRadioButton::indicator { border-radius: 7px; }
+QCheckBox::indicator:hover, QRadioButton::indicator:hover, QCheckBox::indicator:focus, QRadioButton::indicator:focus { border-color: %7; }
+QCheckBox::indicator:disabled { border-color: %6; }
+QCheckBox::indicator:checked { image: url(%10/tick-%11.svg); }
+QRadioButton::indicator:checked { image: url(%10/dot-%11.svg); }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
 QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
 QScrollBar::handle:vertical { background: %6; border-radius: 4px; min-height: 26px; }
@@ -67,7 +78,8 @@ QListView::item { padding: 5px 8px; border-radius: 5px; }
 QListView::item:selected { background: %2; color: %4; }
 )")
         .arg(t.ground.name(), t.panel.name(), t.card.name(), t.ink.name(), t.quiet.name(), t.hairline.name(),
-             t.lamp.name(), t.tide.name(), t.error.name());
+             t.lamp.name(), t.tide.name(), t.error.name())
+        .arg(QString::fromStdString(data_folder()) + "/icons", t.dark ? "dark" : "light");
 }
 
 } // namespace

@@ -1,0 +1,101 @@
+<?xml version="1.0" encoding="utf-8"?>
+<!DOCTYPE TS>
+<TS version="2.1" language="en_US">
+<context>
+    <name>dotlane::app::Board</name>
+    <message numerus="yes">
+        <source>, %n sheet(s) of %1</source>
+        <translation>
+            <numerusform>, %n sheet of %1</numerusform>
+            <numerusform>, %n sheets of %1</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>dotlane::app::FindingsPill</name>
+    <message numerus="yes">
+        <source>%n finding(s)</source>
+        <translation>
+            <numerusform>%n finding</numerusform>
+            <numerusform>%n findings</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>dotlane::app::Header</name>
+    <message numerus="yes">
+        <source>%1 of %n part(s)</source>
+        <translation>
+            <numerusform>%1 of %n part</numerusform>
+            <numerusform>%1 of %n parts</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>dotlane::app::LanePanel</name>
+    <message numerus="yes">
+        <source>%n line(s) in it</source>
+        <translation>
+            <numerusform>%n line in it</numerusform>
+            <numerusform>%n lines in it</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>dotlane::app::LineSetCard</name>
+    <message numerus="yes">
+        <source>%n line(s)</source>
+        <translation>
+            <numerusform>%n line</numerusform>
+            <numerusform>%n lines</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>dotlane::app::MainWindow</name>
+    <message numerus="yes">
+        <source>%n file(s) exported to %1.</source>
+        <translation>
+            <numerusform>%n file exported to %1.</numerusform>
+            <numerusform>%n files exported to %1.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>dotlane::app::OpeningPanel</name>
+    <message numerus="yes">
+        <source>%1, %n line(s)</source>
+        <translation>
+            <numerusform>%1, %n line</numerusform>
+            <numerusform>%1, %n lines</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n line(s), %1</source>
+        <translation>
+            <numerusform>%n line, %1</numerusform>
+            <numerusform>%n lines, %1</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>dotlane::app::PartView</name>
+    <message numerus="yes">
+        <source>%n line(s) chosen. Press a lane's letter to send them there.</source>
+        <translation>
+            <numerusform>%n line chosen. Press a lane's letter to send them there.</numerusform>
+            <numerusform>%n lines chosen. Press a lane's letter to send them there.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
+    <name>dotlane::app::SourceCard</name>
+    <message numerus="yes">
+        <source>from %1, %n line(s)</source>
+        <translation>
+            <numerusform>from %1, %n line</numerusform>
+            <numerusform>from %1, %n lines</numerusform>
+        </translation>
+    </message>
+</context>
+</TS>

@@ -1,5 +1,6 @@
 #include "core/base/measure.h"
 
+#include <cctype>
 #include <charconv>
 #include <cmath>
 #include <optional>
@@ -105,6 +106,7 @@ class Parser {
         }
         const auto whole = digits();
         if (!whole) return bad();
+        if (const auto part = fraction_of_unit(*whole)) return with_unit({*part, 0});
         return with_unit({*whole + fraction(), 0});
     }
 
@@ -135,6 +137,20 @@ class Parser {
         }
         at_ = start;
         return 0;
+    }
+
+    /// "1/8 in": a fraction right before a unit is meant of that unit; otherwise nothing is consumed.
+    std::optional<double> fraction_of_unit(double over) {
+        const auto start = at_;
+        if (take('/')) {
+            const auto under = digits();
+            skip_space();
+            const bool unit = at_ < text_.size() &&
+                              (std::isalpha(static_cast<unsigned char>(text_[at_])) || text_[at_] == '"');
+            if (under && *under != 0 && unit) return over / *under;
+        }
+        at_ = start;
+        return std::nullopt;
     }
 
     Result<Value> with_unit(Value value) {

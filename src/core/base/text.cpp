@@ -75,6 +75,38 @@ std::string file_safe(std::string_view text) {
     return out.empty() ? "unnamed" : out;
 }
 
+std::string valid_utf8(std::string_view text) {
+    std::string out;
+    for (std::size_t i = 0; i < text.size();) {
+        const auto c = static_cast<unsigned char>(text[i]);
+        const std::size_t more = c < 0x80                ? 0
+                                 : c >= 0xC2 && c < 0xE0 ? 1
+                                 : c >= 0xE0 && c < 0xF0 ? 2
+                                 : c >= 0xF0 && c < 0xF5 ? 3
+                                                         : 9;
+        std::uint32_t code = c & (0x7FU >> more);
+        bool ok = more < 9 && i + more < text.size();
+        for (std::size_t k = 1; ok && k <= more; ++k) {
+            const auto next = static_cast<unsigned char>(text[i + k]);
+            ok = (next & 0xC0) == 0x80;
+            code = code << 6 | (next & 0x3FU);
+        }
+        // Overlong forms, surrogates and what lies beyond Unicode (RFC 3629).
+        if (more == 2) ok = ok && code >= 0x800 && (code < 0xD800 || code > 0xDFFF);
+        if (more == 3) ok = ok && code >= 0x10000 && code <= 0x10FFFF;
+        if (!ok)
+            out += '?', ++i;
+        else {
+            if (c < 0x20 || c == 0x7F)
+                out += ' ';
+            else
+                out += text.substr(i, more + 1);
+            i += more + 1;
+        }
+    }
+    return out;
+}
+
 std::uint64_t content_hash(std::string_view bytes) {
     std::uint64_t hash = 14695981039346656037ULL;
     for (const char c : bytes)

@@ -19,6 +19,9 @@ std::vector<std::string_view> split(std::string_view text, std::string_view sepa
 int line_of_offset(std::string_view text, std::size_t offset);
 /// Lower-case letters, digits and single hyphens: for names of exported files.
 std::string file_safe(std::string_view text);
+/// The text with every byte that is no part of valid UTF-8 replaced by '?', control characters by blanks: fit
+/// for names that come out of files.
+std::string valid_utf8(std::string_view text);
 /// FNV-1a, 64 bit: content hash for caches and for telling whether a source file changed.
 std::uint64_t content_hash(std::string_view bytes);
 

@@ -84,7 +84,7 @@ Polyline started(const Polyline& stroke, Length drawn) {
         const Point a = stroke.points[i], b = stroke.points[(i + 1) % n];
         const double l = distance(a, b);
         if (l >= left) {
-            if (l > 0) out.points.push_back(mix(a, b, left / l));
+            if (l > 0 && left > 0) out.points.push_back(mix(a, b, left / l));
             return out;
         }
         left -= l;

@@ -280,8 +280,11 @@ Result<Project> read_project(const std::string& bytes, const std::string& file_n
     } catch (const json::parse_error& e) {
         return fail("project.not-json", "The project file is damaged or cut short.",
                     {file_name, line_of_offset(bytes, e.byte)});
+    } catch (const json::exception& e) { // a number that no double can hold
+        return fail("project.not-json", std::string("The project file is damaged: ") + e.what(),
+                    {file_name, 0});
     }
-    if (!document.is_object() || document.value("format", "") != "dot-lane-project")
+    if (!document.is_object() || !document.contains("format") || document["format"] != "dot-lane-project")
         return fail("project.not-ours", "This is not a Dot Lane project.", {file_name, 0});
     try {
         const int version = document.at("version").get<int>();

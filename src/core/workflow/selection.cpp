@@ -2,7 +2,7 @@
 
 #include <unordered_set>
 
-#include "core/geometry/region.h"
+#include "core/geometry/region_index.h"
 
 namespace dotlane {
 namespace {
@@ -90,13 +90,12 @@ std::vector<LineId> lines_inside(const EvaluatedPart& evaluated, LineId outline)
     const Region region = region_of(rings, FillRule::nonzero);
     if (region.empty()) return out;
     const Box box = bounds(region);
+    const RegionIndex index(region);
     for (const FlatLine& line : evaluated.lines) {
         if (line.id == outline || !box.contains(line.box)) continue;
-        bool all = true;
-        for (const Polyline& c : line.contours)
-            for (const Point p : c.points)
-                all = all && contains(region, p);
-        if (all) out.push_back(line.id);
+        if (std::all_of(line.contours.begin(), line.contours.end(),
+                        [&](const Polyline& c) { return index.contains(c); }))
+            out.push_back(line.id);
     }
     return out;
 }

@@ -1,0 +1,187 @@
+// From an element's shape and style to a drawn line: paints are resolved, clips applied.
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/text.h"
+#include "core/formats/svg/walker.h"
+
+namespace dotlane::svg {
+namespace {
+
+constexpr std::size_t max_lines = 1'000'000, max_segments = 20'000'000;
+
+/// What is not drawn has no properties either: two drawings that look alike are equal.
+void forget_stroke(Drawn& drawn) {
+    Drawn plain;
+    plain.fill = drawn.fill;
+    plain.fill_opacity = drawn.fill_opacity;
+    drawn = plain;
+}
+
+void forget_fill(Drawn& drawn) {
+    drawn.fill.reset();
+    drawn.fill_opacity = 1;
+}
+
+} // namespace
+
+std::optional<Colour> Walker::average_stop(const std::string& id, double& alpha, int depth) {
+    const auto node = by_id(id);
+    if (!node || depth > 8) return std::nullopt;
+    double r = 0, g = 0, b = 0, a = 0;
+    int n = 0;
+    for (const auto& stop : node.children()) {
+        if (local_name(stop.name()) != "stop") continue;
+        const Style style = sheet_.compute(stop, Style{}, outside_);
+        double own = 1;
+        const auto c =
+            parse_colour(style.stop_colour.empty() ? "black" : style.stop_colour, own).value_or(Colour{});
+        r += c.r, g += c.g, b += c.b, a += own * style.stop_opacity;
+        ++n;
+    }
+    if (n == 0) {
+        const auto href = href_of(node);
+        return href.starts_with('#') ? average_stop(std::string(href.substr(1)), alpha, depth + 1)
+                                     : std::nullopt;
+    }
+    alpha = a / n;
+    return Colour{static_cast<std::uint8_t>(r / n), static_cast<std::uint8_t>(g / n),
+                  static_cast<std::uint8_t>(b / n)};
+}
+
+std::optional<Colour> Walker::resolve(const Paint& paint, const Style& style, double& alpha) {
+    alpha = paint.alpha;
+    switch (paint.kind) {
+    case Paint::Kind::none:
+        return std::nullopt;
+    case Paint::Kind::colour:
+        return paint.colour;
+    case Paint::Kind::current:
+        return style.current;
+    case Paint::Kind::reference:
+        break;
+    }
+    const auto target = by_id(paint.reference);
+    const auto name = local_name(target.name());
+    if (name == "pattern") {
+        count("patterns", target);
+        return Colour{128, 128, 128};
+    }
+    if (target) {
+        if (name.ends_with("Gradient")) count("gradients", target);
+        if (const auto c = average_stop(paint.reference, alpha, 0)) return c;
+    }
+    return paint.fallback == Paint::Kind::colour ? std::optional(paint.fallback_colour) : std::nullopt;
+}
+
+/// How the element is drawn; false, and counted, when nothing of it shows.
+bool Walker::take_style(const pugi::xml_node& node, const Scope& scope, Drawn& drawn) {
+    const Style& s = scope.style;
+    double fill_alpha = 1, stroke_alpha = 1;
+    drawn.fill = resolve(s.fill, s, fill_alpha);
+    drawn.stroke = resolve(s.stroke, s, stroke_alpha);
+    drawn.fill_opacity = fill_alpha * s.fill_opacity * s.opacity;
+    drawn.stroke_opacity = stroke_alpha * s.stroke_opacity * s.opacity;
+    const double scale = scope.to_page.mean_scale();
+    const auto length_mm = [&](const Measure& m) { // only for showing: what is absurd is kept within reason
+        const double v = in_user(m, scope, 'd') * scale;
+        return std::isfinite(v) ? std::clamp(v, -1e5, 1e5) : 0.0;
+    };
+    const double width = length_mm(s.stroke_width);
+    if (!drawn.fill || drawn.fill_opacity <= 0) forget_fill(drawn);
+    if (!drawn.stroke || drawn.stroke_opacity <= 0 || width <= 0) forget_stroke(drawn);
+    if (!drawn.fill && !drawn.stroke) return count("objects without stroke or fill", node), false;
+    if (!drawn.stroke) return true;
+    if (s.markers) count("markers", node);
+    drawn.stroke_width = mm(width);
+    drawn.cap = s.cap, drawn.join = s.join;
+    drawn.mitre_limit = std::min(s.mitre_limit, 1e5);
+    double dash_total = 0;
+    for (const Measure& m : s.dashes) {
+        drawn.dashes_mm.push_back(length_mm(m));
+        dash_total += drawn.dashes_mm.back();
+    }
+    if (dash_total <= 1e-9) drawn.dashes_mm.clear();
+    drawn.dash_offset_mm = length_mm(s.dash_offset);
+    return true;
+}
+
+namespace {
+
+Contour straight(const std::vector<Point>& points, bool closed) {
+    Contour c{points.front(), {}, closed};
+    for (std::size_t i = 1; i < points.size(); ++i)
+        c.line_to(points[i]);
+    return c;
+}
+
+bool covers(const Region& clip, const Box& box) {
+    const Region whole = region_of(Shape{{rectangle(box)}, FillRule::nonzero});
+    return in_square_mm(area(subtracted(whole, clip))) < 1e-6;
+}
+
+/// The line within the clip. The fill is cut as an area, the stroke as a line, so that no false edge appears
+/// along the clip; a line with both becomes two.
+std::vector<DrawnLine> cut_to(const DrawnLine& line, const Region& clip) {
+    std::vector<DrawnLine> out;
+    const auto flat = flattened(line.shape);
+    const auto keep = [&](bool fill, std::vector<Contour> contours) {
+        if (contours.empty()) return;
+        DrawnLine piece = line;
+        fill ? forget_stroke(piece.drawn) : forget_fill(piece.drawn);
+        piece.shape = {std::move(contours), FillRule::nonzero};
+        out.push_back(std::move(piece));
+    };
+    std::vector<Contour> contours;
+    if (line.drawn.fill) {
+        for (const Ring& ring : intersected(region_of(flat, line.shape.rule, true), clip).rings)
+            contours.push_back(straight(ring, true));
+        keep(true, std::exchange(contours, {}));
+    }
+    if (line.drawn.stroke) {
+        for (const Polyline& p : clipped(flat, clip))
+            contours.push_back(straight(p.points, p.closed));
+        keep(false, std::move(contours));
+    }
+    return out;
+}
+
+} // namespace
+
+void Walker::emit(const pugi::xml_node& node, const Scope& scope, Shape user_shape) {
+    if (!scope.style.visible) return count("hidden objects", node);
+    DrawnLine line;
+    if (!take_style(node, scope, line.drawn)) return;
+    line.name = valid_utf8(node.attribute("id").value());
+    line.group = valid_utf8(scope.group);
+    line.shape = transformed(user_shape, scope.to_page);
+    const Box box = bounds(line.shape);
+    const double reach = std::max({std::abs(box.x0), std::abs(box.y0), std::abs(box.x1), std::abs(box.y1)});
+    if (!(reach < 1e9))
+        throw Stop{
+            {"svg.number",
+             "A coordinate is not a number or too large. The file was not opened; nothing has changed.",
+             {"", line_of(node)}}};
+    if (!scope.clip) return keep(std::move(line));
+    if (reach > region_limit_mm) {
+        count("clips beyond 10 m, not applied", node);
+        return keep(std::move(line));
+    }
+    if (covers(*scope.clip, box.grown(in_mm(line.drawn.stroke_width) / 2))) return keep(std::move(line));
+    auto pieces = cut_to(line, *scope.clip);
+    if (pieces.empty()) return count("objects wholly clipped away", node);
+    for (DrawnLine& piece : pieces)
+        keep(std::move(piece));
+}
+
+void Walker::keep(DrawnLine line) {
+    segments_ += segment_count(line.shape);
+    if (out_.drawing.lines.size() >= max_lines || segments_ > max_segments)
+        throw Stop{{"svg.large",
+                    "The file holds more than 1,000,000 lines or 20,000,000 segments. It was not opened; "
+                    "nothing has changed.",
+                    {}}};
+    out_.drawing.lines.push_back(std::move(line));
+}
+
+} // namespace dotlane::svg

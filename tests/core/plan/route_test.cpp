@@ -1,0 +1,142 @@
+#include "core/plan/route.h"
+
+#include <numeric>
+
+#include "tests/support/support.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+
+namespace {
+
+/// The shortest travel by trying every order and every direction of open lines.
+double best_travel(const Polylines& lines, Point rest) {
+    std::vector<std::size_t> order(lines.size());
+    std::iota(order.begin(), order.end(), 0U);
+    double best = 1e300;
+    do
+        for (unsigned flips = 0; flips < 1U << lines.size(); ++flips) {
+            Point at = rest;
+            double total = 0;
+            for (const std::size_t i : order) {
+                const bool flip = flips >> i & 1U;
+                const Point a = lines[i].points.front(), b = lines[i].points.back();
+                total += distance(at, flip ? b : a);
+                at = flip ? a : b;
+            }
+            best = std::min(best, total + distance(at, rest));
+        }
+    while (std::next_permutation(order.begin(), order.end()));
+    return best;
+}
+
+/// Each stroke is one of the lines: the same points, perhaps backwards or begun elsewhere.
+bool same_lines(const Polylines& strokes, Polylines lines) {
+    for (const Polyline& s : strokes) {
+        const auto it = std::find_if(lines.begin(), lines.end(), [&](const Polyline& l) {
+            if (l.closed != s.closed || l.points.size() != s.points.size()) return false;
+            auto a = l.points, b = s.points;
+            const auto less = [](Point p, Point q) { return p.x != q.x ? p.x < q.x : p.y < q.y; };
+            std::sort(a.begin(), a.end(), less);
+            std::sort(b.begin(), b.end(), less);
+            return a == b && in_mm(length(l)) == Approx(in_mm(length(s)));
+        });
+        if (it == lines.end()) return false;
+        lines.erase(it);
+    }
+    return lines.empty();
+}
+
+} // namespace
+
+TEST_CASE("small routes are as short as the shortest of all") {
+    Random random("routes");
+    double ours = 0, shortest = 0;
+    for (int round = 0; round < 40; ++round) {
+        Polylines lines;
+        for (int i = random.whole(1, 5); i > 0; --i)
+            lines.push_back(line(
+                {{random.real(0, 100), random.real(0, 100)}, {random.real(0, 100), random.real(0, 100)}}));
+        const RouteResult r = route(lines, {{0, 0}, false});
+        INFO("seed " << random.seed() << " round " << round);
+        CHECK(same_lines(r.strokes, lines));
+        CHECK(in_mm(r.travel) == Approx(in_mm(travel_of(r.strokes, {0, 0}))));
+        const double best = best_travel(lines, {0, 0});
+        CHECK(in_mm(r.travel) >= best - 1e-9);
+        CHECK(in_mm(r.travel) <= best * 1.25 + 1e-9); // 2-opt and or-opt may stop in a local optimum
+        ours += in_mm(r.travel), shortest += best;
+    }
+    CHECK(ours <= shortest * 1.02);
+}
+
+TEST_CASE("a chain of lines laid end to end is run end to end") {
+    Polylines lines;
+    for (int i = 0; i < 50; ++i)
+        lines.push_back(line({{i * 2.0, 5}, {i * 2.0 + 2, 5}}));
+    std::shuffle(lines.begin(), lines.end(), std::mt19937(4));
+    const RouteResult r = route(lines, {{0, 5}, false});
+    CHECK(in_mm(r.travel) == Approx(100)); // only the way back
+}
+
+TEST_CASE("closed lines begin where it suits") {
+    const RouteResult r = route({ring({{50, 50}, {60, 50}, {60, 60}, {50, 60}})}, {{100, 55}, false});
+    CHECK(r.strokes[0].points[0].x == 60);
+    CHECK(r.strokes[0].closed);
+}
+
+TEST_CASE("what lies inside comes before its outline, at every depth") {
+    Random random("nesting");
+    for (int round = 0; round < 20; ++round) {
+        Polylines lines;
+        for (int k = 0; k < 6; ++k) {
+            const Point c{random.real(0, 300), random.real(0, 300)};
+            for (int depth = random.whole(1, 4); depth > 0; --depth)
+                lines.push_back(ring(regular(random.whole(3, 9), 6.0 * depth, c)));
+            lines.push_back(line({{c.x - 1, c.y}, {c.x + 1, c.y}}));
+        }
+        std::shuffle(lines.begin(), lines.end(), random.engine());
+        const RouteResult r = route(lines, {{0, 0}, true});
+        INFO("seed " << random.seed());
+        REQUIRE(r.strokes.size() == lines.size());
+        CHECK(same_lines(r.strokes, lines));
+        CHECK(r.outlines_waiting > 0);
+        for (std::size_t i = 0; i < r.strokes.size(); ++i)
+            for (std::size_t j = i + 1; j < r.strokes.size();
+                 ++j) { // nothing that runs later lies inside what ran before
+                const Polyline &early = r.strokes[i], &late = r.strokes[j];
+                if (!early.closed) continue;
+                const bool inside = std::all_of(late.points.begin(), late.points.end(),
+                                                [&](Point p) { return ring_contains(early.points, p); });
+                CHECK_FALSE(inside);
+            }
+    }
+}
+
+TEST_CASE("many lines: far better than as drawn, the same every time, none lost") {
+    Random random("many lines");
+    Polylines lines;
+    for (int i = 0; i < 4000; ++i) {
+        const Point p{random.real(0, 300), random.real(0, 300)};
+        lines.push_back(line({p, {p.x + random.real(-3, 3), p.y + random.real(-3, 3)}}));
+    }
+    const RouteResult a = route(lines, {{0, 0}, false}), b = route(lines, {{0, 0}, false});
+    INFO("seed " << random.seed());
+    CHECK(a.strokes == b.strokes);
+    CHECK(a.strokes.size() == lines.size());
+    CHECK(in_mm(a.travel) < in_mm(a.travel_as_drawn) / 20);
+    // A random uniform tour has about 0.7124 sqrt(n A) (Beardwood, Halton and Hammersley 1959; constant of
+    // Johnson and McGeoch 1996); lines that are free to be turned can only be shorter.
+    CHECK(in_mm(a.travel) < 0.7124 * std::sqrt(4000.0 * 300 * 300) * 1.10);
+}
+
+TEST_CASE("dots, single lines, nothing, and a cancelled search") {
+    CHECK(route({}, {}).strokes.empty());
+    CHECK(route({line({{3, 4}})}, {{0, 0}, false}).strokes.size() == 1);
+    CHECK(in_mm(route({line({{3, 4}})}, {{0, 0}, false}).travel) == Approx(10));
+    Progress cancelled;
+    cancelled.cancel();
+    Polylines lines;
+    for (int i = 0; i < 300; ++i)
+        lines.push_back(line({{i * 7 % 100 * 1.0, i * 13 % 100 * 1.0}}));
+    CHECK(route(lines, {{0, 0}, false}, cancelled).strokes.size() == 300); // the best so far, complete
+}

@@ -1,0 +1,168 @@
+#include "core/recipe/evaluate.h"
+
+#include "core/workflow/filling.h"
+#include "tests/support/support.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+
+namespace {
+
+const char* letters = // an O with its counter, and an i whose dot is apart
+    "<path id='o' fill='#a8832d' d='M10,10 h30 v30 h-30 Z M18,18 v14 h14 v-14 Z'/>"
+    "<path id='i' fill='#a8832d' d='M50,20 h6 v20 h-6 Z M50,10 h6 v6 h-6 Z'/>";
+
+StepId filled(Bench& b) {
+    return must(fill_lines(b.project, catalog(), b.part, b.lines()));
+}
+
+FillStep& step_of(Bench& b, StepId id) {
+    for (Step& s : find(b.project, b.part)->steps)
+        if (s.id == id) return std::get<FillStep>(s.what);
+    FAIL("no step");
+    throw 0;
+}
+
+} // namespace
+
+TEST_CASE("a fill keeps its spacing when the part is scaled") {
+    Bench b = bench(letters);
+    const StepId step = filled(b);
+    step_of(b, step).angle = {};
+    step_of(b, step).joined = false;
+    const auto gaps = [&] {
+        const auto d = b.derive();
+        std::vector<double> rows;
+        for (const RunSet& run : d->part(b.part)->runs)
+            if (run.step == step)
+                for (const Polyline& l : run.lines)
+                    rows.push_back(l.points[0].y);
+        std::sort(rows.begin(), rows.end());
+        rows.erase(std::unique(rows.begin(), rows.end(), [](double x, double y) { return y - x < 1e-6; }),
+                   rows.end());
+        std::vector<double> out;
+        for (std::size_t i = 1; i < rows.size(); ++i)
+            out.push_back(rows[i] - rows[i - 1]);
+        return out;
+    };
+    const double spacing = in_mm(step_of(b, step).spacing);
+    const auto before = gaps();
+    must(scale_part(b.project, b.part, 2.5));
+    const auto after = gaps();
+    CHECK(after.size() == Approx(2.5 * static_cast<double>(before.size())).epsilon(0.05));
+    for (const double g : after)
+        CHECK(g == Approx(spacing).margin(1e-6)); // k times the old, had it been finished lines
+}
+
+TEST_CASE("counters stay open and nothing is inked outside by more than rounding") {
+    Bench b = bench(letters);
+    const StepId step = filled(b);
+    const auto d = b.derive();
+    const FillReport& report = d->part(b.part)->fills.at(step);
+    const Region counter = region_of({ring({{18, 18}, {32, 18}, {32, 32}, {18, 32}})}, FillRule::nonzero);
+    for (const RunSet& run : d->part(b.part)->runs)
+        if (run.step == step) CHECK(in_mm(length(clipped(run.lines, counter))) == Approx(0).margin(1e-3));
+    CHECK(report.coverage.overspill_percent < 0.1);
+    CHECK(report.coverage.covered_percent > 97); // 15 % overlap on blocks: only the corners stay bare
+    CHECK(report.open_lines == 0);
+    CHECK(report.inset == report.tip / 2);
+}
+
+TEST_CASE("without inset the ink runs over the edge, and a finding offers to mend it") {
+    Bench b = bench(letters);
+    const StepId step = filled(b);
+    step_of(b, step).inset = mm(0);
+    const auto d = b.derive();
+    const FillReport& report = d->part(b.part)->fills.at(step);
+    // Half the tip runs over along the edges: perimeter x tip / 2 against the area (112 + 56 ... ends
+    // included).
+    CHECK(report.coverage.overspill_percent > 2);
+    CHECK(get(d->findings, "fill.overspill").remedy.code == "fill.inset-auto");
+}
+
+TEST_CASE("open lines are left out of a fill and counted") {
+    Bench b = bench("<rect id='r' x='5' y='5' width='30' height='20' fill='none' stroke='#a8462d'/>"
+                    "<path id='open' d='M50,10 h30' fill='none' stroke='#a8462d'/>");
+    FillStep fill;
+    fill.of = {find(b.project, b.part)->sets.front().id};
+    const StepId step = must(add_fill(b.project, b.part, b.project.lanes.front().id, fill, false));
+    const auto d = b.derive();
+    CHECK(d->part(b.part)->fills.at(step).open_lines == 1);
+    CHECK(get(d->findings, "fill.open-lines").grade == Grade::caution);
+}
+
+TEST_CASE("lines whose ends meet are closed, whatever the file says; filled shapes are areas") {
+    Bench b = bench("<path d='M5,5 h20 v20 h-20 L5,5' fill='none' stroke='#a8462d'/>" // ends meet, no Z
+                    "<path d='M40,5 h20 v20 h-20' fill='#a8832d'/>");                 // filled, not closed
+    const StepId step = filled(b);
+    const auto d = b.derive();
+    CHECK(d->part(b.part)->fills.at(step).open_lines == 0);
+    CHECK(in_square_mm(d->part(b.part)->fills.at(step).coverage.to_fill) == Approx(800).epsilon(1e-3));
+}
+
+TEST_CASE("too thin for the tip, or nothing at all: said, not silent") {
+    Bench b = bench("<rect x='5' y='5' width='40' height='0.3' fill='#a8832d'/><rect x='5' y='15' width='40' "
+                    "height='10' fill='#a8832d'/>");
+    const StepId step = filled(b);
+    auto d = b.derive();
+    CHECK(d->part(b.part)->fills.at(step).too_thin == 1);
+    CHECK(has(d->findings, "fill.too-thin"));
+    step_of(b, step).inset = mm(20);
+    d = b.derive();
+    CHECK(get(d->findings, "fill.empty").grade == Grade::error);
+    CHECK_FALSE(d->part(b.part)->fills.at(step).refused.empty());
+}
+
+TEST_CASE("a spacing wider than the tip is hinted at") {
+    Bench b = bench(letters);
+    const StepId step = filled(b);
+    step_of(b, step).spacing = mm(2);
+    CHECK(get(b.derive()->findings, "fill.wide").remedy.code == "fill.solid");
+}
+
+TEST_CASE("every line is run once: by its set, or not at all when set aside") {
+    Bench b = bench(letters);
+    const auto runs_of = [&](const Derived& d) {
+        std::size_t n = 0;
+        for (const RunSet& run : d.part(b.part)->runs)
+            if (run.set) n += run.lines.size();
+        return n;
+    };
+    CHECK(runs_of(*b.derive()) == 4); // contours
+    filled(b);
+    const auto d = b.derive();
+    CHECK(runs_of(*d) == 0); // outlines set aside for the fill
+    CHECK(has(d->findings, "lines.set-aside"));
+}
+
+TEST_CASE("a line without a lane is an error with its place") {
+    Bench b = bench(letters);
+    must(assign(b.project, b.part, {b.lines().front()}, LaneId{}));
+    const auto d = b.derive();
+    const Finding& f = get(d->findings, "lane.none");
+    CHECK(f.grade == Grade::error);
+    CHECK(f.place.box.x0 == Approx(10).margin(1e-6));
+    CHECK(f.place.box.x1 == Approx(40).margin(1e-6));
+}
+
+TEST_CASE("fills are kept in the cache until an input changes") {
+    Bench b = bench(letters);
+    const StepId step = filled(b);
+    RecipeCache cache;
+    const LaneTips tips{{b.lane(Action::foil), mm(0.5)}};
+    const Part part = *find(b.project, b.part);
+    const auto first = evaluate(part, tips, cache);
+    RecipeCache::Fill inputs{
+        std::get<FillStep>(part.steps[0].what), part.source.drawing, part.scale, {}, mm(0.5), {}, {}};
+    for (const LineSetId id : inputs.step.of)
+        inputs.lines.push_back(find(part, id)->lines);
+    CHECK(cache.find(step, inputs));
+    inputs.scale = 2;
+    CHECK_FALSE(cache.find(step, inputs));
+    Progress cancelled;
+    cancelled.cancel();
+    RecipeCache fresh;
+    evaluate(part, tips, fresh, cancelled);
+    inputs.scale = 1;
+    CHECK_FALSE(fresh.find(step, inputs)); // what was cut short is not kept
+}

@@ -104,7 +104,10 @@ Result<std::string> run_sheet_pdf(const RunSheet& sheet) {
     static char* argv[] = {name, nullptr};
     if (!QCoreApplication::instance()) {
         qputenv("QT_QPA_PLATFORM", "offscreen");
+        // What Qt has to say about a session that has no desktop is nobody's concern on a command line.
+        const auto handler = qInstallMessageHandler([](QtMsgType, const QMessageLogContext&, const QString&) {});
         own = std::make_unique<QGuiApplication>(argc, argv);
+        qInstallMessageHandler(handler);
     }
     load_fonts(QString::fromStdString(data_folder()));
     QByteArray bytes;

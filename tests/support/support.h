@@ -3,6 +3,7 @@
 
 #include <catch2/catch.hpp>
 #include <map>
+#include <iostream>
 #include <random>
 
 #include "core/base/files.h"

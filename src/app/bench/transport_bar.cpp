@@ -22,8 +22,8 @@ TransportBar::TransportBar(RehearsalView& view, QWidget* parent)
     , clock_(label({}, TextRole::heading, this))
     , speed_(new QComboBox(this)) {
     auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(12, 6, 12, 8);
-    row->setSpacing(8);
+    row->setContentsMargins(8, 6, 10, 8);
+    row->setSpacing(6);
     auto* back = pill(tr("Back"), this);
     auto* next = pill(tr("Next stop"), this);
     auto* travel = new QCheckBox(tr("Travel"), this);
@@ -32,7 +32,7 @@ TransportBar::TransportBar(RehearsalView& view, QWidget* parent)
     back->setToolTip(tr("To the stop before (B)"));
     next->setToolTip(tr("To the next stop (N)"));
     play_->setToolTip(tr("Play or pause (Space)"));
-    play_->setMinimumWidth(70);
+    play_->setMinimumWidth(62);
     play_->setObjectName("play");
     next->setObjectName("next-stop");
     back->setObjectName("previous-stop");
@@ -41,7 +41,7 @@ TransportBar::TransportBar(RehearsalView& view, QWidget* parent)
     for (const int times : {1, 5, 20, 60, 200})
         speed_->addItem(tr("%1 × speed").arg(times), times);
     speed_->setCurrentIndex(2);
-    clock_->setMinimumWidth(108);
+    clock_->setMinimumWidth(92);
     clock_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     row->addWidget(play_);
     row->addWidget(back);

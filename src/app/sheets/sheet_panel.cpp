@@ -212,17 +212,16 @@ void SheetPanel::remove_placed() {
 }
 
 void SheetPanel::add_sheet() {
-    const Project& project = session_.project();
     Sheet like;
     if (session_.sheet())
         like = *session_.sheet();
     else {
-        const Machine* machine = session_.catalog().machine(project.machine);
+        const Machine* machine = session_.catalog().machine(session_.project().machine);
         if (machine && !machine->mats.empty()) like.mat = machine->mats.front();
         if (!session_.catalog().stocks.empty()) like.stock = session_.catalog().stocks.front().id;
     }
     SheetId made;
-    const std::string name = tr("sheet %1").arg(project.sheets.size() + 1).toStdString();
+    const std::string name = tr("sheet %1").arg(session_.project().sheets.size() + 1).toStdString();
     if (!session_.change(tr("Add sheet"), [&](Project& p) -> Result<void> {
             made = dotlane::add_sheet(p, name, like.stock, like.mat);
             return {};
@@ -231,7 +230,7 @@ void SheetPanel::add_sheet() {
     Choice choice = session_.choice();
     choice.sheet = made;
     session_.choose(choice);
-    if (project.sheets.size() == 1) place_part(); // the first sheet is for the part at hand
+    if (session_.project().sheets.size() == 1) place_part(); // the first sheet is for the part at hand
 }
 
 void SheetPanel::place_part() {

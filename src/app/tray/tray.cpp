@@ -27,6 +27,7 @@ Tray::Tray(Session& session, QWidget* parent)
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
     auto* inner = new QWidget(scroll);
     cards_ = new QVBoxLayout(inner);
     cards_->setContentsMargins(0, 0, 3, 0);

@@ -106,8 +106,8 @@ QWidget* MainWindow::build_workspace() {
     across->setStretchFactor(1, 1);
     across->setSizes({208, 750, 306});
     across->setChildrenCollapsible(false);
-    tray_->setMinimumWidth(180);
-    side_->setMinimumWidth(296);
+    tray_->setMinimumWidth(172);
+    side_->setMinimumWidth(284);
     auto* down = new QSplitter(Qt::Vertical, page);
     down->setHandleWidth(8);
     down->addWidget(across);

@@ -1,0 +1,150 @@
+// Drives the real window: finds controls by name, presses, types, waits; answers dialogs.
+#pragma once
+
+#include <QApplication>
+#include <QComboBox>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTest>
+#include <set>
+
+#include "app/bench/part_view.h"
+#include "app/bench/rehearsal_view.h"
+#include "app/bench/sheets_view.h"
+#include "app/board/board.h"
+#include "app/commands/dialogs.h"
+#include "app/window/main_window.h"
+#include "app/window/style.h"
+#include "tests/support/support.h"
+
+namespace dotlane::test {
+
+class Answers : public app::Dialogs {
+  public:
+    std::optional<QString> file_to_open(QWidget*, const QString&, const QString&) override { return ++asked, open; }
+    std::optional<QString> file_to_save(QWidget*, const QString&, const QString&) override { return ++asked, save; }
+    std::optional<QString> folder(QWidget*, const QString&, const QString&) override { return ++asked, folder_answer; }
+    Unsaved unsaved(QWidget*, const QString&) override { return ++asked, unsaved_answer; }
+    bool confirm(QWidget*, const QString&, const QString&, const QString&) override { return ++asked, true; }
+    std::optional<QString> open, save, folder_answer;
+    Unsaved unsaved_answer = Unsaved::cancel;
+    int asked = 0;
+};
+
+class Driver {
+  public:
+    explicit Driver(bool demo = true)
+        : workshop(catalog()) {
+        ::setenv("DOTLANE_DATA", DOTLANE_SOURCE "/data", 1);
+        app::apply_style(false);
+        app::set_dialogs(&answers);
+        window = std::make_unique<app::MainWindow>(workshop, disk(), folder.path + "/state");
+        window->show();
+        QApplication::setActiveWindow(window.get()); // a virtual screen has no window manager to do it
+        if (demo) window->open_demo();
+        settle();
+    }
+    ~Driver() {
+        answers.unsaved_answer = app::Dialogs::Unsaved::discard;
+        window.reset();
+        app::set_dialogs(nullptr);
+    }
+
+    void settle() { window->settle(); }
+    app::Session& session() { return window->session(); }
+    const Project& project() { return session().project(); }
+
+    /// A visible control by its object name; fails the test when there is none.
+    template<class T = QWidget>
+    T* find(const char* name) {
+        for (T* w : window->findChildren<T*>(QString::fromLatin1(name)))
+            if (w->isVisible()) return w;
+        FAIL("no visible control named " << name);
+        return nullptr;
+    }
+    bool shown(const char* name) {
+        for (QWidget* w : window->findChildren<QWidget*>(QString::fromLatin1(name)))
+            if (w->isVisible()) return true;
+        return false;
+    }
+    void press(const char* name) {
+        auto* w = find<QWidget>(name);
+        INFO(name);
+        CHECK(w->isEnabled());
+        QTest::mouseClick(w, Qt::LeftButton);
+        settle();
+    }
+    /// Presses a button near its left end: check boxes and radio buttons only react on their words.
+    void tick(const char* name) {
+        auto* w = find<QWidget>(name);
+        QTest::mouseClick(w, Qt::LeftButton, {}, QPoint(8, w->height() / 2));
+        settle();
+    }
+    void type(const char* name, const QString& text) {
+        auto* field = find<QLineEdit>(name);
+        field->setFocus();
+        field->selectAll();
+        QTest::keyClicks(field, text);
+        QTest::keyClick(field, Qt::Key_Return);
+        settle();
+    }
+    void choose(const char* name, const QString& text) {
+        auto* box = find<QComboBox>(name);
+        const int index = box->findText(text, Qt::MatchContains);
+        INFO(name << " " << text.toStdString());
+        REQUIRE(index >= 0);
+        box->setCurrentIndex(index);
+        Q_EMIT box->activated(index);
+        settle();
+    }
+    void key(Qt::Key key, Qt::KeyboardModifiers modifiers = {}, QWidget* on = nullptr) {
+        QTest::keyClick(on ? on : canvas(), key, modifiers);
+        settle();
+    }
+    void trigger(const char* command) {
+        auto* action = window->findChild<QAction*>(QString::fromLatin1(command));
+        INFO(command);
+        REQUIRE(action);
+        action->trigger();
+        settle();
+    }
+    app::Canvas* canvas() {
+        for (app::Canvas* c : window->findChildren<app::Canvas*>())
+            if (c->isVisible()) return c;
+        FAIL("no bench");
+        return nullptr;
+    }
+    QPoint at(Point mm) { return canvas()->view().map(mm).toPoint(); }
+    void click(Point mm, Qt::KeyboardModifiers modifiers = {}) {
+        QTest::mouseClick(canvas(), Qt::LeftButton, modifiers, at(mm));
+        settle();
+    }
+    void drag(QWidget* on, QPoint from, QPoint to, Qt::KeyboardModifiers modifiers = {}) {
+        const auto send = [&](QEvent::Type type, QPoint p, Qt::MouseButton button, Qt::MouseButtons buttons) {
+            QMouseEvent e(type, p, on->mapToGlobal(p), button, buttons, modifiers);
+            QApplication::sendEvent(on, &e);
+        };
+        send(QEvent::MouseButtonPress, from, Qt::LeftButton, Qt::LeftButton);
+        for (int i = 1; i <= 8; ++i) send(QEvent::MouseMove, from + (to - from) * i / 8, Qt::NoButton, Qt::LeftButton);
+        send(QEvent::MouseButtonRelease, to, Qt::LeftButton, Qt::NoButton);
+        settle();
+    }
+    /// A drawing file in the test's folder.
+    QString drawing_file(const char* name, const std::string& text) {
+        must(disk().write_atomically(folder / name, text));
+        return QString::fromStdString(folder / name);
+    }
+    std::size_t lines_in(Action action) {
+        std::size_t n = 0;
+        for (const LineSet& s : session().part()->sets)
+            if (const Lane* l = dotlane::find(project(), s.lane); l && l->action == action && !s.set_aside) n += s.lines.size();
+        return n;
+    }
+
+    TemporaryFolder folder;
+    Answers answers;
+    Workshop workshop;
+    std::unique_ptr<app::MainWindow> window;
+};
+
+} // namespace dotlane::test

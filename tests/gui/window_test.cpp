@@ -1,0 +1,173 @@
+// The window as a whole: every view, keys, names for screen readers, themes, large drawings.
+#include <QAbstractButton>
+#include <QMenuBar>
+#include <QTranslator>
+#include <iostream>
+
+#include "app/window/palette.h"
+#include "app/window/shots.h"
+#include "core/workflow/opening.h"
+#include "present/words.h"
+#include "tests/gui/driver.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+using View = app::MainWindow::View;
+
+TEST_CASE("every named view can be pictured, in both themes, and fills its picture") {
+    TemporaryFolder folder;
+    Workshop workshop(catalog());
+    for (const char* view : {"start", "opening", "part", "chosen", "sheets", "rehearsal", "stop", "end", "lanes", "findings", "why", "help", "find", "empty", "part-dark", "rehearsal-dark"}) {
+        const QString out = QString::fromStdString(folder / (std::string(view) + ".png"));
+        INFO(view);
+        CHECK(app::take_shot(workshop, view, out, "1280x800") == 0);
+        const QImage image(out);
+        CHECK(image.size() == QSize(1280, 800)); // nothing forces the window wider
+        std::set<QRgb> colours;
+        for (int y = 0; y < image.height(); y += 4)
+            for (int x = 0; x < image.width(); x += 4) colours.insert(image.pixel(x, y));
+        CHECK(colours.size() > 12);
+    }
+    CHECK(app::take_shot(workshop, "no-such-view", "x.png", "1280x800") == 2);
+    app::apply_style(false);
+}
+
+TEST_CASE("the window can be made small and nothing is lost sideways") {
+    Driver d;
+    for (const View view : {View::part, View::sheets, View::rehearsal}) {
+        d.window->show_view(view);
+        d.window->resize(1024, 700);
+        d.settle();
+        CHECK(d.window->width() <= 1024);
+    }
+}
+
+TEST_CASE("every control has a name for screen readers") {
+    Driver d;
+    const auto check = [&] {
+        for (QWidget* w : d.window->findChildren<QWidget*>()) {
+            if (!w->isVisible() || w->focusPolicy() == Qt::NoFocus) continue;
+            const auto* button = qobject_cast<QAbstractButton*>(w);
+            if (button && !button->text().isEmpty()) continue; // its text is its name
+            if (qobject_cast<QMenuBar*>(w)) continue;
+            INFO(w->metaObject()->className() << " " << w->objectName().toStdString());
+            CHECK_FALSE(w->accessibleName().isEmpty());
+        }
+    };
+    for (const View view : {View::part, View::sheets, View::rehearsal}) {
+        d.window->show_view(view);
+        d.settle();
+        check();
+    }
+    d.trigger("lanes");
+    check();
+}
+
+TEST_CASE("every command has a menu place, and no key does two things") {
+    Driver d;
+    std::map<QString, QString> keys;
+    int commands = 0;
+    for (const QAction* top : d.window->menuBar()->actions())
+        for (const QAction* action : top->menu()->actions()) {
+            if (action->isSeparator() || action->menu()) continue;
+            ++commands;
+            CHECK_FALSE(action->objectName().isEmpty());
+            for (const QKeySequence& key : action->shortcuts()) {
+                const auto [it, fresh] = keys.try_emplace(key.toString(), action->text());
+                INFO(key.toString().toStdString() << ": " << it->second.toStdString() << " and " << action->text().toStdString());
+                CHECK(fresh);
+            }
+        }
+    CHECK(commands > 35);
+    for (const char* standard : {"Ctrl+Z", "Ctrl+S", "Ctrl+O", "Del", "F1", "F11", "Ctrl+K"}) CHECK(keys.contains(standard));
+}
+
+TEST_CASE("a command is found by a few of its letters") {
+    Driver d;
+    d.trigger("find-command");
+    auto* field = d.find<QLineEdit>("palette-field");
+    QTest::keyClicks(field, "rehears");
+    QTest::keyClick(field, Qt::Key_Down);
+    QTest::keyClick(field, Qt::Key_Up);
+    QTest::keyClick(field, Qt::Key_Return);
+    d.settle();
+    CHECK(d.window->view() == View::rehearsal);
+    d.trigger("find-command");
+    QTest::keyClick(d.find<QLineEdit>("palette-field"), Qt::Key_Escape);
+    CHECK_FALSE(d.shown("palette-field"));
+}
+
+TEST_CASE("inches are shown everywhere, kept in millimetres") {
+    Driver d;
+    d.trigger("inches");
+    CHECK(d.project().unit == LengthUnit::inch);
+    CHECK(d.find<QLineEdit>("finished-width")->text() == "11.811 in");
+    d.type("finished-width", "12");
+    CHECK(d.session().evaluated()->source_box.width() == Approx(304.8));
+    d.trigger("inches");
+    CHECK(d.find<QLineEdit>("finished-width")->text() == "304.8 mm");
+}
+
+TEST_CASE("long names, many parts and many lanes keep their places") {
+    Driver d;
+    d.session().change("many", [&](Project& p) -> Result<void> {
+        const Source source = p.parts.front().source;
+        p.parts.front().name = std::string(200, 'W');
+        for (int i = 0; i < 30; ++i) add_part(p, "Way-marker tag number " + std::to_string(i), source);
+        for (int i = 0; i < 8; ++i) add_lane(p, {{}, Action::draw, "pen with a very long name indeed " + std::to_string(i), "pen-0.4", {static_cast<std::uint8_t>(i * 30), 90, 90}, 1});
+        return {};
+    });
+    d.window->resize(1280, 800);
+    d.settle();
+    CHECK(d.window->width() == 1280);
+    CHECK(d.window->height() == 800);
+    CHECK(d.project().parts.size() == 31);
+}
+
+TEST_CASE("findings and errors can be put in other words by their code") {
+    class Words : public QTranslator {
+        QString translate(const char* context, const char* source, const char*, int) const override {
+            if (QLatin1String(context) == QLatin1String("Finding") && QLatin1String(source) == QLatin1String("lane.none")) return "{count} Linien ohne Spur";
+            if (QLatin1String(context) == QLatin1String("Error") && QLatin1String(source) == QLatin1String("file.missing")) return "Keine Datei";
+            return {};
+        }
+        bool isEmpty() const override { return false; }
+    } translator;
+    const Finding f{"lane.none", Grade::error, "3 lines have no lane.", {{"count", "3"}}};
+    CHECK(present::words(f) == "3 lines have no lane.");
+    QCoreApplication::installTranslator(&translator);
+    CHECK(present::words(f) == "3 Linien ohne Spur");
+    CHECK(present::words(Error{"file.missing", "There is no file.", {"a", 2}}) == "Keine Datei (a, line 2)");
+    CHECK(present::words(Finding{"other", Grade::hint, "as it is"}) == "as it is");
+    QCoreApplication::removeTranslator(&translator);
+}
+
+TEST_CASE("a drawing of 200,000 segments opens without freezing the window") {
+    Driver d(false);
+    std::string big = "<svg xmlns='http://www.w3.org/2000/svg' width='280mm' height='280mm' viewBox='0 0 280 280'>";
+    Random random("large drawing");
+    for (int i = 0; i < 2000; ++i) {
+        big += "<path fill='none' stroke='#a8462d' d='M" + std::to_string(random.real(0, 270)) + "," + std::to_string(random.real(0, 270));
+        for (int k = 0; k < 100; ++k) big += "l" + std::to_string(random.real(-2, 2)) + "," + std::to_string(random.real(-2, 2));
+        big += "'/>";
+    }
+    big += "<!--" + std::string(20 * 1024 * 1024 - std::min<std::size_t>(big.size(), 20 * 1024 * 1024 - 1), ' ') + "--></svg>"; // 20 MB
+    const QString path = d.drawing_file("big.svg", big);
+    // A heartbeat every 5 ms: the longest gap is the longest time a click would have waited.
+    QElapsedTimer since;
+    qint64 longest = 0;
+    QTimer heartbeat;
+    QObject::connect(&heartbeat, &QTimer::timeout, [&] { longest = std::max(longest, since.restart()); });
+    since.start();
+    heartbeat.start(5);
+    d.window->open_path(path);
+    QElapsedTimer limit;
+    limit.start();
+    while (!d.shown("take-in") && limit.elapsed() < 60000) QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
+    REQUIRE(d.shown("take-in"));
+    std::cout << "20 MB, 200,000 segments: longest wait of the window " << longest << " ms, open after " << limit.elapsed() << " ms\n";
+    d.press("take-in");
+    CHECK(d.session().part()->source.drawing->lines.size() == 2000);
+    // Not a performance test: a frozen window would have stood still for as long as reading takes.
+    CHECK(longest < std::max<qint64>(1000, limit.elapsed() / 2));
+}

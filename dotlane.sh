@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# The one entry for people and CI: ./dotlane.sh demo | test | build | bench | shot VIEW OUT.png | check
+# The one entry for people and CI: ./dotlane.sh demo | test | build | bench | shot VIEW OUT.png | sanitize | check
 set -euo pipefail
 cd "$(dirname "$(readlink -f "$0")")"
 
@@ -7,7 +7,7 @@ build_packages="g++ cmake ninja-build pkg-config qt6-base-dev qt6-svg-dev qt6-to
   qt6-l10n-tools qt6-qpa-plugins libgl-dev libpolyclipping-dev nlohmann-json3-dev libpugixml-dev
   libexpected-dev libcli11-dev libfreetype-dev libharfbuzz-dev libfontconfig-dev zlib1g-dev"
 # Catch2, the references that the checks compare with, and a display for the real window.
-test_packages="catch2 libgeos-dev xvfb xauth librsvg2-bin poppler-utils units libpaper-utils glpk-utils libharfbuzz-bin fonts-cabin fonts-dancingscript fonts-dejavu-core
+test_packages="catch2 libgeos-dev xvfb xauth librsvg2-bin poppler-utils units libpaper-utils glpk-utils libglpk-dev gcc libharfbuzz-bin fonts-cabin fonts-dancingscript fonts-dejavu-core
   openclipart-svg iso-flags-svg librsvg2-tests tango-icon-theme bootstrap-icons breeze-icon-theme openscad-testing-data"
 bench_packages="libbenchmark-dev libgeos-dev"
 
@@ -75,14 +75,22 @@ shot)
     ;;
 test)
     need $build_packages $test_packages
-    # One build with the address and undefined-behaviour sanitizers, which runs the tests of core and of the window
-    # offscreen, and one release build, which runs everything.
+    # A release build, which runs everything, and one of core with the address and undefined-behaviour sanitizers,
+    # which runs the tests of core and the fuzzing again. One run of the test runner covers both.
     configure build -DDOTLANE_TESTS=ON
     cmake --build build
-    ctest --test-dir build --output-on-failure -j 2
-    configure build-sanitize -DDOTLANE_TESTS=ON -DDOTLANE_SANITIZE=ON
+    configure build-sanitize -DDOTLANE_TESTS=ON -DDOTLANE_SANITIZE=ON -DDOTLANE_APP=OFF
     cmake --build build-sanitize
-    ctest --test-dir build-sanitize --output-on-failure -j 2 -L sanitize
+    mkdir -p build/all-tests
+    printf 'subdirs("%s" "%s")\n' "$PWD/build/tests" "$PWD/build-sanitize/tests" >build/all-tests/CTestTestfile.cmake
+    ctest --test-dir build/all-tests --output-on-failure -j 2
+    ;;
+sanitize)
+    # Everything under the sanitizers, the window and the command line too: slower, for before a release.
+    need $build_packages $test_packages
+    configure build-sanitize-all -DDOTLANE_TESTS=ON -DDOTLANE_SANITIZE=ON
+    cmake --build build-sanitize-all
+    ctest --test-dir build-sanitize-all/tests --output-on-failure -j 2
     ;;
 bench)
     need $build_packages $bench_packages
@@ -97,7 +105,7 @@ check)
     git ls-files 'src/*.cpp' | xargs -P 2 -n 8 clang-tidy -p build --quiet
     ;;
 *)
-    say "usage: ./dotlane.sh demo | test | build | bench | shot VIEW OUT.png | check"
+    say "usage: ./dotlane.sh demo | test | build | bench | shot VIEW OUT.png | sanitize | check"
     exit 2
     ;;
 esac

@@ -6,7 +6,7 @@ target_compile_options(dotlane_flags INTERFACE -Wall -Wextra -Wpedantic -Wshadow
                        -Wno-restrict) # gcc 12 sees overlaps in std::string that are not there (GCC bug 105651)
 if(DOTLANE_SANITIZE)
   target_compile_options(dotlane_flags INTERFACE -fsanitize=address,undefined -fno-sanitize-recover=undefined
-                         -fno-omit-frame-pointer -O1 -g1)
+                         -fno-omit-frame-pointer)
   target_link_options(dotlane_flags INTERFACE -fsanitize=address,undefined)
 endif()
 

@@ -1,3 +1,4 @@
+#include "cli/run.h"
 #include "cli/verb.h"
 #include "core/workflow/data_folder.h"
 #include "dotlane_config.h"

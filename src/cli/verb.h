@@ -71,7 +71,4 @@ std::unique_ptr<Verb> make_plan();
 std::unique_ptr<Verb> make_rehearse();
 std::unique_ptr<Verb> make_export();
 
-/// The whole program: parses, runs, answers with the exit code.
-int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out, std::ostream& err);
-
 } // namespace dotlane::cli

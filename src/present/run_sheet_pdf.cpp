@@ -105,7 +105,8 @@ Result<std::string> run_sheet_pdf(const RunSheet& sheet) {
     if (!QCoreApplication::instance()) {
         qputenv("QT_QPA_PLATFORM", "offscreen");
         // What Qt has to say about a session that has no desktop is nobody's concern on a command line.
-        const auto handler = qInstallMessageHandler([](QtMsgType, const QMessageLogContext&, const QString&) {});
+        const auto handler =
+            qInstallMessageHandler([](QtMsgType, const QMessageLogContext&, const QString&) {});
         own = std::make_unique<QGuiApplication>(argc, argv);
         qInstallMessageHandler(handler);
     }

@@ -2,7 +2,7 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
-#include "cli/verb.h"
+#include "cli/run.h"
 #include "core/formats/svg/reader.h"
 #include "core/project/format.h"
 #include "tests/support/support.h"
@@ -27,14 +27,19 @@ struct Terminal {
 
     Terminal() {
         ::setenv("DOTLANE_DATA", DOTLANE_SOURCE "/data", 1);
-        files.files["card.svg"] = svg("<rect x='2' y='2' width='80' height='50' fill='none' stroke='#22282c'/><circle id='sun' cx='60' cy='30' r='8' fill='#a8832d'/>"
-                                      "<path id='fold' d='M40,2 v50' fill='none' stroke='#5a6996'/><path d='M10,10 h20' fill='none' stroke='#a8462d'/>");
-        files.files["bare.svg"] = "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 288 144'><rect width='288' height='144'/></svg>";
+        files.files["card.svg"] =
+            svg("<rect x='2' y='2' width='80' height='50' fill='none' stroke='#22282c'/><circle id='sun' "
+                "cx='60' cy='30' r='8' fill='#a8832d'/>"
+                "<path id='fold' d='M40,2 v50' fill='none' stroke='#5a6996'/><path d='M10,10 h20' "
+                "fill='none' stroke='#a8462d'/>");
+        files.files["bare.svg"] = "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 288 144'><rect "
+                                  "width='288' height='144'/></svg>";
     }
     int run(std::vector<std::string> words) {
         words.insert(words.begin(), "dot-lane-cli");
         std::vector<const char*> argv;
-        for (const std::string& w : words) argv.push_back(w.c_str());
+        for (const std::string& w : words)
+            argv.push_back(w.c_str());
         std::ostringstream o, e;
         const int code = cli::run(static_cast<int>(argv.size()), argv.data(), files, o, e);
         out = o.str(), err = e.str();
@@ -61,7 +66,8 @@ struct Terminal {
 
 TEST_CASE_METHOD(Terminal, "help and usage: every verb has it, nothing needs a display") {
     CHECK(run({"--help"}) == 0);
-    for (const char* verb : {"import", "show", "lane", "fill", "place", "check", "plan", "rehearse", "export"}) {
+    for (const char* verb :
+         {"import", "show", "lane", "fill", "place", "check", "plan", "rehearse", "export"}) {
         CHECK(run({verb, "--help"}) == 0);
         CHECK(out.find("--json") != std::string::npos);
     }
@@ -75,7 +81,7 @@ TEST_CASE_METHOD(Terminal, "help and usage: every verb has it, nothing needs a d
     CHECK(out.empty());
 }
 
-TEST_CASE_METHOD(Terminal, "import: parts, lanes and reasons; a file without size asks") {
+TEST_CASE_METHOD(Terminal, "import: parts, lanes and reasons, a file without size asks") {
     const json a = answer({"import", "card.svg", "p.dotlane", "--name", "Card"});
     CHECK(a["name"] == "Card");
     CHECK(a["lines"] == 4);
@@ -83,10 +89,13 @@ TEST_CASE_METHOD(Terminal, "import: parts, lanes and reasons; a file without siz
     CHECK(a["lanes"].size() == 4);
     CHECK(a["lanes"][0]["action"] == "cut");
     CHECK(run({"import", "bare.svg", "q.dotlane"}) == 2);
-    for (const char* size : {"76.2 mm", "81.28 mm", "101.6 mm"}) CHECK(err.find(size) != std::string::npos);
+    for (const char* size : {"76.2 mm", "81.28 mm", "101.6 mm"})
+        CHECK(err.find(size) != std::string::npos);
     CHECK_FALSE(files.exists("q.dotlane"));
-    CHECK(answer({"import", "bare.svg", "q.dotlane", "--per-inch", "72"})["width_mm"].get<double>() == Approx(101.6));
-    CHECK(answer({"import", "bare.svg", "q.dotlane", "--width", "4.5in"})["width_mm"].get<double>() == Approx(114.3));
+    CHECK(answer({"import", "bare.svg", "q.dotlane", "--per-inch", "72"})["width_mm"].get<double>() ==
+          Approx(101.6));
+    CHECK(answer({"import", "bare.svg", "q.dotlane", "--width", "4.5in"})["width_mm"].get<double>() ==
+          Approx(114.3));
     CHECK(project("q.dotlane").parts.size() == 2); // a second part in the same project
     CHECK(run({"import", "bare.svg", "q.dotlane", "--width", "wide"}) == 2);
     CHECK(run({"import", "bare.svg", "q.dotlane", "--width", "1in", "--per-inch", "90"}) == 2);
@@ -105,9 +114,13 @@ TEST_CASE_METHOD(Terminal, "lane: sends lines, changes lanes, machine and order"
     CHECK(answer({"lane", "p.dotlane", "--colour", "#a8462d", "--to", "none"})["to"] == "no lane");
     CHECK(answer({"check", "p.dotlane"}, 1)["errors"] == 1);
     CHECK(answer({"lane", "p.dotlane", "--box", "0", "0", "35", "20", "--to", "D"})["lines"] == 1);
-    CHECK(answer({"lane", "p.dotlane", "--inside", std::to_string(project().parts[0].source.drawing->lines[0].id.value), "--to", "aside"})["lines"] == 2);
-    CHECK(answer({"lane", "p.dotlane", "--change", "D", "--pen-colour", "#2f5d62", "--repeats", "2"})["to"] == "D teal pen 0.4");
-    CHECK(answer({"lane", "p.dotlane", "--change", "D", "--rename", "fine line", "--tool", "pen-0.8"})["to"] == "D fine line");
+    CHECK(answer({"lane", "p.dotlane", "--inside",
+                  std::to_string(project().parts[0].source.drawing->lines[0].id.value), "--to",
+                  "aside"})["lines"] == 2);
+    CHECK(answer({"lane", "p.dotlane", "--change", "D", "--pen-colour", "#2f5d62", "--repeats", "2"})["to"] ==
+          "D teal pen 0.4");
+    CHECK(answer({"lane", "p.dotlane", "--change", "D", "--rename", "fine line", "--tool",
+                  "pen-0.8"})["to"] == "D fine line");
     CHECK(run({"lane", "p.dotlane", "--machine", "one-slot"}) == 0);
     CHECK(project().machine == "one-slot");
     CHECK(run({"lane", "p.dotlane", "--pass-order", "C,D"}) == 0);
@@ -115,8 +128,16 @@ TEST_CASE_METHOD(Terminal, "lane: sends lines, changes lanes, machine and order"
     CHECK(run({"lane", "p.dotlane", "--pass-order", "usual"}) == 0);
     CHECK(project().pass_order.empty());
     const std::string before = files.files["p.dotlane"];
-    for (const auto& wrong : std::vector<std::vector<std::string>>{{"--all", "--to", "X"}, {"--all", "--action", "fly"}, {"--colour", "blue", "--to", "D"}, {"--named", "nothing", "--to", "D"},
-                                                                    {"--change", "D", "--tool", "x"}, {"--machine", "x"}, {"--pass-order", "C,C"}, {"--to", "D"}, {}, {"--all", "--named", "x", "--to", "D"}}) {
+    for (const auto& wrong : std::vector<std::vector<std::string>>{{"--all", "--to", "X"},
+                                                                   {"--all", "--action", "fly"},
+                                                                   {"--colour", "blue", "--to", "D"},
+                                                                   {"--named", "nothing", "--to", "D"},
+                                                                   {"--change", "D", "--tool", "x"},
+                                                                   {"--machine", "x"},
+                                                                   {"--pass-order", "C,C"},
+                                                                   {"--to", "D"},
+                                                                   {},
+                                                                   {"--all", "--named", "x", "--to", "D"}}) {
         std::vector<std::string> words{"lane", "p.dotlane"};
         words.insert(words.end(), wrong.begin(), wrong.end());
         CHECK(run(words) == 2);
@@ -135,8 +156,10 @@ TEST_CASE_METHOD(Terminal, "fill: added, changed, switched off, removed, with it
     // 8 mm disc inset by a quarter: pi 7.75^2 / 0.42 and the short ways between the lines
     CHECK(a["length_mm"].get<double>() == Approx(188.7 / 0.42).epsilon(0.1));
     const std::string id = std::to_string(a["step"].get<int>());
-    CHECK(answer({"fill", "p.dotlane", "--step", id, "--separate", "--inset", "1mm"})["lifts"].get<int>() > 20);
-    CHECK(answer({"fill", "p.dotlane", "--step", id, "--inset", "auto"})["inset_mm"].get<double>() == Approx(0.25));
+    CHECK(answer({"fill", "p.dotlane", "--step", id, "--separate", "--inset", "1mm"})["lifts"].get<int>() >
+          20);
+    CHECK(answer({"fill", "p.dotlane", "--step", id, "--inset", "auto"})["inset_mm"].get<double>() ==
+          Approx(0.25));
     CHECK(answer({"fill", "p.dotlane", "--step", id, "--off"})["on"] == false);
     CHECK(run({"fill", "p.dotlane", "--step", id, "--on"}) == 0);
     CHECK(run({"fill", "p.dotlane", "--step", id, "--spacing", "0"}) == 2);
@@ -150,13 +173,15 @@ TEST_CASE_METHOD(Terminal, "fill: added, changed, switched off, removed, with it
 TEST_CASE_METHOD(Terminal, "place: by itself, by numbers, in a grid, turned, mirrored, resized, off") {
     REQUIRE(run({"import", "card.svg", "p.dotlane"}) == 0);
     CHECK(answer({"place", "p.dotlane"})["placed"] == 1);
-    CHECK(answer({"place", "p.dotlane", "--left", "20mm", "--top", "1in", "--turn", "90", "--columns", "3", "--gap", "4mm"})["placed"] == 3);
+    CHECK(answer({"place", "p.dotlane", "--left", "20mm", "--top", "1in", "--turn", "90", "--columns", "3",
+                  "--gap", "4mm"})["placed"] == 3);
     Project p = project();
     REQUIRE(p.sheets[0].placements.size() == 4);
     CHECK(in_mm(p.sheets[0].placements[1].top) == Approx(25.4));
     CHECK(in_mm(p.sheets[0].placements[2].left) == Approx(20 + 50 + 4));
     const std::string id = std::to_string(p.sheets[0].placements[0].id.value);
-    CHECK(answer({"place", "p.dotlane", "--change", id, "--left", "-5mm", "--mirror"}, 1)["findings"][0]["code"] == "sheet.outside");
+    CHECK(answer({"place", "p.dotlane", "--change", id, "--left", "-5mm", "--mirror"},
+                 1)["findings"][0]["code"] == "sheet.outside");
     CHECK(project().sheets[0].placements[0].mirrored);
     CHECK(answer({"check", "p.dotlane"}, 1)["findings"][0]["arguments"]["left_mm"] == "8.45");
     CHECK(run({"place", "p.dotlane", "--change", id, "--remove"}) == 0);
@@ -164,9 +189,16 @@ TEST_CASE_METHOD(Terminal, "place: by itself, by numbers, in a grid, turned, mir
     CHECK(run({"place", "p.dotlane", "--part-width", "160mm"}) == 0);
     CHECK(project().parts[0].scale == Approx(2));
     CHECK(run({"place", "p.dotlane", "--scale", "0.5"}) == 0);
-    CHECK(run({"place", "p.dotlane", "--new-sheet", "two", "--stock", "white-card-a4", "--mat", "mat-12x12-light"}) == 0);
+    CHECK(run({"place", "p.dotlane", "--new-sheet", "two", "--stock", "white-card-a4", "--mat",
+               "mat-12x12-light"}) == 0);
     CHECK(project().sheets[1].stock == "white-card-a4");
-    for (const auto& wrong : std::vector<std::vector<std::string>>{{"--stock", "x"}, {"--mat", "x"}, {"--change", "999"}, {"--sheet", "none"}, {"--left", "x"}, {"--scale", "0"}, {"--columns", "0", "--sheet", "two"}}) {
+    for (const auto& wrong : std::vector<std::vector<std::string>>{{"--stock", "x"},
+                                                                   {"--mat", "x"},
+                                                                   {"--change", "999"},
+                                                                   {"--sheet", "none"},
+                                                                   {"--left", "x"},
+                                                                   {"--scale", "0"},
+                                                                   {"--columns", "0", "--sheet", "two"}}) {
         std::vector<std::string> words{"place", "p.dotlane"};
         words.insert(words.end(), wrong.begin(), wrong.end());
         INFO(wrong[0]);
@@ -182,11 +214,12 @@ TEST_CASE_METHOD(Terminal, "show and check say what there is") {
     CHECK(a["parts"][0]["fills"].size() == 1);
     CHECK(a["sheets"][0]["placed"].size() == 1);
     CHECK(run({"show", "p.dotlane"}) == 0);
-    for (const char* word : {"Two-holder", "Lanes", "fold stylus", "set aside", "Sheets"}) CHECK(out.find(word) != std::string::npos);
+    for (const char* word : {"Two-holder", "Lanes", "fold stylus", "set aside", "Sheets"})
+        CHECK(out.find(word) != std::string::npos);
     CHECK(run({"check", "p.dotlane"}) == 0);
 }
 
-TEST_CASE_METHOD(Terminal, "plan: moves, reasons, totals; for one holder and for two") {
+TEST_CASE_METHOD(Terminal, "plan: moves, reasons, totals, for one holder and for two") {
     prepare();
     const json two = answer({"plan", "p.dotlane"});
     CHECK(two["stops"] == 4);
@@ -220,14 +253,16 @@ TEST_CASE_METHOD(Terminal, "rehearse: the state at every move or at a time") {
     CHECK(out.find("total") != std::string::npos);
 }
 
-TEST_CASE_METHOD(Terminal, "export: a folder that measures true; refused while errors stand") {
+TEST_CASE_METHOD(Terminal, "export: a folder that measures true, refused while errors stand") {
     prepare();
     const json a = answer({"export", "p.dotlane", "--to", "out"});
     CHECK(a["files"].size() == 7);
     CHECK(files.files["out/run-sheet.pdf"].starts_with("%PDF"));
     const auto cut = must(read_svg(files.files["out/04-cut-fine-blade.svg"], {})).drawing;
     bool found = false;
-    for (const DrawnLine& l : cut.lines) found |= std::abs(bounds(l.shape).width() - 80) < 1e-3 && std::abs(bounds(l.shape).height() - 50) < 1e-3;
+    for (const DrawnLine& l : cut.lines)
+        found |=
+            std::abs(bounds(l.shape).width() - 80) < 1e-3 && std::abs(bounds(l.shape).height() - 50) < 1e-3;
     CHECK(found);
     REQUIRE(run({"lane", "p.dotlane", "--colour", "#a8462d", "--to", "none"}) == 0);
     files.files.erase("out/run-sheet.txt");
@@ -242,7 +277,8 @@ TEST_CASE_METHOD(Terminal, "a damaged project is left as it is") {
     prepare();
     const std::string cut = files.files["p.dotlane"].substr(0, 300);
     files.files["p.dotlane"] = cut;
-    for (const char* verb : {"show", "check", "plan", "rehearse", "lane", "fill", "place"}) CHECK(run({verb, "p.dotlane"}) == 2);
+    for (const char* verb : {"show", "check", "plan", "rehearse", "lane", "fill", "place"})
+        CHECK(run({verb, "p.dotlane"}) == 2);
     CHECK(run({"import", "card.svg", "p.dotlane"}) == 2);
     CHECK(files.files["p.dotlane"] == cut);
 }
@@ -253,10 +289,13 @@ TEST_CASE("the program itself, from a shell, without a display") {
     int status = 0;
     shell("cp '" DOTLANE_SOURCE "/data/demo/saltmarsh.dotlane' '" + project + "'", &status);
     REQUIRE(status == 0);
-    const std::string said = shell("env -u DISPLAY -u QT_QPA_PLATFORM '" + cli + "' export '" + project + "' --to '" + folder / "out" + "' --json 2>/dev/null", &status);
+    const std::string said = shell("env -u DISPLAY -u QT_QPA_PLATFORM '" + cli + "' export '" + project +
+                                       "' --to '" + folder / "out" + "' --json 2>/dev/null",
+                                   &status);
     CHECK(status == 0);
     CHECK(json::parse(said)["files"].size() >= 8);
     CHECK(file(folder / "out/run-sheet.pdf").starts_with("%PDF"));
-    CHECK(shell("'" + cli + "' show '" + folder / "none" + "' 2>&1 >/dev/null", &status).find("no file") != std::string::npos);
+    CHECK(shell("'" + cli + "' show '" + folder / "none" + "' 2>&1 >/dev/null", &status).find("no file") !=
+          std::string::npos);
     CHECK(status == 2);
 }

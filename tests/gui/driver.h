@@ -21,9 +21,15 @@ namespace dotlane::test {
 
 class Answers : public app::Dialogs {
   public:
-    std::optional<QString> file_to_open(QWidget*, const QString&, const QString&) override { return ++asked, open; }
-    std::optional<QString> file_to_save(QWidget*, const QString&, const QString&) override { return ++asked, save; }
-    std::optional<QString> folder(QWidget*, const QString&, const QString&) override { return ++asked, folder_answer; }
+    std::optional<QString> file_to_open(QWidget*, const QString&, const QString&) override {
+        return ++asked, open;
+    }
+    std::optional<QString> file_to_save(QWidget*, const QString&, const QString&) override {
+        return ++asked, save;
+    }
+    std::optional<QString> folder(QWidget*, const QString&, const QString&) override {
+        return ++asked, folder_answer;
+    }
     Unsaved unsaved(QWidget*, const QString&) override { return ++asked, unsaved_answer; }
     bool confirm(QWidget*, const QString&, const QString&, const QString&) override { return ++asked, true; }
     std::optional<QString> open, save, folder_answer;
@@ -125,7 +131,8 @@ class Driver {
             QApplication::sendEvent(on, &e);
         };
         send(QEvent::MouseButtonPress, from, Qt::LeftButton, Qt::LeftButton);
-        for (int i = 1; i <= 8; ++i) send(QEvent::MouseMove, from + (to - from) * i / 8, Qt::NoButton, Qt::LeftButton);
+        for (int i = 1; i <= 8; ++i)
+            send(QEvent::MouseMove, from + (to - from) * i / 8, Qt::NoButton, Qt::LeftButton);
         send(QEvent::MouseButtonRelease, to, Qt::LeftButton, Qt::NoButton);
         settle();
     }
@@ -137,7 +144,8 @@ class Driver {
     std::size_t lines_in(Action action) {
         std::size_t n = 0;
         for (const LineSet& s : session().part()->sets)
-            if (const Lane* l = dotlane::find(project(), s.lane); l && l->action == action && !s.set_aside) n += s.lines.size();
+            if (const Lane* l = dotlane::find(project(), s.lane); l && l->action == action && !s.set_aside)
+                n += s.lines.size();
         return n;
     }
 

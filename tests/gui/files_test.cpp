@@ -73,14 +73,24 @@ TEST_CASE("undo and redo of a long random session end where they began") {
         d.session().change("step", [&](Project& p) -> Result<void> {
             const Part& part = p.parts.front();
             const auto line = part.source.drawing->lines[static_cast<std::size_t>(random.whole(0, 6))].id;
-            const LaneId lane = p.lanes[static_cast<std::size_t>(random.whole(0, static_cast<int>(p.lanes.size()) - 1))].id;
+            const LaneId lane =
+                p.lanes[static_cast<std::size_t>(random.whole(0, static_cast<int>(p.lanes.size()) - 1))].id;
             switch (what) {
-            case 0: return assign(p, part.id, {line}, lane);
-            case 1: return scale_part(p, part.id, random.real(0.3, 1));
-            case 2: return change_sheet(p, p.sheets[0].id, "s" + std::to_string(i), p.sheets[0].stock, p.sheets[0].mat);
-            case 3: add_lane(p, {{}, Action::draw, "pen", "pen-0.4", {1, 2, 3}, 1}); return {};
-            case 4: return place(p, p.sheets[0].id, {{}, part.id, mm(i), mm(5), {}, false}).map([](PlacementId) {});
-            default: return set_pass_order(p, {lane});
+            case 0:
+                return assign(p, part.id, {line}, lane);
+            case 1:
+                return scale_part(p, part.id, random.real(0.3, 1));
+            case 2:
+                return change_sheet(p, p.sheets[0].id, "s" + std::to_string(i), p.sheets[0].stock,
+                                    p.sheets[0].mat);
+            case 3:
+                add_lane(p, {{}, Action::draw, "pen", "pen-0.4", {1, 2, 3}, 1});
+                return {};
+            case 4:
+                return place(p, p.sheets[0].id, {{}, part.id, mm(i), mm(5), {}, false}).map([](PlacementId) {
+                });
+            default:
+                return set_pass_order(p, {lane});
             }
         });
         if (!(d.project() == versions.back())) versions.push_back(d.project());
@@ -91,7 +101,8 @@ TEST_CASE("undo and redo of a long random session end where they began") {
         CHECK(d.project() == versions[i]);
     }
     CHECK(d.project() == start);
-    for (std::size_t i = 1; i < versions.size(); ++i) d.session().history().redo();
+    for (std::size_t i = 1; i < versions.size(); ++i)
+        d.session().history().redo();
     CHECK(d.project() == versions.back());
     d.settle();
     CHECK(*d.session().derived()->project == d.project()); // what is derived has caught up
@@ -116,7 +127,8 @@ TEST_CASE("edits until it is killed", "[.]") {
     window.show();
     window.open_demo();
     window.settle();
-    window.session().change("edit", [&](Project& p) { return set_quantity(p, window.session().choice().part, 24); });
+    window.session().change("edit",
+                            [&](Project& p) { return set_quantity(p, window.session().choice().part, 24); });
     QApplication::exec();
 }
 
@@ -138,7 +150,8 @@ TEST_CASE("kill -9 in the middle of editing: the copy is offered and brings the 
     const std::string recovery = state + "/dot-lane/recovery";
     QElapsedTimer timer;
     timer.start();
-    while (disk().list(recovery).size() < 2 && timer.elapsed() < 60000) QTest::qWait(50);
+    while (disk().list(recovery).size() < 2 && timer.elapsed() < 60000)
+        QTest::qWait(50);
     ::kill(child, SIGKILL);
     int status = 0;
     ::waitpid(child, &status, 0);
@@ -172,7 +185,8 @@ TEST_CASE("a recovery copy that is damaged is told, not lost silently") {
     const std::string folder = d.folder / "state/recovery";
     must(disk().make_folder(folder));
     must(disk().write_atomically(folder + "/1-0.dotlane", "{ damaged"));
-    must(disk().write_atomically(folder + "/1-0.json", R"({"name": "Old walk", "path": "", "saved_at": "2026-01-02T03:04:05"})"));
+    must(disk().write_atomically(folder + "/1-0.json",
+                                 R"({"name": "Old walk", "path": "", "saved_at": "2026-01-02T03:04:05"})"));
     const auto left = app::Recovery::left_behind(disk(), folder);
     REQUIRE(left.size() == 1);
     CHECK_FALSE(app::Recovery::read(disk(), left[0]));

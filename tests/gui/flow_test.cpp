@@ -43,15 +43,18 @@ TEST_CASE("from a file with two colours to an exported folder") {
     CHECK(d.window->notice_text().contains("5 files exported"));
     const auto cut = must(read_svg(file(d.folder / "out/02-cut-fine-blade.svg"), {}));
     bool true_to_size = false;
-    for (const DrawnLine& l : cut.drawing.lines) true_to_size |= std::abs(bounds(l.shape).width() - 80) < 1e-3;
+    for (const DrawnLine& l : cut.drawing.lines)
+        true_to_size |= std::abs(bounds(l.shape).width() - 80) < 1e-3;
     CHECK(true_to_size);
     CHECK(file(d.folder / "out/run-sheet.pdf").starts_with("%PDF"));
 }
 
-TEST_CASE("a file without a size asks once; the size chosen is the size made") {
+TEST_CASE("a file without a size asks once, the size chosen is the size made") {
     Driver d;
     const std::size_t parts = d.project().parts.size();
-    d.window->open_path(d.drawing_file("bare.svg", "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 288 144'><rect width='288' height='144' fill='none' stroke='#000'/></svg>"));
+    d.window->open_path(d.drawing_file("bare.svg",
+                                       "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 288 144'><rect "
+                                       "width='288' height='144' fill='none' stroke='#000'/></svg>"));
     d.settle();
     CHECK_FALSE(d.find<QPushButton>("take-in")->isEnabled());
     d.tick("scale-72");
@@ -87,7 +90,8 @@ TEST_CASE("lanes proposed can be changed before they are taken in") {
     d.press("take-in");
     CHECK(d.lines_in(Action::score) == 1);
     CHECK(d.lines_in(Action::cut) == 0);
-    CHECK(std::any_of(d.project().lanes.begin(), d.project().lanes.end(), [](const Lane& l) { return l.tool == "pen-0.8"; }));
+    CHECK(std::any_of(d.project().lanes.begin(), d.project().lanes.end(),
+                      [](const Lane& l) { return l.tool == "pen-0.8"; }));
 }
 
 TEST_CASE("a broken file says so with its line and changes nothing") {
@@ -107,10 +111,11 @@ TEST_CASE("a broken file says so with its line and changes nothing") {
     CHECK(d.project() == before);
 }
 
-TEST_CASE("errors stop the export; it can be overridden, and the run sheet says so") {
+TEST_CASE("errors stop the export, it can be overridden, and the run sheet says so") {
     Driver d;
     const LineId line = d.session().part()->sets.front().lines.front();
-    d.session().change("x", [&](Project& p) { return assign(p, d.session().choice().part, {line}, LaneId{}); });
+    d.session().change("x",
+                       [&](Project& p) { return assign(p, d.session().choice().part, {line}, LaneId{}); });
     d.settle();
     d.answers.folder_answer = QString::fromStdString(d.folder / "out");
     d.press("export");

@@ -55,19 +55,24 @@ TEST_CASE_METHOD(OnBench, "a lane's letter sends lines there, again to the next 
     key(Qt::Key_D);
     CHECK(dotlane::plate(project(), project().lanes.back().id) == "D2");
     const auto& sets = session().part()->sets;
-    CHECK(std::any_of(sets.begin(), sets.end(), [&](const LineSet& s) { return s.lane == project().lanes.back().id && s.lines.size() == 1; }));
+    CHECK(std::any_of(sets.begin(), sets.end(), [&](const LineSet& s) {
+        return s.lane == project().lanes.back().id && s.lines.size() == 1;
+    }));
     key(Qt::Key_H); // no perforate lane yet: it is made with the usual tool
     CHECK(lines_in(Action::perforate) == 1);
-    for (int i = 0; i < 5; ++i) trigger("undo");
+    for (int i = 0; i < 5; ++i)
+        trigger("undo");
     CHECK_FALSE(session().modified());
 }
 
-TEST_CASE_METHOD(OnBench, "a fill's numbers are edited in place, take arithmetic and units, and show their effect") {
+TEST_CASE_METHOD(OnBench,
+                 "a fill's numbers are edited in place, take arithmetic and units, and show their effect") {
     const auto before = session().evaluated()->fills.begin()->second;
     type("spacing", "0.42mm*2");
     CHECK(in_mm(fill().spacing) == Approx(0.84));
     const auto after = session().evaluated()->fills.begin()->second;
-    CHECK(in_mm(after.length) < in_mm(before.length) * 0.75); // half the lines, and the ways along the edge between them
+    CHECK(in_mm(after.length) <
+          in_mm(before.length) * 0.75); // half the lines, and the ways along the edge between them
     CHECK(after.coverage.covered_percent < before.coverage.covered_percent);
     type("angle", "90/2");
     CHECK(in_degrees(fill().angle) == Approx(45));
@@ -87,7 +92,8 @@ TEST_CASE_METHOD(OnBench, "a fill's numbers are edited in place, take arithmetic
     CHECK(lines_in(Action::foil) == 1); // its outline is run again
 }
 
-TEST_CASE_METHOD(OnBench, "a wrong number is marked and kept, nothing changes; Escape brings the old one back") {
+TEST_CASE_METHOD(OnBench,
+                 "a wrong number is marked and kept, nothing changes, Escape brings the old one back") {
     auto* field = find<QLineEdit>("spacing");
     const Project before = project();
     for (const char* wrong : {"abc", "0", "900 mm", "2mm*3mm"}) {
@@ -106,13 +112,14 @@ TEST_CASE_METHOD(OnBench, "a wrong number is marked and kept, nothing changes; E
     CHECK(in_mm(fill().spacing) == Approx(0.47));
 }
 
-TEST_CASE_METHOD(OnBench, "the finished size is typed; the fill keeps its spacing") {
+TEST_CASE_METHOD(OnBench, "the finished size is typed, the fill keeps its spacing") {
     const auto rows = session().evaluated()->fills.begin()->second.rows;
     type("finished-width", "150 mm");
     CHECK(session().evaluated()->source_box.width() == Approx(150));
     CHECK(session().part()->scale == Approx(0.5));
     CHECK(in_mm(fill().spacing) == Approx(0.42));
-    CHECK(session().evaluated()->fills.begin()->second.rows == Approx(static_cast<double>(rows) / 2).epsilon(0.05));
+    CHECK(session().evaluated()->fills.begin()->second.rows ==
+          Approx(static_cast<double>(rows) / 2).epsilon(0.05));
     type("finished-height", "100");
     CHECK(session().part()->scale == Approx(1));
     type("quantity", "12*2");
@@ -158,13 +165,15 @@ TEST_CASE_METHOD(OnBench, "the view zooms about the pointer, pans and fits") {
     auto* view = canvas();
     const QPoint p = at({200, 50});
     const Point under = view->view().unmap(p);
-    QWheelEvent wheel(p, view->mapToGlobal(p), {}, {0, 240}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QWheelEvent wheel(p, view->mapToGlobal(p), {}, {0, 240}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase,
+                      false);
     QApplication::sendEvent(view, &wheel);
     CHECK(distance(view->view().unmap(p), under) < 1e-6);
     const double zoomed = view->view().scale;
     drag(view, {300, 200}, {300, 200});
     QTest::mousePress(view, Qt::MiddleButton, {}, {300, 200});
-    QMouseEvent move(QEvent::MouseMove, QPoint(340, 200), view->mapToGlobal(QPoint(340, 200)), Qt::NoButton, Qt::MiddleButton, {});
+    QMouseEvent move(QEvent::MouseMove, QPoint(340, 200), view->mapToGlobal(QPoint(340, 200)), Qt::NoButton,
+                     Qt::MiddleButton, {});
     QApplication::sendEvent(view, &move);
     QTest::mouseRelease(view, Qt::MiddleButton, {}, {340, 200});
     CHECK(view->view().unmap(p).x == Approx(under.x - 40 / zoomed).margin(0.01));

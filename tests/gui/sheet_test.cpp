@@ -13,12 +13,15 @@ struct OnSheets : Driver {
         settle();
     }
     const Placement& placed(std::size_t i = 0) { return project().sheets.front().placements[i]; }
-    Box box(std::size_t i = 0) { return session().derived()->sheet(project().sheets.front().id)->parts[i].box; }
+    Box box(std::size_t i = 0) {
+        return session().derived()->sheet(project().sheets.front().id)->parts[i].box;
+    }
 };
 
 } // namespace
 
-TEST_CASE_METHOD(OnSheets, "a part is chosen, dragged, snaps to the usable edge, and is moved by numbers and keys") {
+TEST_CASE_METHOD(OnSheets,
+                 "a part is chosen, dragged, snaps to the usable edge, and is moved by numbers and keys") {
     const Box before = box(1);
     click(before.centre());
     CHECK(session().choice().placement == placed(1).id);
@@ -88,7 +91,7 @@ TEST_CASE_METHOD(OnSheets, "dragging a part off the usable area shows by how muc
     CHECK_FALSE(has(session().derived()->findings, "sheet.outside"));
 }
 
-TEST_CASE_METHOD(OnSheets, "stock, mat and machine from the catalog; sheets added and removed") {
+TEST_CASE_METHOD(OnSheets, "stock, mat and machine from the catalog, sheets added and removed") {
     choose("machine", "One-holder");
     CHECK(project().machine == "one-slot");
     CHECK(session().derived()->plan->totals.stops > 7);
@@ -102,25 +105,32 @@ TEST_CASE_METHOD(OnSheets, "stock, mat and machine from the catalog; sheets adde
     CHECK(project().sheets.back().placements.size() == 1);
 }
 
-TEST_CASE("the board: hover tells, click goes there, dragging scrubs, a block dragged changes the order and says what follows") {
+TEST_CASE("the board: hover tells, click goes there, dragging scrubs, a block dragged changes the order and "
+          "says what follows") {
     Driver d;
     auto* map = d.window->findChild<app::BoardMap*>();
     REQUIRE(map);
-    const auto layout = [&] { return present::BoardLayout({d.session().derived().get(), &d.session().catalog(), {}, {}, {}, {}}, QRectF(map->rect()).adjusted(14, 0, -14, -2)); };
+    const auto layout = [&] {
+        return present::BoardLayout({d.session().derived().get(), &d.session().catalog(), {}, {}, {}, {}},
+                                    QRectF(map->rect()).adjusted(14, 0, -14, -2));
+    };
     const Plan plan = *d.session().derived()->plan;
     std::size_t cut = 0, foil = 0;
     for (std::size_t m = plan.program.moves.size(); m-- > 0;)
-        if (const auto* pass = std::get_if<PassMove>(&plan.program.moves[m])) (pass->action == Action::cut ? cut : pass->action == Action::foil ? foil : m) = m;
+        if (const auto* pass = std::get_if<PassMove>(&plan.program.moves[m]))
+            (pass->action == Action::cut ? cut : pass->action == Action::foil ? foil : m) = m;
     QTest::mouseClick(map, Qt::LeftButton, {}, layout().block(plan, foil).center().toPoint());
     d.settle();
     CHECK(d.window->view() == View::rehearsal);
     CHECK(in_seconds(d.window->rehearsal().time()) == Approx(in_seconds(plan.timeline.spans()[foil].start)));
     // Along the axis of the map.
     const auto l = layout();
-    d.drag(map, QPointF(l.x(seconds(100)), l.plot.top() - 16).toPoint(), QPointF(l.x(seconds(600)), l.plot.top() - 16).toPoint());
+    d.drag(map, QPointF(l.x(seconds(100)), l.plot.top() - 16).toPoint(),
+           QPointF(l.x(seconds(600)), l.plot.top() - 16).toPoint());
     CHECK(in_seconds(d.window->rehearsal().time()) == Approx(600).margin(3));
     // Cut before everything: allowed, and its risk is said.
-    d.drag(map, layout().block(plan, cut).center().toPoint(), QPointF(l.plot.left() + 2, layout().block(plan, cut).center().y()).toPoint());
+    d.drag(map, layout().block(plan, cut).center().toPoint(),
+           QPointF(l.plot.left() + 2, layout().block(plan, cut).center().y()).toPoint());
     REQUIRE(d.project().pass_order.size() == 4);
     CHECK(d.project().pass_order.front() == std::get<PassMove>(plan.program.moves[cut]).lane);
     CHECK(has(d.session().derived()->findings, "order.after-cut"));
@@ -130,19 +140,22 @@ TEST_CASE("the board: hover tells, click goes there, dragging scrubs, a block dr
     CHECK_FALSE(has(d.session().derived()->findings, "order.after-cut"));
 }
 
-TEST_CASE("the board's heads open their lane; the keyboard walks the map") {
+TEST_CASE("the board's heads open their lane, the keyboard walks the map") {
     Driver d;
     auto* map = d.window->findChild<app::BoardMap*>();
-    const present::BoardLayout layout({d.session().derived().get(), &d.session().catalog(), {}, {}, {}, {}}, QRectF(map->rect()).adjusted(14, 0, -14, -2));
+    const present::BoardLayout layout({d.session().derived().get(), &d.session().catalog(), {}, {}, {}, {}},
+                                      QRectF(map->rect()).adjusted(14, 0, -14, -2));
     QTest::mouseClick(map, Qt::LeftButton, {}, QPoint(24, static_cast<int>(layout.tracks[0].y)));
     d.settle();
     CHECK(d.shown("lane-action"));
     d.press("lanes-done");
     map->setFocus();
-    for (int i = 0; i < 3; ++i) QTest::keyClick(map, Qt::Key_Right);
+    for (int i = 0; i < 3; ++i)
+        QTest::keyClick(map, Qt::Key_Right);
     QTest::keyClick(map, Qt::Key_Return);
     d.settle();
-    CHECK(in_seconds(d.window->rehearsal().time()) == Approx(in_seconds(d.session().derived()->plan->timeline.spans()[2].start)));
+    CHECK(in_seconds(d.window->rehearsal().time()) ==
+          Approx(in_seconds(d.session().derived()->plan->timeline.spans()[2].start)));
 }
 
 TEST_CASE("the rehearsal plays, pauses, steps to stops, changes speed and ends at the end") {
@@ -196,19 +209,22 @@ TEST_CASE("the rehearsal's ink is where the strokes are, and as wide as the tip"
     d.settle();
     const auto& plan = *d.session().derived()->plan;
     const MachineState state = r.state();
-    // Before the last stop but one all of the sheet's marking is done: every stroke's middle has changed its colour.
+    // Before the last stop but one all of the sheet's marking is done: every stroke's middle has changed its
+    // colour.
     r.seek(plan.timeline.spans()[state.move].start - seconds(0.01));
     d.settle();
     const QImage inked = r.grab().toImage();
     int strokes = 0, changed = 0;
     for (std::size_t m = 0; m < state.move; ++m)
-        if (const auto* pass = std::get_if<PassMove>(&plan.program.moves[m]); pass && pass->sheet == r.state().sheet && pass->action == Action::draw)
+        if (const auto* pass = std::get_if<PassMove>(&plan.program.moves[m]);
+            pass && pass->sheet == r.state().sheet && pass->action == Action::draw)
             for (const Polyline& s : pass->strokes) {
                 const QPoint p = r.view().map(s.points[s.points.size() / 2]).toPoint();
                 ++strokes;
                 bool near = false;
                 for (int dx = -1; dx <= 1; ++dx)
-                    for (int dy = -1; dy <= 1; ++dy) near |= inked.pixel(p + QPoint(dx, dy)) != empty.pixel(p + QPoint(dx, dy));
+                    for (int dy = -1; dy <= 1; ++dy)
+                        near |= inked.pixel(p + QPoint(dx, dy)) != empty.pixel(p + QPoint(dx, dy));
                 changed += near;
             }
     CHECK(strokes > 50);

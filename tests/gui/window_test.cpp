@@ -17,7 +17,9 @@ using View = app::MainWindow::View;
 TEST_CASE("every named view can be pictured, in both themes, and fills its picture") {
     TemporaryFolder folder;
     Workshop workshop(catalog());
-    for (const char* view : {"start", "opening", "part", "chosen", "sheets", "rehearsal", "stop", "end", "lanes", "findings", "why", "help", "find", "empty", "part-dark", "rehearsal-dark"}) {
+    for (const char* view :
+         {"start", "opening", "part", "chosen", "sheets", "rehearsal", "stop", "end", "lanes", "findings",
+          "why", "help", "find", "empty", "part-dark", "rehearsal-dark"}) {
         const QString out = QString::fromStdString(folder / (std::string(view) + ".png"));
         INFO(view);
         CHECK(app::take_shot(workshop, view, out, "1280x800") == 0);
@@ -25,7 +27,8 @@ TEST_CASE("every named view can be pictured, in both themes, and fills its pictu
         CHECK(image.size() == QSize(1280, 800)); // nothing forces the window wider
         std::set<QRgb> colours;
         for (int y = 0; y < image.height(); y += 4)
-            for (int x = 0; x < image.width(); x += 4) colours.insert(image.pixel(x, y));
+            for (int x = 0; x < image.width(); x += 4)
+                colours.insert(image.pixel(x, y));
         CHECK(colours.size() > 12);
     }
     CHECK(app::take_shot(workshop, "no-such-view", "x.png", "1280x800") == 2);
@@ -74,12 +77,14 @@ TEST_CASE("every command has a menu place, and no key does two things") {
             CHECK_FALSE(action->objectName().isEmpty());
             for (const QKeySequence& key : action->shortcuts()) {
                 const auto [it, fresh] = keys.try_emplace(key.toString(), action->text());
-                INFO(key.toString().toStdString() << ": " << it->second.toStdString() << " and " << action->text().toStdString());
+                INFO(key.toString().toStdString()
+                     << ": " << it->second.toStdString() << " and " << action->text().toStdString());
                 CHECK(fresh);
             }
         }
     CHECK(commands > 35);
-    for (const char* standard : {"Ctrl+Z", "Ctrl+S", "Ctrl+O", "Del", "F1", "F11", "Ctrl+K"}) CHECK(keys.contains(standard));
+    for (const char* standard : {"Ctrl+Z", "Ctrl+S", "Ctrl+O", "Del", "F1", "F11", "Ctrl+K"})
+        CHECK(keys.contains(standard));
 }
 
 TEST_CASE("a command is found by a few of its letters") {
@@ -113,8 +118,15 @@ TEST_CASE("long names, many parts and many lanes keep their places") {
     d.session().change("many", [&](Project& p) -> Result<void> {
         const Source source = p.parts.front().source;
         p.parts.front().name = std::string(200, 'W');
-        for (int i = 0; i < 30; ++i) add_part(p, "Way-marker tag number " + std::to_string(i), source);
-        for (int i = 0; i < 8; ++i) add_lane(p, {{}, Action::draw, "pen with a very long name indeed " + std::to_string(i), "pen-0.4", {static_cast<std::uint8_t>(i * 30), 90, 90}, 1});
+        for (int i = 0; i < 30; ++i)
+            add_part(p, "Way-marker tag number " + std::to_string(i), source);
+        for (int i = 0; i < 8; ++i)
+            add_lane(p, {{},
+                         Action::draw,
+                         "pen with a very long name indeed " + std::to_string(i),
+                         "pen-0.4",
+                         {static_cast<std::uint8_t>(i * 30), 90, 90},
+                         1});
         return {};
     });
     d.window->resize(1280, 800);
@@ -127,8 +139,12 @@ TEST_CASE("long names, many parts and many lanes keep their places") {
 TEST_CASE("findings and errors can be put in other words by their code") {
     class Words : public QTranslator {
         QString translate(const char* context, const char* source, const char*, int) const override {
-            if (QLatin1String(context) == QLatin1String("Finding") && QLatin1String(source) == QLatin1String("lane.none")) return "{count} Linien ohne Spur";
-            if (QLatin1String(context) == QLatin1String("Error") && QLatin1String(source) == QLatin1String("file.missing")) return "Keine Datei";
+            if (QLatin1String(context) == QLatin1String("Finding") &&
+                QLatin1String(source) == QLatin1String("lane.none"))
+                return "{count} Linien ohne Spur";
+            if (QLatin1String(context) == QLatin1String("Error") &&
+                QLatin1String(source) == QLatin1String("file.missing"))
+                return "Keine Datei";
             return {};
         }
         bool isEmpty() const override { return false; }
@@ -144,14 +160,19 @@ TEST_CASE("findings and errors can be put in other words by their code") {
 
 TEST_CASE("a drawing of 200,000 segments opens without freezing the window") {
     Driver d(false);
-    std::string big = "<svg xmlns='http://www.w3.org/2000/svg' width='280mm' height='280mm' viewBox='0 0 280 280'>";
+    std::string big =
+        "<svg xmlns='http://www.w3.org/2000/svg' width='280mm' height='280mm' viewBox='0 0 280 280'>";
     Random random("large drawing");
     for (int i = 0; i < 2000; ++i) {
-        big += "<path fill='none' stroke='#a8462d' d='M" + std::to_string(random.real(0, 270)) + "," + std::to_string(random.real(0, 270));
-        for (int k = 0; k < 100; ++k) big += "l" + std::to_string(random.real(-2, 2)) + "," + std::to_string(random.real(-2, 2));
+        big += "<path fill='none' stroke='#a8462d' d='M" + std::to_string(random.real(0, 270)) + "," +
+               std::to_string(random.real(0, 270));
+        for (int k = 0; k < 100; ++k)
+            big += "l" + std::to_string(random.real(-2, 2)) + "," + std::to_string(random.real(-2, 2));
         big += "'/>";
     }
-    big += "<!--" + std::string(20 * 1024 * 1024 - std::min<std::size_t>(big.size(), 20 * 1024 * 1024 - 1), ' ') + "--></svg>"; // 20 MB
+    big += "<!--" +
+           std::string(20 * 1024 * 1024 - std::min<std::size_t>(big.size(), 20 * 1024 * 1024 - 1), ' ') +
+           "--></svg>"; // 20 MB
     const QString path = d.drawing_file("big.svg", big);
     // A heartbeat every 5 ms: the longest gap is the longest time a click would have waited.
     QElapsedTimer since;
@@ -163,9 +184,11 @@ TEST_CASE("a drawing of 200,000 segments opens without freezing the window") {
     d.window->open_path(path);
     QElapsedTimer limit;
     limit.start();
-    while (!d.shown("take-in") && limit.elapsed() < 60000) QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
+    while (!d.shown("take-in") && limit.elapsed() < 60000)
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
     REQUIRE(d.shown("take-in"));
-    std::cout << "20 MB, 200,000 segments: longest wait of the window " << longest << " ms, open after " << limit.elapsed() << " ms\n";
+    std::cout << "20 MB, 200,000 segments: longest wait of the window " << longest << " ms, open after "
+              << limit.elapsed() << " ms\n";
     d.press("take-in");
     CHECK(d.session().part()->source.drawing->lines.size() == 2000);
     // Not a performance test: a frozen window would have stood still for as long as reading takes.

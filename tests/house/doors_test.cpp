@@ -85,7 +85,7 @@ TEST_CASE("core's rooms and their doors") {
                  "core/plan", "core/machine", "core/formats", "core/lettering"});
 }
 
-TEST_CASE("recipe, sheets and plan never include one another; plan and formats meet only at machine") {
+TEST_CASE("recipe, sheets and plan never include one another, plan and formats meet only at machine") {
     for (const Include& i : includes())
         for (const auto& [a, b] :
              std::vector<std::pair<std::string, std::string>>{{"core/recipe", "core/sheets"},
@@ -112,7 +112,7 @@ TEST_CASE("nothing in core includes Qt, reads a clock or opens files other than 
     }
 }
 
-TEST_CASE("app and cli see core and present, never each other; present has no widgets") {
+TEST_CASE("app and cli see core and present, never each other, present has no widgets") {
     for (const Include& i : includes()) {
         INFO(i.file << " includes " << i.to);
         const bool app = i.from.starts_with("app"), cli = i.from.starts_with("cli"),

@@ -13,7 +13,8 @@ namespace {
 
 struct Exported {
     TemporaryFolder folder;
-    Bench b = bench("<rect x='0' y='0' width='100' height='60' fill='none' stroke='#22282c'/><rect x='20' y='20' width='30' height='10' fill='#a8832d'/>");
+    Bench b = bench("<rect x='0' y='0' width='100' height='60' fill='none' stroke='#22282c'/><rect x='20' "
+                    "y='20' width='30' height='10' fill='#a8832d'/>");
     Exported() {
         ::setenv("DOTLANE_DATA", DOTLANE_SOURCE "/data", 1);
         must(fill_lines(b.project, catalog(), b.part, {b.lines()[1]}));
@@ -27,8 +28,10 @@ struct Exported {
         shell("rsvg-convert -d 254 -p 254 -b white '" + folder / name + "' -o '" + png + "'");
         const QImage image(QString::fromStdString(png));
         Box out;
-        for (int y = static_cast<int>(part.y0 * 10); y < std::min<int>(image.height(), static_cast<int>(part.y1 * 10)); ++y)
-            for (int x = static_cast<int>(part.x0 * 10); x < std::min<int>(image.width(), static_cast<int>(part.x1 * 10)); ++x)
+        for (int y = static_cast<int>(part.y0 * 10);
+             y < std::min<int>(image.height(), static_cast<int>(part.y1 * 10)); ++y)
+            for (int x = static_cast<int>(part.x0 * 10);
+                 x < std::min<int>(image.width(), static_cast<int>(part.x1 * 10)); ++x)
                 if (qGray(image.pixel(x, y)) < 245) out.add(Point{(x + 0.5) / 10, (y + 0.5) / 10});
         return out;
     }
@@ -36,7 +39,8 @@ struct Exported {
 
 } // namespace
 
-TEST_CASE_METHOD(Exported, "a 100 x 60 mm rectangle measures 100 x 60 mm in another program, and the check square 10 mm") {
+TEST_CASE_METHOD(
+    Exported, "a 100 x 60 mm rectangle measures 100 x 60 mm in another program, and the check square 10 mm") {
     const Box cut = ink("02-cut-fine-blade.svg", {8, 8, 300, 300});
     CHECK(cut.width() == Approx(100).margin(0.25)); // half the 0.1 mm line on each side and a pixel
     CHECK(cut.height() == Approx(60).margin(0.25));
@@ -54,11 +58,13 @@ TEST_CASE_METHOD(Exported, "the run sheet is an A4 page whose words can be read"
     const std::string info = shell("pdfinfo '" + folder / "run-sheet.pdf" + "'");
     CHECK(info.find("A4") != std::string::npos);
     const std::string text = shell("pdftotext -layout '" + folder / "run-sheet.pdf" + "' -");
-    for (const char* words : {"Run sheet for the Two-holder desktop cutter", "Stop 1", "gold foil tip 0.5", "Why this order", "Take care", "00-everything.svg"}) {
+    for (const char* words : {"Run sheet for the Two-holder desktop cutter", "Stop 1", "gold foil tip 0.5",
+                              "Why this order", "Take care", "00-everything.svg"}) {
         INFO(words);
         CHECK(text.find(words) != std::string::npos);
     }
     // The text sheet has the same content.
     const std::string plain = file(folder / "run-sheet.txt");
-    for (const char* words : {"Stop 1", "gold foil tip 0.5", "Blades are sharp"}) CHECK(plain.find(words) != std::string::npos);
+    for (const char* words : {"Stop 1", "gold foil tip 0.5", "Blades are sharp"})
+        CHECK(plain.find(words) != std::string::npos);
 }

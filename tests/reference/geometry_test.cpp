@@ -12,11 +12,15 @@ namespace {
 Region random_region(Random& random) {
     Region r = region_of({ring(random_ring(random, random.whole(4, 30), 8, 40))}, FillRule::nonzero);
     for (int h = random.whole(0, 3); h > 0; --h)
-        r = subtracted(r, region_of({ring(random_ring(random, 7, 2, 8, {random.real(-18, 18), random.real(-18, 18)}))}, FillRule::nonzero));
+        r = subtracted(
+            r, region_of({ring(random_ring(random, 7, 2, 8, {random.real(-18, 18), random.real(-18, 18)}))},
+                         FillRule::nonzero));
     return r;
 }
 
-double area_of(const Region& r) { return in_square_mm(area(r)); }
+double area_of(const Region& r) {
+    return in_square_mm(area(r));
+}
 
 } // namespace
 
@@ -24,13 +28,19 @@ TEST_CASE("booleans are those of GEOS") {
     Geos geos;
     Random random("booleans against GEOS");
     for (int i = 0; i < 80; ++i) {
-        const Region a = random_region(random), b = transformed(random_region(random), Affine::translation({random.real(-30, 30), random.real(-30, 30)}));
+        const Region a = random_region(random),
+                     b = transformed(random_region(random),
+                                     Affine::translation({random.real(-30, 30), random.real(-30, 30)}));
         const auto ga = Geos::area_of(a), gb = Geos::area_of(b);
         INFO("seed " << random.seed() << " round " << i);
-        // A grid of 1e-5 mm moves each of about 60 corners by half a step along edges of some 20 mm: far below 0.01 mm2.
-        CHECK(area_of(united(a, b)) == Approx(Geos::area(Geos::Geometry(GEOSUnion(ga.get(), gb.get())).get())).margin(0.01));
-        CHECK(area_of(intersected(a, b)) == Approx(Geos::area(Geos::Geometry(GEOSIntersection(ga.get(), gb.get())).get())).margin(0.01));
-        CHECK(area_of(subtracted(a, b)) == Approx(Geos::area(Geos::Geometry(GEOSDifference(ga.get(), gb.get())).get())).margin(0.01));
+        // A grid of 1e-5 mm moves each of about 60 corners by half a step along edges of some 20 mm: far
+        // below 0.01 mm2.
+        CHECK(area_of(united(a, b)) ==
+              Approx(Geos::area(Geos::Geometry(GEOSUnion(ga.get(), gb.get())).get())).margin(0.01));
+        CHECK(area_of(intersected(a, b)) ==
+              Approx(Geos::area(Geos::Geometry(GEOSIntersection(ga.get(), gb.get())).get())).margin(0.01));
+        CHECK(area_of(subtracted(a, b)) ==
+              Approx(Geos::area(Geos::Geometry(GEOSDifference(ga.get(), gb.get())).get())).margin(0.01));
     }
 }
 
@@ -53,7 +63,8 @@ TEST_CASE("hatch lines are what GEOS cuts out of parallel lines") {
     for (int i = 0; i < 60; ++i) {
         const Region a = random_region(random);
         const double spacing = random.real(0.3, 5), angle = random.real(0, 180);
-        const HatchResult h = hatch(a, {mm(spacing), degrees(angle), false, true, HatchOptions::Phase::origin});
+        const HatchResult h =
+            hatch(a, {mm(spacing), degrees(angle), false, true, HatchOptions::Phase::origin});
         Polylines rows;
         const Affine turn = Affine::rotation(in_radians(degrees(angle)));
         for (int k = -300; k < 300; ++k) {
@@ -63,7 +74,8 @@ TEST_CASE("hatch lines are what GEOS cuts out of parallel lines") {
         const Geos::Geometry cut(GEOSIntersection(Geos::lines(rows).get(), Geos::area_of(a).get()));
         INFO("seed " << random.seed() << " round " << i);
         CHECK(in_mm(h.filled) == Approx(Geos::length(cut.get())).margin(0.02));
-        CHECK(static_cast<int>(h.pieces) == Approx(GEOSGetNumGeometries(cut.get())).margin(2)); // a line that only grazes a corner
+        CHECK(static_cast<int>(h.pieces) ==
+              Approx(GEOSGetNumGeometries(cut.get())).margin(2)); // a line that only grazes a corner
     }
 }
 
@@ -75,7 +87,8 @@ TEST_CASE("joined fills lie in the region by GEOS's judgement") {
         const HatchResult h = hatch(a, {mm(random.real(0.3, 3)), degrees(random.real(0, 180)), true, true});
         const auto around = Geos::buffer(Geos::area_of(a).get(), 1e-3);
         INFO("seed " << random.seed() << " round " << i);
-        for (const Polyline& l : h.lines) CHECK(GEOSCovers(around.get(), Geos::lines({l}).get()) == 1);
+        for (const Polyline& l : h.lines)
+            CHECK(GEOSCovers(around.get(), Geos::lines({l}).get()) == 1);
     }
 }
 
@@ -85,7 +98,8 @@ TEST_CASE("coverage and overspill are those of GEOS's buffers") {
     for (int i = 0; i < 25; ++i) {
         const Region a = random_region(random);
         const double tip = random.real(0.3, 1.2), spacing = random.real(0.4, 2), angle = random.real(0, 180);
-        const HatchResult h = hatch(offset(a, mm(-random.real(0, 0.5))), {mm(spacing), degrees(angle), random.coin(), true});
+        const HatchResult h =
+            hatch(offset(a, mm(-random.real(0, 0.5))), {mm(spacing), degrees(angle), random.coin(), true});
         if (h.lines.empty()) continue;
         const Coverage c = coverage(a, h.lines, mm(tip), degrees(angle));
         const auto ink = Geos::buffer(Geos::lines(h.lines).get(), tip / 2), region = Geos::area_of(a);

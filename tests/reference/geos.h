@@ -21,28 +21,35 @@ class Geos {
     static GEOSCoordSequence* sequence(const std::vector<Point>& points, bool closed) {
         const auto n = static_cast<unsigned>(points.size());
         GEOSCoordSequence* s = GEOSCoordSeq_create(n + (closed ? 1 : 0), 2);
-        for (unsigned i = 0; i < n; ++i) GEOSCoordSeq_setXY(s, i, points[i].x, points[i].y);
+        for (unsigned i = 0; i < n; ++i)
+            GEOSCoordSeq_setXY(s, i, points[i].x, points[i].y);
         if (closed) GEOSCoordSeq_setXY(s, n, points[0].x, points[0].y);
         return s;
     }
-    static Geometry polygon(const Ring& ring) { return Geometry(GEOSGeom_createPolygon(GEOSGeom_createLinearRing(sequence(ring, true)), nullptr, 0)); }
+    static Geometry polygon(const Ring& ring) {
+        return Geometry(GEOSGeom_createPolygon(GEOSGeom_createLinearRing(sequence(ring, true)), nullptr, 0));
+    }
     /// Outer rings minus holes.
     static Geometry area_of(const Region& region) {
         Geometry whole(GEOSGeom_createEmptyPolygon());
         for (const bool hole : {false, true})
             for (const Ring& ring : region.rings)
                 if ((signed_area_mm2(ring) < 0) == hole)
-                    whole.reset(hole ? GEOSDifference(whole.get(), polygon(ring).get()) : GEOSUnion(whole.get(), polygon(ring).get()));
+                    whole.reset(hole ? GEOSDifference(whole.get(), polygon(ring).get())
+                                     : GEOSUnion(whole.get(), polygon(ring).get()));
         return whole;
     }
     static Geometry lines(const Polylines& list) {
         std::vector<GEOSGeometry*> all;
         for (const Polyline& l : list)
             if (l.points.size() > 1) all.push_back(GEOSGeom_createLineString(sequence(l.points, l.closed)));
-        return Geometry(GEOSGeom_createCollection(GEOS_MULTILINESTRING, all.data(), static_cast<unsigned>(all.size())));
+        return Geometry(
+            GEOSGeom_createCollection(GEOS_MULTILINESTRING, all.data(), static_cast<unsigned>(all.size())));
     }
     static Geometry buffer(const GEOSGeometry* g, double by) { return Geometry(GEOSBuffer(g, by, 64)); }
-    static Geometry mitre(const GEOSGeometry* g, double by) { return Geometry(GEOSBufferWithStyle(g, by, 64, GEOSBUF_CAP_FLAT, GEOSBUF_JOIN_MITRE, 1000)); }
+    static Geometry mitre(const GEOSGeometry* g, double by) {
+        return Geometry(GEOSBufferWithStyle(g, by, 64, GEOSBUF_CAP_FLAT, GEOSBUF_JOIN_MITRE, 1000));
+    }
     static double area(const GEOSGeometry* g) {
         double a = 0;
         GEOSArea(g, &a);

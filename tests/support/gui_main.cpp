@@ -1,10 +1,10 @@
 // The tests' QApplication, with the program's own style and words.
-#define CATCH_CONFIG_RUNNER
 #include <QApplication>
 #include <QSettings>
-#include <catch2/catch.hpp>
 
 #include "app/settings/language.h"
+
+int run_tests(int argc, char** argv); // support/catch.cpp
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
@@ -12,5 +12,5 @@ int main(int argc, char** argv) {
     QApplication::setOrganizationName("dot-lane");
     QSettings::setDefaultFormat(QSettings::IniFormat);
     dotlane::app::install_language();
-    return Catch::Session().run(argc, argv);
+    return run_tests(argc, argv);
 }

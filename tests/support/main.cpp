@@ -1,2 +1,5 @@
-#define CATCH_CONFIG_MAIN
-#include <catch2/catch.hpp>
+int run_tests(int argc, char** argv); // support/catch.cpp
+
+int main(int argc, char** argv) {
+    return run_tests(argc, argv);
+}

@@ -2,8 +2,8 @@
 #pragma once
 
 #include <catch2/catch.hpp>
-#include <map>
 #include <iostream>
+#include <map>
 #include <random>
 
 #include "core/base/files.h"

@@ -1,5 +1,6 @@
 #include "app/bench/part_view.h"
 
+#include <QCoreApplication>
 #include <QMouseEvent>
 #include <QPainter>
 

@@ -2,7 +2,7 @@
 // the map scrubs it, dragging a block changes the order of the passes and says what follows.
 #pragma once
 
-#include <QWidget>
+#include <QFrame>
 
 #include "app/commands/session.h"
 #include "present/board_painter.h"

@@ -1,6 +1,7 @@
 #include "app/commands/recent.h"
 
-#include <nlohmann/json.hpp>
+#include <QJsonArray>
+#include <QJsonDocument>
 
 namespace dotlane::app {
 
@@ -11,10 +12,9 @@ Recent::Recent(FileSystem& files, std::string folder)
 QStringList Recent::read() const {
     QStringList out;
     const auto bytes = files_.read(folder_ + "/recent.json", 1 << 20);
-    const auto list = nlohmann::json::parse(bytes.value_or(""), nullptr, false);
-    if (list.is_array())
-        for (const auto& path : list)
-            if (path.is_string()) out << QString::fromStdString(path.get<std::string>());
+    const auto list = QJsonDocument::fromJson(QByteArray::fromStdString(bytes.value_or(""))).array();
+    for (const auto& path : list)
+        if (path.isString()) out << path.toString();
     return out;
 }
 
@@ -29,11 +29,10 @@ void Recent::add(const QString& path) {
     QStringList paths = read();
     paths.removeAll(path);
     paths.prepend(path);
-    nlohmann::json list = nlohmann::json::array();
-    for (const QString& p : paths.mid(0, most))
-        list.push_back(p.toStdString());
+    const QByteArray list = QJsonDocument(QJsonArray::fromStringList(paths.mid(0, most))).toJson();
     // A list of recent files is a convenience: where it cannot be written, nothing else suffers.
-    if (files_.make_folder(folder_)) (void)files_.write_atomically(folder_ + "/recent.json", list.dump(1));
+    if (files_.make_folder(folder_))
+        (void)files_.write_atomically(folder_ + "/recent.json", list.toStdString());
 }
 
 } // namespace dotlane::app

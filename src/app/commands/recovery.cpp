@@ -1,8 +1,9 @@
 #include "app/commands/recovery.h"
 
 #include <QDateTime>
+#include <QJsonDocument>
+#include <QJsonObject>
 #include <QtConcurrent>
-#include <nlohmann/json.hpp>
 #include <unistd.h>
 
 #include "core/project/format.h"
@@ -54,16 +55,16 @@ void Recovery::write() {
     if (writer_.isRunning()) return QTimer::singleShot(200, this, &Recovery::write);
     if (!session_.is_open() || !session_.modified()) return;
     written_ = session_.snapshot();
-    const nlohmann::json note = {
-        {"name", written_->name},
-        {"path", session_.path().toStdString()},
-        {"saved_at", QDateTime::currentDateTime().toString(Qt::ISODate).toStdString()}};
-    writer_.setFuture(QtConcurrent::run([this, project = written_, text = note.dump(1)] {
-        if (!files_.make_folder(folder_)) return;
-        const std::string base = folder_ + "/" + key_;
-        if (!save_project(files_, base + project_extension, *project)) return;
-        (void)files_.write_atomically(base + ".json", text);
-    }));
+    const QJsonObject note{{"name", QString::fromStdString(written_->name)},
+                           {"path", session_.path()},
+                           {"saved_at", QDateTime::currentDateTime().toString(Qt::ISODate)}};
+    writer_.setFuture(
+        QtConcurrent::run([this, project = written_, text = QJsonDocument(note).toJson().toStdString()] {
+            if (!files_.make_folder(folder_)) return;
+            const std::string base = folder_ + "/" + key_;
+            if (!save_project(files_, base + project_extension, *project)) return;
+            (void)files_.write_atomically(base + ".json", text);
+        }));
 }
 
 void Recovery::flush() {
@@ -91,14 +92,11 @@ std::vector<LeftBehind> Recovery::left_behind(FileSystem& files, const std::stri
         if (const auto start = start_of(pid); !start.empty() && key == pid + "-" + start)
             continue; // still running
         const auto bytes = files.read(folder + "/" + name, 1 << 20);
-        const auto note = nlohmann::json::parse(bytes.value_or(""), nullptr, false);
+        const auto note = QJsonDocument::fromJson(QByteArray::fromStdString(bytes.value_or(""))).object();
         const std::string copy = folder + "/" + key + project_extension;
-        if (!note.is_object() || !files.exists(copy)) continue;
-        const auto text = [&](const char* member) {
-            return QString::fromStdString(
-                note.contains(member) && note[member].is_string() ? note[member].get<std::string>() : "");
-        };
-        out.push_back({text("name"), text("path"), text("saved_at"), copy, folder + "/" + name});
+        if (note.isEmpty() || !files.exists(copy)) continue;
+        out.push_back({note["name"].toString(), note["path"].toString(), note["saved_at"].toString(), copy,
+                       folder + "/" + name});
     }
     std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.saved_at > b.saved_at; });
     return out;

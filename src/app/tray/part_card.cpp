@@ -1,5 +1,6 @@
 #include "app/tray/part_card.h"
 
+#include <QCoreApplication>
 #include <QPainter>
 
 #include "present/part_painter.h"

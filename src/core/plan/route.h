@@ -1,11 +1,11 @@
 // The order, direction and start point of the lines of one pass: as little travel as can be found quickly.
 //
 // Method: nearest neighbour from the rest position, then 2-opt and or-opt (segments of one to three lines) on
-// neighbour lists with a work queue, both for lines that have two different ends and may be run either way.
-// Closed lines may be started at any of their points. Where inner lines must come first, an outline and all
-// that lies in it form one block: the inner lines in their own best order, then the outline.
-// Sources: Bentley 1992 (neighbour lists, don't-look bits); Johnson and McGeoch 1996 (expected quality).
-// Deterministic: the same lines give the same route.
+// neighbour lists with a work queue and, for passes of up to 2,000 lines, repeated shaking, all for lines
+// that have two different ends and may be run either way. Closed lines may be started at any of their points.
+// Where inner lines must come first, an outline and all that lies in it form one block: the inner lines in
+// their own best order, then the outline. Sources: Bentley 1992 (neighbour lists, don't-look bits); Johnson
+// and McGeoch 1996 (expected quality). Deterministic: the same lines give the same route.
 #pragma once
 
 #include "core/base/progress.h"

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <random>
 
 namespace dotlane {
 namespace {
@@ -136,11 +137,46 @@ void Tour::wake(std::uint32_t item) {
 }
 
 void Tour::improve(Progress& progress) {
-    if (items_.size() < 4) return;
+    if (items_.size() < 2) return;
+    if (items_.size() <= largest_exact) return solve();
     find_neighbours();
     queue_.clear();
     for (auto it = order_.rbegin(); it != order_.rend(); ++it)
         wake(*it);
+    descend(progress);
+    shake(progress);
+}
+
+void Tour::shake(Progress& progress) {
+    const std::size_t n = size();
+    if (n > 2000) return;
+    std::mt19937 chance(static_cast<unsigned>(n)); // the same tour every time
+    const auto below = [&](std::size_t limit) { return static_cast<std::size_t>(chance()) % limit; };
+    const std::size_t rounds = std::min<std::size_t>(1000, 400'000 / n),
+                      longest = std::min<std::size_t>(50, (n - 2) / 2);
+    double best = cost();
+    for (std::size_t round = 0; round < rounds && !progress.cancelled(); ++round) {
+        const auto order = order_, position = position_;
+        const auto flip = flip_;
+        // A and B, neighbours that do not hold the rest position, become B and A.
+        const std::size_t a = 1 + below(longest), b = 1 + below(longest);
+        if (a + b >= n) continue;
+        const std::size_t from = wrap(position_[0] + 1 + below(n - a - b));
+        const std::size_t last = wrap(from + a + b - 1);
+        for (const std::size_t p : {from, wrap(from + a - 1), wrap(from + a), last})
+            wake(order_[p]);
+        wake(at(from + n - 1)), wake(at(last + 1));
+        move_segment(from, a, last, chance() % 2 == 0 && turnable(from, a));
+        descend(progress);
+        const double now = cost();
+        if (now < best - least_gain)
+            best = now;
+        else if (now > best + least_gain)
+            order_ = order, position_ = position, flip_ = flip;
+    }
+}
+
+void Tour::descend(Progress& progress) {
     std::size_t turns = 0;
     while (!queue_.empty()) {
         if (++turns % 1024 == 0 && progress.cancelled()) break;
@@ -152,6 +188,7 @@ void Tour::improve(Progress& progress) {
     }
     for (const std::uint32_t item : queue_)
         queued_[item] = 0;
+    queue_.clear();
 }
 
 void Tour::set_item(std::uint32_t item, Point at) {

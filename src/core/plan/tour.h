@@ -20,7 +20,10 @@ class Tour {
     /// Item 0 is the rest position. Starts with the nearest-neighbour order.
     explicit Tour(std::vector<TourItem> items);
 
-    /// 2-opt and or-opt until no neighbour move helps, or cancelled.
+    /// Up to nine items: the best of all tours. More: 2-opt and or-opt until no neighbour move helps, or
+    /// cancelled. Tours of up to 2,000 items are then shaken: two neighbouring stretches change places, the
+    /// tour is improved again, and the better one is kept. Source: iterated local search with segment double
+    /// bridges, Johnson and McGeoch 1996. Deterministic.
     void improve(Progress& progress);
     /// Replaces an item's ends (a closed line was given another start point).
     void set_item(std::uint32_t item, Point at);
@@ -37,6 +40,10 @@ class Tour {
         std::uint32_t item;
         std::uint8_t end; // 0: a, 1: b, 2: both are one point
     };
+    static constexpr std::size_t largest_exact = 9; ///< items, with the rest position
+    void solve();
+    void descend(Progress& progress);
+    void shake(Progress& progress);
     void nearest_neighbour();
     void find_neighbours();
     bool improve_at(std::uint32_t item);

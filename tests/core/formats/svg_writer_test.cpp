@@ -65,7 +65,7 @@ TEST_CASE("every file of an export has the same page, check square and origin ma
     CHECK(marks.size() == 6);
 }
 
-TEST_CASE("all passes together are the passes one by one; repeats are written once and said") {
+TEST_CASE("all passes together are the passes one by one, repeats are written once and said") {
     Bench b = job();
     find(b.project, b.lane(Action::draw))->repeats = 3;
     const auto d = b.derive();

@@ -23,7 +23,7 @@ TEST_CASE("text becomes outlines of the asked size, with its counters") {
     CHECK(twice.advance_mm == Approx(2 * text.advance_mm).epsilon(1e-6));
 }
 
-TEST_CASE("characters a font does not have are counted; a missing family falls back") {
+TEST_CASE("characters a font does not have are counted, a missing family falls back") {
     FontShelf fonts;
     CHECK(must(fonts.outline({"Cabin", false, 400}, mm(10), "\xF3\xB0\x80\x80")).missing_glyphs ==
           1); // a private-use character

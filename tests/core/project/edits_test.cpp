@@ -70,7 +70,7 @@ TEST_CASE("a line set that a fill uses keeps its identity when it changes lane")
     CHECK(find(*find(b.project, b.part), fill.of[0])->lines.size() == 2);
 }
 
-TEST_CASE("removing a fill runs its outlines again; unless another fill needs them") {
+TEST_CASE("removing a fill runs its outlines again, unless another fill needs them") {
     Bench b = bench(four);
     const StepId one = must(fill_lines(b.project, catalog(), b.part, {b.lines()[0]}));
     const LineSetId set = std::get<FillStep>(find(b.project, b.part)->steps[0].what).of[0];

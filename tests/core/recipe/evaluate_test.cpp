@@ -91,7 +91,7 @@ TEST_CASE("open lines are left out of a fill and counted") {
     CHECK(get(d->findings, "fill.open-lines").grade == Grade::caution);
 }
 
-TEST_CASE("lines whose ends meet are closed, whatever the file says; filled shapes are areas") {
+TEST_CASE("lines whose ends meet are closed, whatever the file says, filled shapes are areas") {
     Bench b = bench("<path d='M5,5 h20 v20 h-20 L5,5' fill='none' stroke='#a8462d'/>" // ends meet, no Z
                     "<path d='M40,5 h20 v20 h-20' fill='#a8832d'/>");                 // filled, not closed
     const StepId step = filled(b);

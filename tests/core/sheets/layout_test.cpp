@@ -64,7 +64,7 @@ TEST_CASE("a strip turned in a square: fits when l cos a + t sin a <= s") {
     CHECK((box.width() <= s) == (l * std::cos(rad) + t * std::sin(rad) <= s));
 }
 
-TEST_CASE("copies in a grid; n things of width w with gap g in W") {
+TEST_CASE("copies in a grid, n things of width w with gap g in W") {
     const Box part{0, 0, 60, 40};
     const auto places = must(grid(at(10, 10), part, {3, 2, mm(5)}));
     REQUIRE(places.size() == 6);
@@ -108,7 +108,7 @@ TEST_CASE("outside the usable area: by how much and on which side") {
     CHECK(large[0].remedy.code.empty()); // too large to be brought in
 }
 
-TEST_CASE("overlaps are cautions; a mat or stock the machine does not take is an error") {
+TEST_CASE("overlaps are cautions, a mat or stock the machine does not take is an error") {
     Sheet sheet{SheetId{1}, "sheet 1", card().id, mat().id, {at(0, 0), at(0, 0)}};
     const Machine& machine = catalog().machines.front();
     const Findings f =

@@ -57,7 +57,7 @@ TEST_CASE("art outside its page is brought into view and says so") {
     CHECK_FALSE(has(open(svg("<rect width='30' height='20'/>")).findings, "open.off-page"));
 }
 
-TEST_CASE("names come from the file; a file without lines is refused with the reasons") {
+TEST_CASE("names come from the file, a file without lines is refused with the reasons") {
     CHECK(open(svg("<rect width='5' height='5'/>")).name == "Tide wave 1");
     FontShelf fonts;
     const auto empty = open_svg(svg("<image href='data:,x'/>"), "a.svg", fonts);
@@ -117,7 +117,7 @@ TEST_CASE("words in names decide, but only as words") {
     CHECK(action("x-cut") == Action::cut);
 }
 
-TEST_CASE("taken in: every line in the lane that was proposed; lanes are shared") {
+TEST_CASE("taken in: every line in the lane that was proposed, lanes are shared") {
     Workshop w(catalog());
     Project p = w.new_project("x");
     const Opened o = open(svg("<rect width='30' height='30' fill='none' stroke='#000'/><path d='M0,40h50' "

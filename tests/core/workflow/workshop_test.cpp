@@ -106,7 +106,7 @@ TEST_CASE("several sheets: their names stand in the files' names") {
     CHECK(done.files.size() == 2 + 6 + 2);
 }
 
-TEST_CASE("nothing is exported while an error stands; an override is stated") {
+TEST_CASE("nothing is exported while an error stands, an override is stated") {
     Bench b = bench(things);
     must(assign(b.project, b.part, {b.lines()[2]}, {}));
     MemoryFiles files;
@@ -121,7 +121,7 @@ TEST_CASE("nothing is exported while an error stands; an override is stated") {
     CHECK(files.files["/out/01-foil-gold-foil-tip-0-5.svg"].find("in spite of") != std::string::npos);
 }
 
-TEST_CASE("an export that cannot be written says so; no plan, no export") {
+TEST_CASE("an export that cannot be written says so, no plan, no export") {
     Bench b = bench(things);
     MemoryFiles files;
     files.writes_left = 2;

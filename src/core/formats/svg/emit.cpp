@@ -8,8 +8,6 @@
 namespace dotlane::svg {
 namespace {
 
-constexpr std::size_t max_lines = 1'000'000, max_segments = 20'000'000;
-
 /// What is not drawn has no properties either: two drawings that look alike are equal.
 void forget_stroke(Drawn& drawn) {
     Drawn plain;
@@ -176,10 +174,11 @@ void Walker::emit(const pugi::xml_node& node, const Scope& scope, Shape user_sha
 
 void Walker::keep(DrawnLine line) {
     segments_ += segment_count(line.shape);
-    if (out_.drawing.lines.size() >= max_lines || segments_ > max_segments)
+    if (out_.drawing.lines.size() >= options_.max_lines || segments_ > options_.max_segments)
         throw Stop{{"svg.large",
-                    "The file holds more than 1,000,000 lines or 20,000,000 segments. It was not opened; "
-                    "nothing has changed.",
+                    "The file holds more than " + std::to_string(options_.max_lines) + " lines or " +
+                        std::to_string(options_.max_segments) +
+                        " segments. It was not opened; nothing has changed.",
                     {}}};
     out_.drawing.lines.push_back(std::move(line));
 }

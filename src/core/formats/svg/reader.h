@@ -19,8 +19,11 @@
 namespace dotlane {
 
 struct SvgOptions {
-    std::string file_name;      ///< for messages only
-    FontShelf* fonts = nullptr; ///< without it text becomes a finding
+    std::string file_name;                 ///< for messages only
+    FontShelf* fonts = nullptr;            ///< without it text becomes a finding
+    std::size_t max_lines = 1'000'000;     ///< 1 or more; see "svg.large"
+    std::size_t max_segments = 20'000'000; ///< after use is expanded
+    std::size_t max_visits = 5'000'000;    ///< elements, each time use leads to one
 };
 
 struct SvgResult {
@@ -30,8 +33,8 @@ struct SvgResult {
 };
 
 /// Errors (nothing is changed by any of them): "svg.empty", "svg.packed", "svg.entities", "svg.not-xml",
-/// "svg.not-svg", "svg.deep" (over 256 levels), "svg.large" (more than 1,000,000 lines or 20,000,000 segments
-/// after use is expanded), "svg.number" (a coordinate beyond 1e9), "cancelled".
+/// "svg.not-svg", "svg.deep" (over 256 levels), "svg.large" (more lines, segments or elements than the
+/// options allow), "svg.number" (a coordinate beyond 1e9), "cancelled".
 Result<SvgResult> read_svg(std::string bytes, const SvgOptions& options, Progress& progress = no_progress());
 
 } // namespace dotlane

@@ -10,7 +10,6 @@ namespace dotlane::svg {
 namespace {
 
 constexpr double mm_per_px = mm_per_inch / 96;
-constexpr std::size_t max_visits = 5'000'000;
 constexpr int max_use_depth = 24;
 
 bool any_of(std::string_view name, std::initializer_list<std::string_view> list) {
@@ -123,9 +122,9 @@ Affine Walker::fit(const pugi::xml_node& node, double width, double height, View
 }
 
 void Walker::step() {
-    if (++visited_ > max_visits)
+    if (++visited_ > options_.max_visits)
         throw Stop{{"svg.large",
-                    "The file's references expand to more than five million elements. It was not opened; "
+                    "The file's references expand to too many elements. It was not opened; "
                     "nothing has changed.",
                     {}}};
     if (visited_ % 512 == 0 && progress_.cancelled()) throw Stop{{"cancelled", "Opening was cancelled.", {}}};

@@ -1,0 +1,35 @@
+// Runs all benchmarks and prints, for each pair NAME/ours and NAME/reference, how the two compare.
+#include <benchmark/benchmark.h>
+#include <cstdio>
+#include <map>
+
+namespace {
+
+class Pairs : public benchmark::ConsoleReporter {
+  public:
+    void ReportRuns(const std::vector<Run>& runs) override {
+        ConsoleReporter::ReportRuns(runs);
+        for (const Run& run : runs) times_[run.benchmark_name()] = run.GetAdjustedRealTime();
+    }
+    void Finalize() override {
+        std::printf("\nours against the reference (below 1: ours is faster)\n");
+        for (const auto& [name, time] : times_) {
+            const auto slash = name.find("/ours");
+            if (slash == std::string::npos) continue;
+            const std::string pair = name.substr(0, slash);
+            const auto other = times_.find(pair + "/reference" + name.substr(slash + 5));
+            if (other != times_.end()) std::printf("  %-28s %8.3f\n", (pair + name.substr(slash + 5)).c_str(), time / other->second);
+        }
+    }
+
+  private:
+    std::map<std::string, double> times_;
+};
+
+} // namespace
+
+int main(int argc, char** argv) {
+    benchmark::Initialize(&argc, argv);
+    Pairs reporter;
+    benchmark::RunSpecifiedBenchmarks(&reporter);
+}

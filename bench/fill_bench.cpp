@@ -16,7 +16,8 @@ constexpr double spacing = 0.4, tip = 0.5;
 
 void hatch_ours(benchmark::State& state) {
     const Region region = gear(static_cast<int>(state.range(0)));
-    for (auto _ : state) benchmark::DoNotOptimize(hatch(region, {mm(spacing), degrees(35), state.range(1) != 0, true}));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(hatch(region, {mm(spacing), degrees(35), state.range(1) != 0, true}));
 }
 
 void hatch_geos(benchmark::State& state) {
@@ -25,15 +26,18 @@ void hatch_geos(benchmark::State& state) {
     const Affine turn = Affine::rotation(in_radians(degrees(35)));
     for (auto _ : state) {
         Polylines rows;
-        for (double y = -63; y < 63; y += spacing) rows.push_back({{turn({-70, y}), turn({70, y})}, false});
-        benchmark::DoNotOptimize(GEOSIntersection(Geos::lines(rows).release(), Geos::area_of(region).release()));
+        for (double y = -63; y < 63; y += spacing)
+            rows.push_back({{turn({-70, y}), turn({70, y})}, false});
+        benchmark::DoNotOptimize(
+            GEOSIntersection(Geos::lines(rows).release(), Geos::area_of(region).release()));
     }
 }
 
 void coverage_ours(benchmark::State& state) {
     const Region region = gear(static_cast<int>(state.range(0)));
     const auto lines = hatch(region, {mm(spacing), degrees(35), true, true}).lines;
-    for (auto _ : state) benchmark::DoNotOptimize(coverage(region, lines, mm(tip), degrees(35)));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(coverage(region, lines, mm(tip), degrees(35)));
 }
 
 void coverage_geos(benchmark::State& state) {
@@ -42,14 +46,19 @@ void coverage_geos(benchmark::State& state) {
     const auto lines = hatch(region, {mm(spacing), degrees(35), true, true}).lines;
     for (auto _ : state) {
         const auto ink = Geos::Geometry(GEOSBuffer(Geos::lines(lines).get(), tip / 2, 8));
-        benchmark::DoNotOptimize(Geos::area(Geos::Geometry(GEOSIntersection(ink.get(), Geos::area_of(region).get())).get()));
+        benchmark::DoNotOptimize(
+            Geos::area(Geos::Geometry(GEOSIntersection(ink.get(), Geos::area_of(region).get())).get()));
     }
 }
 
 } // namespace
 
 BENCHMARK(hatch_ours)->Name("hatch/ours")->Args({400, 0})->Args({4000, 0})->Unit(benchmark::kMillisecond);
-BENCHMARK(hatch_geos)->Name("hatch/reference")->Args({400, 0})->Args({4000, 0})->Unit(benchmark::kMillisecond);
+BENCHMARK(hatch_geos)
+    ->Name("hatch/reference")
+    ->Args({400, 0})
+    ->Args({4000, 0})
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK(hatch_ours)->Name("hatch joined")->Args({400, 1})->Args({4000, 1})->Unit(benchmark::kMillisecond);
 BENCHMARK(coverage_ours)->Name("coverage/ours")->Arg(400)->Unit(benchmark::kMillisecond);
 BENCHMARK(coverage_geos)->Name("coverage/reference")->Arg(400)->Unit(benchmark::kMillisecond);

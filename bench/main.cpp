@@ -9,7 +9,8 @@ class Pairs : public benchmark::ConsoleReporter {
   public:
     void ReportRuns(const std::vector<Run>& runs) override {
         ConsoleReporter::ReportRuns(runs);
-        for (const Run& run : runs) times_[run.benchmark_name()] = run.GetAdjustedRealTime();
+        for (const Run& run : runs)
+            times_[run.benchmark_name()] = run.GetAdjustedRealTime();
     }
     void Finalize() override {
         std::printf("\nours against the reference (below 1: ours is faster)\n");
@@ -18,7 +19,8 @@ class Pairs : public benchmark::ConsoleReporter {
             if (slash == std::string::npos) continue;
             const std::string pair = name.substr(0, slash);
             const auto other = times_.find(pair + "/reference" + name.substr(slash + 5));
-            if (other != times_.end()) std::printf("  %-28s %8.3f\n", (pair + name.substr(slash + 5)).c_str(), time / other->second);
+            if (other != times_.end())
+                std::printf("  %-28s %8.3f\n", (pair + name.substr(slash + 5)).c_str(), time / other->second);
         }
     }
 

@@ -4,6 +4,7 @@
 
 #include "bench/work.h"
 #include "core/formats/svg/reader.h"
+#include "core/project/edits.h"
 #include "core/project/format.h"
 #include "core/workflow/opening.h"
 #include "core/workflow/workshop.h"
@@ -16,12 +17,15 @@ namespace {
 /// 2,000 paths of 100 segments.
 const std::string& large() {
     static const std::string text = [] {
-        std::string out = "<svg xmlns='http://www.w3.org/2000/svg' width='300mm' height='300mm' viewBox='0 0 300 300'>";
+        std::string out =
+            "<svg xmlns='http://www.w3.org/2000/svg' width='300mm' height='300mm' viewBox='0 0 300 300'>";
         std::mt19937 random(3);
         std::uniform_real_distribution<double> step(-2, 2);
         for (const Point p : scattered(2000)) {
-            out += "<path fill='none' stroke='#a8462d' d='M" + std::to_string(p.x) + "," + std::to_string(p.y);
-            for (int k = 0; k < 100; ++k) out += "l" + std::to_string(step(random)) + "," + std::to_string(step(random));
+            out +=
+                "<path fill='none' stroke='#a8462d' d='M" + std::to_string(p.x) + "," + std::to_string(p.y);
+            for (int k = 0; k < 100; ++k)
+                out += "l" + std::to_string(step(random)) + "," + std::to_string(step(random));
             out += "'/>";
         }
         return out + "</svg>";
@@ -30,7 +34,8 @@ const std::string& large() {
 }
 
 void read_ours(benchmark::State& state) {
-    for (auto _ : state) benchmark::DoNotOptimize(read_svg(large(), {}));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(read_svg(large(), {}));
 }
 
 void parse_only(benchmark::State& state) {
@@ -47,7 +52,8 @@ void derive(benchmark::State& state) {
     const auto opened = open_svg(large(), "large.svg", fonts);
     Project project = Workshop(catalog).new_project("large");
     const PartId part = take_in(project, catalog, *opened, gather_lanes(*opened->source.drawing, catalog));
-    (void)place(project, add_sheet(project, "s", "cream-card-12x12", "mat-12x12-standard"), {{}, part, mm(3), mm(3), {}, false});
+    (void)place(project, add_sheet(project, "s", "cream-card-12x12", "mat-12x12-standard"),
+                {{}, part, mm(3), mm(3), {}, false});
     for (auto _ : state) {
         Workshop workshop(catalog);
         benchmark::DoNotOptimize(workshop.derive(std::make_shared<Project>(project)));
@@ -60,7 +66,8 @@ void save(benchmark::State& state) {
     const auto opened = open_svg(large(), "large.svg", fonts);
     Project project = Workshop(catalog).new_project("large");
     take_in(project, catalog, *opened, gather_lanes(*opened->source.drawing, catalog));
-    for (auto _ : state) benchmark::DoNotOptimize(read_project(write_project(project)));
+    for (auto _ : state)
+        benchmark::DoNotOptimize(read_project(write_project(project)));
 }
 
 } // namespace

@@ -1,4 +1,5 @@
-// Routes beside the plainest one, nearest neighbour by looking at all lines: its time, and how much travel is saved.
+// Routes beside the plainest one, nearest neighbour by looking at all lines: its time, and how much travel is
+// saved.
 #include <benchmark/benchmark.h>
 
 #include "bench/work.h"
@@ -11,7 +12,8 @@ namespace {
 
 Polylines lines(int n) {
     Polylines out;
-    for (const Point p : scattered(n)) out.push_back({{p, {p.x + 2, p.y + 1}}, false});
+    for (const Point p : scattered(n))
+        out.push_back({{p, {p.x + 2, p.y + 1}}, false});
     return out;
 }
 
@@ -40,18 +42,25 @@ Polylines nearest_neighbour(Polylines todo) {
 void route_ours(benchmark::State& state) {
     const Polylines work = lines(static_cast<int>(state.range(0)));
     RouteResult r;
-    for (auto _ : state) r = route(work, {});
+    for (auto _ : state)
+        r = route(work, {});
     state.counters["travel_m"] = in_mm(r.travel) / 1000;
 }
 
 void route_plain(benchmark::State& state) {
     const Polylines work = lines(static_cast<int>(state.range(0)));
     Polylines r;
-    for (auto _ : state) r = nearest_neighbour(work);
+    for (auto _ : state)
+        r = nearest_neighbour(work);
     state.counters["travel_m"] = in_mm(travel_of(r, {})) / 1000;
 }
 
 } // namespace
 
 BENCHMARK(route_ours)->Name("route/ours")->Arg(200)->Arg(2000)->Arg(20000)->Unit(benchmark::kMillisecond);
-BENCHMARK(route_plain)->Name("route/reference")->Arg(200)->Arg(2000)->Arg(20000)->Unit(benchmark::kMillisecond);
+BENCHMARK(route_plain)
+    ->Name("route/reference")
+    ->Arg(200)
+    ->Arg(2000)
+    ->Arg(20000)
+    ->Unit(benchmark::kMillisecond);

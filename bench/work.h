@@ -18,7 +18,8 @@ inline Region gear(int corners) {
         return out;
     };
     Polylines lines{ring(corners, 60, 2, {0, 0})};
-    for (const Point c : {Point{25, 0}, Point{-25, 0}, Point{0, 25}, Point{0, -25}}) lines.push_back(ring(corners / 4, 9, 0.5, c));
+    for (const Point c : {Point{25, 0}, Point{-25, 0}, Point{0, 25}, Point{0, -25}})
+        lines.push_back(ring(corners / 4, 9, 0.5, c));
     return region_of(lines, FillRule::evenodd);
 }
 
@@ -26,7 +27,8 @@ inline std::vector<Point> scattered(int n) {
     std::mt19937 random(7);
     std::uniform_real_distribution<double> at(0, 300);
     std::vector<Point> out;
-    for (int i = 0; i < n; ++i) out.push_back({at(random), at(random)});
+    for (int i = 0; i < n; ++i)
+        out.push_back({at(random), at(random)});
     return out;
 }
 

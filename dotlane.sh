@@ -39,7 +39,8 @@ need() {
 configure() {
     local folder=$1
     shift
-    cmake -S . -B "$folder" -G Ninja "$@" >"$folder.log" 2>&1 || { cat "$folder.log" >&2; exit 1; }
+    mkdir -p "$folder"
+    cmake -S . -B "$folder" -G Ninja "$@" >"$folder/configure.log" 2>&1 || { cat "$folder/configure.log" >&2; exit 1; }
 }
 
 build() {
@@ -47,6 +48,9 @@ build() {
     configure build -DDOTLANE_TESTS=OFF
     cmake --build build --target dot-lane dot-lane-cli
 }
+
+# A picture needs no session, but Qt asks for its folder.
+offscreen() { QT_QPA_PLATFORM=offscreen XDG_RUNTIME_DIR="${XDG_RUNTIME_DIR:-$PWD/build}" "$@" 2> >(grep -v propagateSizeHints >&2); }
 
 has_display() { [ -n "${DISPLAY:-}${WAYLAND_DISPLAY:-}" ]; }
 
@@ -65,13 +69,13 @@ demo)
     cp data/demo/saltmarsh.dotlane "$out/"
     build/src/cli/dot-lane-cli plan "$out/saltmarsh.dotlane" --why
     build/src/cli/dot-lane-cli export "$out/saltmarsh.dotlane" --to "$out/export"
-    QT_QPA_PLATFORM=offscreen build/src/app/dot-lane --shot sheets "$out/window.png"
+    offscreen build/src/app/dot-lane --shot sheets "$out/window.png"
     say "the window is in $out/window.png"
     ;;
 shot)
     [ $# -eq 3 ] || { say "usage: ./dotlane.sh shot VIEW OUT.png (a VIEW that does not exist lists them)"; exit 2; }
     build
-    QT_QPA_PLATFORM=offscreen exec build/src/app/dot-lane --shot "$2" "$3"
+    offscreen build/src/app/dot-lane --shot "$2" "$3"
     ;;
 test)
     need $build_packages $test_packages

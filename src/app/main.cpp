@@ -47,5 +47,6 @@ int main(int argc, char** argv) {
         window.open_demo();
     else if (!parser.positionalArguments().isEmpty())
         window.open_path(parser.positionalArguments().front());
+    window.offer_recovery();
     return QApplication::exec();
 }

@@ -66,7 +66,7 @@ class Import final : public Verb {
 
     void report(Context& c, const Project& project, PartId part, const Opened& opened,
                 const std::vector<Gathering>& gatherings) const {
-        const Box box = bounds(*opened.source.drawing);
+        const Box box = opened.box;
         if (c.json) {
             json lanes = json::array();
             for (const Gathering& g : gatherings)

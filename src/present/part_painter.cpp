@@ -90,6 +90,7 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
         paint_lines(painter, run.lines, look, view, visible, fill && run.step == scene.lit);
     }
     if (!scene.chosen.empty()) {
+        const bool few = scene.chosen.size() <= 300; // a glow around thousands would be slow fog
         QColor glow = theme.lamp;
         glow.setAlpha(110);
         painter.setBrush(Qt::NoBrush);
@@ -100,7 +101,7 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
                 QPen halo(glow, 7);
                 halo.setCapStyle(Qt::RoundCap), halo.setJoinStyle(Qt::RoundJoin);
                 painter.setPen(halo);
-                painter.drawPolyline(p);
+                if (few) painter.drawPolyline(p);
                 painter.setPen(QPen(theme.lamp, 1.6));
                 painter.drawPolyline(p);
             }

@@ -8,8 +8,10 @@
 namespace dotlane::app {
 namespace {
 
-/// Content that was painted within this time is painted at once; anything slower goes to another thread.
+/// Content that was painted within this time, and has not grown since, is painted at once, as is what is
+/// small; anything else goes to another thread.
 constexpr qint64 quick_ms = 12;
+constexpr std::size_t small_weight = 4000;
 constexpr double ruler = 24;
 
 bool same(const present::View& a, const present::View& b) {
@@ -33,10 +35,11 @@ Canvas::~Canvas() {
     watcher_.waitForFinished();
 }
 
-Canvas::Picture Canvas::paint(const Painting& painting, const present::View& view, QSize size, double ratio) {
+Canvas::Picture Canvas::paint(const Painting& painting, const present::View& view, QSize size, double ratio,
+                              std::size_t weight) {
     QElapsedTimer timer;
     timer.start();
-    Picture out{QImage(size * ratio, QImage::Format_ARGB32_Premultiplied), view, 0};
+    Picture out{QImage(size * ratio, QImage::Format_ARGB32_Premultiplied), view, 0, weight};
     out.image.setDevicePixelRatio(ratio);
     out.image.fill(Qt::transparent);
     QPainter painter(&out.image);
@@ -55,14 +58,14 @@ void Canvas::ensure_picture() {
     if (watcher_.isRunning()) return;
     const auto painting = content();
     stale_ = false;
-    if (picture_.cost_ms <= quick_ms && !picture_.image.isNull()) {
-        take(paint(painting, view_, size(), devicePixelRatioF()));
+    const std::size_t now = weight();
+    const bool known = !picture_.image.isNull() && picture_.cost_ms <= quick_ms && now <= picture_.weight;
+    if (known || now <= small_weight) {
+        take(paint(painting, view_, size(), devicePixelRatioF(), now));
         return;
     }
-    watcher_.setFuture(
-        QtConcurrent::run([painting, view = view_, size = size(), ratio = devicePixelRatioF()] {
-            return paint(painting, view, size, ratio);
-        }));
+    watcher_.setFuture(QtConcurrent::run([painting, view = view_, size = size(), ratio = devicePixelRatioF(),
+                                          now] { return paint(painting, view, size, ratio, now); }));
 }
 
 void Canvas::finish_painting() {

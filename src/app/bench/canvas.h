@@ -44,6 +44,8 @@ class Canvas : public QWidget {
     virtual Box world() const = 0;
     /// Paints everything that may be slow. Runs on another thread: it must own all it uses.
     virtual Painting content() const = 0;
+    /// About how many points that is: content of unknown size is not painted on the GUI thread.
+    virtual std::size_t weight() const = 0;
     /// Selection, handles, rubber bands: quick, on the GUI thread.
     virtual void paint_overlay(QPainter&) {}
     virtual bool has_rulers() const { return true; }
@@ -69,8 +71,10 @@ class Canvas : public QWidget {
         QImage image;
         present::View view;
         qint64 cost_ms = 0;
+        std::size_t weight = 0;
     };
-    static Picture paint(const Painting& painting, const present::View& view, QSize size, double ratio);
+    static Picture paint(const Painting& painting, const present::View& view, QSize size, double ratio,
+                         std::size_t weight);
     void ensure_picture();
     void take(Picture picture);
     void paint_rulers(QPainter& painter) const;

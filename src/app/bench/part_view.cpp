@@ -58,6 +58,11 @@ Box PartView::world() const {
     return part ? part->box : Box{};
 }
 
+std::size_t PartView::weight() const {
+    const EvaluatedPart* part = session_.evaluated();
+    return part ? part->points : 0;
+}
+
 Canvas::Painting PartView::content() const {
     const auto derived = session_.derived();
     const PartId id = session_.choice().part;

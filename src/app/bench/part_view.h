@@ -21,6 +21,7 @@ class PartView : public Canvas {
   protected:
     Box world() const override;
     Painting content() const override;
+    std::size_t weight() const override;
     void paint_overlay(QPainter& painter) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;

@@ -42,6 +42,7 @@ class RehearsalView : public Canvas {
   protected:
     Box world() const override;
     Painting content() const override;
+    std::size_t weight() const override { return 0; } // the mat alone
     void paint_overlay(QPainter& painter) override;
     bool has_rulers() const override { return false; }
     QMarginsF rim() const override { return {34, 50, 34, 40}; }

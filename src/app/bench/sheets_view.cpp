@@ -43,6 +43,15 @@ Box SheetsView::world() const {
     return sheet ? present::mat_box(*sheet) : Box{};
 }
 
+std::size_t SheetsView::weight() const {
+    std::size_t points = 0;
+    const auto derived = session_.derived();
+    if (const LaidSheet* sheet = laid())
+        for (const PlacedPart& placed : sheet->parts)
+            points += derived->part(placed.placement.part)->points;
+    return points;
+}
+
 Canvas::Painting SheetsView::content() const {
     const auto derived = session_.derived();
     const SheetId sheet = session_.choice().sheet;
@@ -78,9 +87,11 @@ std::optional<std::size_t> SheetsView::strip_hit(QPointF at) const {
     return std::nullopt;
 }
 
-void SheetsView::paint_strip(QPainter& painter) const {
+void SheetsView::paint_strip(QPainter& painter) {
     const present::Theme& theme = present::Theme::current();
     const auto derived = session_.derived();
+    std::erase_if(thumbnails_,
+                  [&](const auto& entry) { return !dotlane::find(session_.project(), entry.first); });
     painter.fillRect(QRectF(0, 0, width(), strip_height), theme.panel);
     painter.setPen(QPen(theme.hairline, 1));
     painter.drawLine(QPointF(0, strip_height), QPointF(width(), strip_height));
@@ -90,10 +101,21 @@ void SheetsView::paint_strip(QPainter& painter) const {
         const QRectF cell = strip_cell(i);
         if (cell.left() > width()) break;
         if (one) {
-            const present::View small =
-                present::View::fitting(present::mat_box(*one), cell.adjusted(3, 3, -3, -17));
-            present::paint_sheet(
-                painter, {derived->project.get(), &session_.catalog(), derived.get(), sheet.id}, small, cell);
+            auto& thumbnail = thumbnails_[sheet.id];
+            if (!thumbnail) {
+                thumbnail = std::make_unique<Thumbnail>();
+                connect(thumbnail.get(), &Thumbnail::ready, this, [this] { update(); });
+            }
+            const QSize size = cell.size().toSize() - QSize(6, 20);
+            thumbnail->request(derived, size, devicePixelRatioF(),
+                               [derived, id = sheet.id, size, box = present::mat_box(*one),
+                                &catalog = session_.catalog()](QPainter& p) {
+                                   const QRectF area(0, 0, size.width(), size.height());
+                                   present::paint_sheet(
+                                       p, {derived->project.get(), &catalog, derived.get(), id},
+                                       present::View::fitting(box, area.adjusted(3, 3, -3, -3)), area);
+                               });
+            painter.drawImage(cell.topLeft() + QPointF(3, 3), thumbnail->image());
         }
         painter.setFont(present::ui_font(8.5));
         painter.setPen(theme.ink);

@@ -2,7 +2,10 @@
 // Parts are dragged, turned by the handle above them, and nudged with the arrow keys.
 #pragma once
 
+#include <map>
+
 #include "app/bench/canvas.h"
+#include "app/bench/thumbnail.h"
 #include "app/commands/session.h"
 
 namespace dotlane::app {
@@ -16,6 +19,7 @@ class SheetsView : public Canvas {
   protected:
     Box world() const override;
     Painting content() const override;
+    std::size_t weight() const override;
     void paint_overlay(QPainter& painter) override;
     bool has_rulers() const override { return false; }
     QMarginsF rim() const override;
@@ -31,7 +35,7 @@ class SheetsView : public Canvas {
     QPointF turn_handle(const QRectF& area) const;
     QRectF strip_cell(std::size_t index) const;
     std::optional<std::size_t> strip_hit(QPointF at) const;
-    void paint_strip(QPainter& painter) const;
+    void paint_strip(QPainter& painter);
     void paint_chosen(QPainter& painter) const;
     void paint_numbers(QPainter& painter, const QRectF& area, const Box& box, Angle turn) const;
     Placement dragged(QPointF to, Qt::KeyboardModifiers modifiers) const;
@@ -39,6 +43,7 @@ class SheetsView : public Canvas {
 
     Session& session_;
     SheetId shown_;
+    std::map<SheetId, std::unique_ptr<Thumbnail>> thumbnails_; ///< of the strip
     Drag drag_ = Drag::none;
     QPointF drag_from_, drag_to_;
     Placement before_, preview_;

@@ -4,16 +4,16 @@
 
 namespace dotlane::app {
 
-Opener::Opener(FileSystem& files, FontShelf& fonts, QObject* parent)
+Opener::Opener(FileSystem& files, Workshop& workshop, QObject* parent)
     : QObject(parent)
     , files_(files)
-    , fonts_(fonts) {
+    , workshop_(workshop) {
     connect(&watcher_, &QFutureWatcherBase::finished, this, [this] {
         const auto progress = std::exchange(progress_, nullptr);
         const Read read = watcher_.result();
         if (progress && !progress->cancelled()) {
             if (*read)
-                Q_EMIT opened(std::make_shared<Opened>(std::move(**read)), path_);
+                Q_EMIT opened(std::make_shared<OpenedFile>(std::move(**read)));
             else
                 Q_EMIT failed(read->error());
         }
@@ -30,14 +30,17 @@ Opener::~Opener() {
 void Opener::open(const QString& path) {
     cancel();
     watcher_.waitForFinished();
-    path_ = path;
     // Reports come from the working thread; Qt takes the signal over to this one.
     progress_ = std::make_shared<Progress>([this](double fraction) { Q_EMIT progressed(fraction); });
     Q_EMIT started(QString::fromStdString(file_name(path.toStdString())));
     watcher_.setFuture(QtConcurrent::run([this, path = path.toStdString(), progress = progress_]() -> Read {
         auto bytes = files_.read(path, default_max_bytes);
-        if (!bytes) return std::make_shared<Result<Opened>>(tl::make_unexpected(bytes.error()));
-        return std::make_shared<Result<Opened>>(open_svg(std::move(*bytes), path, fonts_, *progress));
+        if (!bytes) return std::make_shared<Result<OpenedFile>>(tl::make_unexpected(bytes.error()));
+        auto opened = open_svg(std::move(*bytes), path, workshop_.fonts(), *progress);
+        if (!opened) return std::make_shared<Result<OpenedFile>>(tl::make_unexpected(opened.error()));
+        OpenedFile out{std::move(*opened), {}};
+        out.gatherings = gather_lanes(*out.opened.source.drawing, workshop_.catalog());
+        return std::make_shared<Result<OpenedFile>>(std::move(out));
     }));
 }
 

@@ -7,14 +7,21 @@
 
 #include "core/base/files.h"
 #include "core/workflow/opening.h"
+#include "core/workflow/workshop.h"
 
 namespace dotlane::app {
+
+/// A file that has been read, with the lanes proposed for it.
+struct OpenedFile {
+    Opened opened;
+    std::vector<Gathering> gatherings;
+};
 
 class Opener : public QObject {
     Q_OBJECT
 
   public:
-    Opener(FileSystem& files, FontShelf& fonts, QObject* parent = nullptr);
+    Opener(FileSystem& files, Workshop& workshop, QObject* parent = nullptr);
     ~Opener() override;
     /// A file that is being read is given up first.
     void open(const QString& path);
@@ -24,17 +31,16 @@ class Opener : public QObject {
   Q_SIGNALS:
     void started(const QString& file_name);
     void progressed(double fraction);
-    void opened(std::shared_ptr<dotlane::Opened> opened, const QString& path);
+    void opened(std::shared_ptr<dotlane::app::OpenedFile> file);
     void failed(const dotlane::Error& error);
     void finished(); ///< after opened, failed or cancel
 
   private:
-    using Read = std::shared_ptr<Result<Opened>>;
+    using Read = std::shared_ptr<Result<OpenedFile>>;
     FileSystem& files_;
-    FontShelf& fonts_;
+    Workshop& workshop_;
     std::shared_ptr<Progress> progress_;
     QFutureWatcher<Read> watcher_;
-    QString path_;
 };
 
 } // namespace dotlane::app

@@ -23,26 +23,25 @@ OpeningPanel::OpeningPanel(Session& session, QWidget* parent)
     body()->addStretch(1);
     connect(take_, &QPushButton::clicked, this, &OpeningPanel::take);
     connect(give_up, &QPushButton::clicked, this, [this] {
-        opened_.reset();
+        file_.reset();
         Q_EMIT given_up();
     });
 }
 
-void OpeningPanel::show_file(std::shared_ptr<Opened> opened) {
-    opened_ = std::move(opened);
+void OpeningPanel::show_file(std::shared_ptr<OpenedFile> file) {
+    file_ = std::move(file);
     factor_.reset();
-    if (!opened_->asks_scale) factor_ = 1;
-    gatherings_ = gather_lanes(*opened_->source.drawing, session_.catalog());
+    if (!opened().asks_scale) factor_ = 1;
     build();
-    Q_EMIT scaled(opened_->source.drawing, factor_.value_or(1));
+    Q_EMIT scaled(opened(), factor_.value_or(1));
 }
 
 void OpeningPanel::build() {
     stations_->clear();
     stations_->add(size_card());
-    for (std::size_t i = 0; i < gatherings_.size(); ++i)
+    for (std::size_t i = 0; i < file_->gatherings.size(); ++i)
         stations_->add(gathering_card(i));
-    for (const Finding& f : opened_->findings)
+    for (const Finding& f : opened().findings)
         stations_->add(new FindingCard(session_, f, stations_), false);
     take_->setEnabled(factor_.has_value());
     take_->setToolTip(factor_ ? QString() : tr("Choose the size first"));
@@ -51,8 +50,8 @@ void OpeningPanel::build() {
 QWidget* OpeningPanel::size_card() {
     auto* card = new Card(stations_);
     card->rows()->addWidget(
-        label(QString::fromStdString(opened_->source.file_name), TextRole::heading, card));
-    const dotlane::Box box = bounds(*opened_->source.drawing);
+        label(QString::fromStdString(opened().source.file_name), TextRole::heading, card));
+    const dotlane::Box box = opened().box;
     const LengthUnit unit = session_.project().unit;
     const auto size = [&](Length w, Length h) {
         return tr("%1 × %2").arg(QString::fromStdString(to_text(w, unit, 1)),
@@ -60,9 +59,9 @@ QWidget* OpeningPanel::size_card() {
     };
     result_ = nullptr;
     sizes_ = nullptr;
-    if (!opened_->asks_scale) {
+    if (!opened().asks_scale) {
         card->rows()->addWidget(
-            label(tr("%1, %n line(s)", nullptr, static_cast<int>(opened_->source.drawing->lines.size()))
+            label(tr("%1, %n line(s)", nullptr, static_cast<int>(opened().source.drawing->lines.size()))
                       .arg(size(mm(box.width()), mm(box.height()))),
                   TextRole::quiet, card));
         return card;
@@ -72,7 +71,7 @@ QWidget* OpeningPanel::size_card() {
     why->setWordWrap(true);
     card->rows()->addWidget(why);
     sizes_ = new QButtonGroup(card);
-    for (const ScaleChoice& choice : scale_choices(*opened_)) {
+    for (const ScaleChoice& choice : scale_choices(opened())) {
         auto* button = new QRadioButton(
             tr("%1 (%2)").arg(size(choice.width, choice.height), QString::fromStdString(choice.label)), card);
         button->setObjectName("scale-" + QString::fromStdString(choice.label).section(' ', 0, 0));
@@ -93,7 +92,7 @@ QWidget* OpeningPanel::size_card() {
     row->addWidget(result_, 1);
     card->rows()->addLayout(row);
     const auto use_width = [this, other, size](double mm_wide) {
-        const auto choice = scale_to_width(*opened_, mm(mm_wide));
+        const auto choice = scale_to_width(opened(), mm(mm_wide));
         if (!choice) return result_->setText(present::words(choice.error()));
         other->setChecked(true);
         result_->setText(size(choice->width, choice->height));
@@ -106,13 +105,13 @@ QWidget* OpeningPanel::size_card() {
 
 void OpeningPanel::fill_tools(QComboBox* tools, std::size_t index) {
     tools->clear();
-    for (const Tool* tool : tools_for(session_.catalog(), gatherings_[index].action))
+    for (const Tool* tool : tools_for(session_.catalog(), file_->gatherings[index].action))
         tools->addItem(QString::fromStdString(tool->name), QString::fromStdString(tool->id));
-    tools->setCurrentIndex(tools->findData(QString::fromStdString(gatherings_[index].tool)));
+    tools->setCurrentIndex(tools->findData(QString::fromStdString(file_->gatherings[index].tool)));
 }
 
 QWidget* OpeningPanel::gathering_card(std::size_t index) {
-    const Gathering& g = gatherings_[index];
+    const Gathering& g = file_->gatherings[index];
     auto* card = new Card(stations_);
     auto* top = new QHBoxLayout;
     auto* swatch = new QLabel(card);
@@ -145,11 +144,11 @@ QWidget* OpeningPanel::gathering_card(std::size_t index) {
     row->addWidget(tools, 1);
     card->rows()->addLayout(row);
     const auto rename = [this, index] {
-        Gathering& one = gatherings_[index];
+        Gathering& one = file_->gatherings[index];
         one.name = lane_name(session_.catalog(), one.action, one.tool, one.colour);
     };
     connect(action, &QComboBox::activated, this, [this, index, action, tools, reason, rename] {
-        Gathering& one = gatherings_[index];
+        Gathering& one = file_->gatherings[index];
         one.action = static_cast<Action>(action->currentData().toInt());
         const Tool* first = session_.catalog().first_tool(one.action);
         one.tool = first ? first->id : "";
@@ -158,7 +157,7 @@ QWidget* OpeningPanel::gathering_card(std::size_t index) {
         rename();
     });
     connect(tools, &QComboBox::activated, this, [this, index, tools, rename] {
-        gatherings_[index].tool = tools->currentData().toString().toStdString();
+        file_->gatherings[index].tool = tools->currentData().toString().toStdString();
         rename();
     });
     return card;
@@ -168,21 +167,21 @@ void OpeningPanel::set_factor(double factor) {
     factor_ = factor;
     take_->setEnabled(true);
     take_->setToolTip({});
-    Q_EMIT scaled(opened_->source.drawing, factor);
+    Q_EMIT scaled(opened(), factor);
 }
 
 void OpeningPanel::take() {
-    if (!opened_ || !factor_) return;
-    Opened settled = *opened_;
+    if (!file_ || !factor_) return;
+    Opened settled = opened();
     settle_scale(settled, *factor_);
     PartId part;
     const bool ok = session_.change(tr("Open %1").arg(QString::fromStdString(settled.source.file_name)),
                                     [&](Project& p) -> Result<void> {
-                                        part = take_in(p, session_.catalog(), settled, gatherings_);
+                                        part = take_in(p, session_.catalog(), settled, file_->gatherings);
                                         return {};
                                     });
     if (!ok) return;
-    opened_.reset();
+    file_.reset();
     session_.choose_part(part);
     Q_EMIT taken();
 }

@@ -7,6 +7,7 @@
 #include <memory>
 
 #include "app/bench/canvas.h"
+#include "app/commands/opener.h"
 #include "app/commands/session.h"
 #include "app/widgets/card.h"
 #include "app/widgets/number_field.h"
@@ -21,15 +22,17 @@ class OpeningView : public Canvas {
 
   public:
     explicit OpeningView(QWidget* parent = nullptr);
-    void show_drawing(std::shared_ptr<const Drawing> drawing, double factor, LengthUnit unit);
+    void show_drawing(const Opened& opened, double factor, LengthUnit unit);
 
   protected:
     dotlane::Box world() const override;
     Painting content() const override;
+    std::size_t weight() const override { return ~std::size_t{0}; } // a file may hold anything
     void paint_overlay(QPainter& painter) override;
 
   private:
     std::shared_ptr<const Drawing> drawing_;
+    dotlane::Box box_;
     double factor_ = 1;
 };
 
@@ -38,11 +41,11 @@ class OpeningPanel : public SidePanel {
 
   public:
     explicit OpeningPanel(Session& session, QWidget* parent = nullptr);
-    void show_file(std::shared_ptr<Opened> opened);
-    bool waiting() const { return opened_ != nullptr; }
+    void show_file(std::shared_ptr<OpenedFile> file);
+    bool waiting() const { return file_ != nullptr; }
 
   Q_SIGNALS:
-    void scaled(std::shared_ptr<const dotlane::Drawing> drawing, double factor);
+    void scaled(const dotlane::Opened& opened, double factor);
     void taken(); ///< the part is in the project and chosen
     void given_up();
 
@@ -55,8 +58,8 @@ class OpeningPanel : public SidePanel {
     void take();
 
     Session& session_;
-    std::shared_ptr<Opened> opened_;
-    std::vector<Gathering> gatherings_;
+    const Opened& opened() const { return file_->opened; }
+    std::shared_ptr<OpenedFile> file_;
     std::optional<double> factor_;
     StationColumn* stations_;
     QPushButton* take_;

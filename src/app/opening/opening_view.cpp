@@ -10,8 +10,9 @@ OpeningView::OpeningView(QWidget* parent)
     setAccessibleName(tr("Bench: the file that is being opened"));
 }
 
-void OpeningView::show_drawing(std::shared_ptr<const Drawing> drawing, double factor, LengthUnit unit) {
-    drawing_ = std::move(drawing);
+void OpeningView::show_drawing(const Opened& opened, double factor, LengthUnit unit) {
+    drawing_ = opened.source.drawing;
+    box_ = opened.box;
     factor_ = factor;
     set_unit(unit);
     fit();
@@ -20,8 +21,7 @@ void OpeningView::show_drawing(std::shared_ptr<const Drawing> drawing, double fa
 
 Box OpeningView::world() const {
     if (!drawing_) return {};
-    const Box box = bounds(*drawing_);
-    return {box.x0 * factor_, box.y0 * factor_, box.x1 * factor_, box.y1 * factor_};
+    return {box_.x0 * factor_, box_.y0 * factor_, box_.x1 * factor_, box_.y1 * factor_};
 }
 
 Canvas::Painting OpeningView::content() const {

@@ -30,6 +30,7 @@ PartCard::PartCard(QWidget* parent)
     : Card(parent) {
     setFixedHeight(74);
     setCursor(Qt::PointingHandCursor);
+    connect(&thumbnail_, &Thumbnail::ready, this, [this] { update(); });
 }
 
 void PartCard::show_part(const Session& session, const Part& part) {
@@ -62,18 +63,15 @@ void PartCard::show_part(const Session& session, const Part& part) {
             if (f.place.part == part.id && f.grade != Grade::hint)
                 worst_ = worst_ ? std::max(*worst_, f.grade) : f.grade;
     }
-    if (evaluated && (pictured_ != evaluated || pictured_dark_ != theme.dark)) {
-        thumbnail_ = QPixmap(QSize(picture, picture) * devicePixelRatioF());
-        thumbnail_.setDevicePixelRatio(devicePixelRatioF());
-        thumbnail_.fill(Qt::transparent);
-        QPainter painter(&thumbnail_);
-        present::PartScene scene{derived->project.get(), &session.catalog(),
-                                 dotlane::find(*derived->project, part.id), evaluated.get()};
-        scene.ground = theme.panel;
-        present::paint_part_thumbnail(painter, scene, QRectF(0, 0, picture, picture));
-        pictured_ = evaluated;
-        pictured_dark_ = theme.dark;
-    }
+    if (evaluated)
+        thumbnail_.request(
+            evaluated, {picture, picture}, devicePixelRatioF(),
+            [derived, id = part.id, evaluated, &catalog = session.catalog()](QPainter& painter) {
+                present::PartScene scene{derived->project.get(), &catalog,
+                                         dotlane::find(*derived->project, id), evaluated.get()};
+                scene.ground = present::Theme::current().panel;
+                present::paint_part_thumbnail(painter, scene, QRectF(0, 0, picture, picture));
+            });
     setToolTip(name_);
     setAccessibleName(tr("Part %1, %2, %3").arg(name_, size_, made_of_));
     update();
@@ -88,7 +86,7 @@ void PartCard::paintEvent(QPaintEvent* event) {
     painter.setPen(Qt::NoPen);
     painter.setBrush(theme.panel);
     painter.drawRoundedRect(tile, 5, 5);
-    if (!thumbnail_.isNull()) painter.drawPixmap(tile.topLeft(), thumbnail_);
+    painter.drawImage(tile.topLeft(), thumbnail_.image());
     const double left = tile.right() + 9, room = width() - left - 10;
     const auto line = [&](double y, const QFont& font, QColor colour, const QString& text, double width) {
         painter.setFont(font);

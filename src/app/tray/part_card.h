@@ -2,6 +2,7 @@
 // findings.
 #pragma once
 
+#include "app/bench/thumbnail.h"
 #include "app/commands/session.h"
 #include "app/widgets/card.h"
 
@@ -28,9 +29,7 @@ class PartCard : public Card {
     QString name_, size_, made_of_;
     std::vector<LaneDot> dots_;
     std::optional<Grade> worst_;
-    QPixmap thumbnail_;
-    std::shared_ptr<const EvaluatedPart> pictured_;
-    bool pictured_dark_ = false;
+    Thumbnail thumbnail_;
 };
 
 } // namespace dotlane::app

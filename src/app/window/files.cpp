@@ -122,6 +122,13 @@ void MainWindow::show_start() {
     pages_->setCurrentWidget(start_);
 }
 
+void MainWindow::offer_recovery() {
+    if (!session_.is_open() || Recovery::left_behind(session_.files(), recovery_folder_).empty()) return;
+    notice_action_ = [this] { close_project(); };
+    notice_->tell(Notice::Kind::news, tr("An earlier run ended with unsaved work; a copy was kept."),
+                  tr("Look at it"));
+}
+
 void MainWindow::recover(const LeftBehind& copy) {
     auto project = Recovery::read(session_.files(), copy);
     if (!project) return void(Q_EMIT session_.failed(project.error()));

@@ -5,6 +5,7 @@
 #include <QMimeData>
 #include <QSplitter>
 #include <QStackedWidget>
+#include <QThreadPool>
 
 #include "app/bench/part_view.h"
 #include "app/bench/sheets_view.h"
@@ -32,7 +33,7 @@ MainWindow::MainWindow(Workshop& workshop, FileSystem& files, std::string state_
     , recovery_folder_(state_folder + "/recovery")
     , recovery_(session_, files, recovery_folder_)
     , recent_(files, state_folder)
-    , opener_(files, workshop.fonts())
+    , opener_(files, workshop)
     , pages_(new QStackedWidget(this))
     , start_(new StartPage(pages_)) {
     setObjectName("dot-lane");
@@ -188,17 +189,16 @@ void MainWindow::connect_regions() {
     };
     connect(&opener_, &Opener::failed, this, tell_error);
     connect(&session_, &Session::failed, this, tell_error);
-    connect(&opener_, &Opener::opened, this, [this](std::shared_ptr<Opened> opened, const QString&) {
+    connect(&opener_, &Opener::opened, this, [this](std::shared_ptr<OpenedFile> file) {
         notice_->clear();
-        if (!session_.is_open()) start_project(session_.workshop().new_project(opened->name), {});
-        opening_panel_->show_file(std::move(opened));
+        if (!session_.is_open()) start_project(session_.workshop().new_project(file->opened.name), {});
+        opening_panel_->show_file(std::move(file));
         bench_->setCurrentWidget(opening_view_);
         show_side(opening_panel_);
     });
-    connect(opening_panel_, &OpeningPanel::scaled, this,
-            [this](std::shared_ptr<const Drawing> drawing, double factor) {
-                opening_view_->show_drawing(std::move(drawing), factor, session_.project().unit);
-            });
+    connect(opening_panel_, &OpeningPanel::scaled, this, [this](const Opened& opened, double factor) {
+        opening_view_->show_drawing(opened, factor, session_.project().unit);
+    });
     connect(opening_panel_, &OpeningPanel::taken, this, [this] { show_view(View::part); });
     connect(opening_panel_, &OpeningPanel::given_up, this, [this] {
         if (session_.project().parts.empty() && session_.path().isEmpty() && !session_.modified())
@@ -312,6 +312,7 @@ void MainWindow::settle() {
         rehearsal_view_->finish_painting();
     else
         canvas()->finish_painting();
+    QThreadPool::globalInstance()->waitForDone(); // thumbnails
     QCoreApplication::processEvents();
 }
 

@@ -50,6 +50,8 @@ class MainWindow : public QMainWindow {
     Recovery& recovery() { return recovery_; }
     void open_path(const QString& path); ///< a drawing or a project, by its ending
     void open_demo();
+    /// Says that an earlier run left unsaved work behind, when a project is opened past the start page.
+    void offer_recovery();
     void show_view(View view);
     View view() const { return view_; }
     void show_lanes(LaneId lane);

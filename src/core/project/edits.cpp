@@ -102,6 +102,14 @@ Result<void> scale_part(Project& project, PartId id, double factor) {
     return {};
 }
 
+Result<void> dismiss_note(Project& project, PartId id, const std::string& code, const std::string& message) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    const auto same = [&](const Finding& note) { return note.code == code && note.message == message; };
+    if (std::erase_if(part->source.notes, same) == 0) return no_such("note");
+    return {};
+}
+
 Result<void> rename_part(Project& project, PartId id, std::string name) {
     Part* part = find(project, id);
     if (!part) return no_such("part");

@@ -19,6 +19,8 @@ Result<void> remove_part(Project& project, PartId part);
 /// The factor must lie in 1e-4..1e4.
 Result<void> scale_part(Project& project, PartId part, double factor);
 
+/// Takes a note of the source away. Error "edit.missing" when there is none with this code and message.
+Result<void> dismiss_note(Project& project, PartId part, const std::string& code, const std::string& message);
 /// Errors: "part.name" (empty), "part.quantity" (not 1..9999).
 Result<void> rename_part(Project& project, PartId part, std::string name);
 Result<void> set_quantity(Project& project, PartId part, int quantity);

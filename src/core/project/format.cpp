@@ -67,6 +67,20 @@ json to_json(const Step& step) {
     return j;
 }
 
+json notes_to_json(const Findings& notes) {
+    json out = json::array();
+    for (const Finding& note : notes) {
+        json arguments = json::array();
+        for (const auto& [name, value] : note.args)
+            arguments.push_back({name, value});
+        out.push_back({{"code", note.code},
+                       {"grade", grade_name(note.grade)},
+                       {"message", note.message},
+                       {"arguments", std::move(arguments)}});
+    }
+    return out;
+}
+
 json to_json(const Part& part) {
     json sets = json::array(), steps = json::array();
     for (const LineSet& set : part.sets)
@@ -86,6 +100,7 @@ json to_json(const Part& part) {
              {{"kind", "file"},
               {"file_name", part.source.file_name},
               {"file_hash", std::to_string(part.source.file_hash)},
+              {"notes", notes_to_json(part.source.notes)},
               {"drawing", to_json(*part.source.drawing)}}},
             {"line_sets", std::move(sets)},
             {"steps", std::move(steps)}};
@@ -185,6 +200,22 @@ Step step_from(const json& j) {
     return {id_from<StepId>(j.at("id")), j.at("on").get<bool>(), id_from<LaneId>(j.at("lane")), fill};
 }
 
+Findings notes_from(const json& j) {
+    Findings out;
+    for (const json& n : j) {
+        const auto grade = n.at("grade").get<std::string>();
+        Finding note{n.at("code").get<std::string>(),
+                     grade == "error"     ? Grade::error
+                     : grade == "caution" ? Grade::caution
+                                          : Grade::hint,
+                     n.at("message").get<std::string>()};
+        for (const json& a : n.at("arguments"))
+            note.args.emplace_back(a.at(0).get<std::string>(), a.at(1).get<std::string>());
+        out.push_back(std::move(note));
+    }
+    return out;
+}
+
 Part part_from(const json& j) {
     Part part;
     part.id = id_from<PartId>(j.at("id"));
@@ -195,6 +226,7 @@ Part part_from(const json& j) {
     const json& source = j.at("source");
     part.source.file_name = source.at("file_name").get<std::string>();
     part.source.file_hash = std::stoull(source.at("file_hash").get<std::string>());
+    part.source.notes = notes_from(source.at("notes"));
     part.source.drawing = std::make_shared<Drawing>(drawing_from(source.at("drawing")));
     for (const json& s : j.at("line_sets"))
         part.sets.push_back({id_from<LineSetId>(s.at("id")), s.at("name").get<std::string>(),

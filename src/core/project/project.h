@@ -8,6 +8,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/base/finding.h"
 #include "core/base/id.h"
 #include "core/base/measure.h"
 #include "core/base/units.h"
@@ -70,8 +71,9 @@ struct Source {
     std::string file_name;       ///< without folder; for showing only
     std::uint64_t file_hash = 0; ///< FNV-1a of the file's bytes
     std::shared_ptr<const Drawing> drawing = std::make_shared<Drawing>();
+    Findings notes; ///< what was left out or changed when the file was read; until dismissed
     bool operator==(const Source& o) const {
-        return file_name == o.file_name && file_hash == o.file_hash &&
+        return file_name == o.file_name && file_hash == o.file_hash && notes == o.notes &&
                (drawing == o.drawing || *drawing == *o.drawing);
     }
 };

@@ -65,6 +65,11 @@ class Evaluation {
     }
 
     EvaluatedPart run() {
+        for (Finding note : part_.source.notes) {
+            note.place.part = part_.id;
+            note.remedy = {"note.dismiss", "Dismiss"};
+            out_.findings.push_back(std::move(note));
+        }
         flatten_source();
         for (const LineSet& set : part_.sets)
             take_set(set);
@@ -72,8 +77,14 @@ class Evaluation {
             if (progress_.cancelled()) break;
             if (step.on) take_fill(step, std::get<FillStep>(step.what));
         }
-        for (const RunSet& run : out_.runs)
+        for (const RunSet& run : out_.runs) {
             out_.box.add(bounds(run.lines));
+            for (const Polyline& line : run.lines)
+                out_.points += line.points.size();
+        }
+        for (const FlatLine& line : out_.lines)
+            for (const Polyline& c : line.contours)
+                out_.points += c.points.size();
         if (out_.box.empty()) out_.box = out_.source_box;
         return std::move(out_);
     }

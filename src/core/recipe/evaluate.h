@@ -49,7 +49,8 @@ struct EvaluatedPart {
     std::vector<RunSet> runs;    ///< sets that are set aside or without a lane are not among them
     std::map<StepId, FillReport> fills;
     Findings findings;
-    Box box; ///< of the source lines that are not set aside and of all runs; finished size
+    std::size_t points = 0; ///< of all runs and lines: how heavy the part is to paint
+    Box box;                ///< of the source lines that are not set aside and of all runs; finished size
     Box source_box;
 };
 

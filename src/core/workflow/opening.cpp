@@ -54,14 +54,16 @@ Result<Opened> open_svg(std::string bytes, const std::string& file_name, FontShe
                  number(by.x, 1) + " mm across and " + number(by.y, 1) + " mm down.",
              {{"over_mm", number(over, 3)}, {"dx_mm", number(by.x, 3)}, {"dy_mm", number(by.y, 3)}}});
     }
+    out.box = bounds(read->drawing);
     out.source.drawing = std::make_shared<Drawing>(std::move(read->drawing));
+    out.source.notes = out.findings;
     return out;
 }
 
 namespace {
 
 ScaleChoice choice(const Opened& opened, std::string label, double factor) {
-    const Box box = bounds(*opened.source.drawing);
+    const Box& box = opened.box;
     return {std::move(label), factor, mm(box.width() * factor), mm(box.height() * factor)};
 }
 
@@ -73,7 +75,7 @@ std::vector<ScaleChoice> scale_choices(const Opened& opened) {
 }
 
 Result<ScaleChoice> scale_to_width(const Opened& opened, Length width) {
-    const double now = bounds(*opened.source.drawing).width();
+    const double now = opened.box.width();
     if (!(in_mm(width) >= 0.1 && in_mm(width) <= 1e5))
         return fail("open.width", "The finished width must lie between 0.1 mm and 100 m.");
     if (now < 1e-9) return fail("open.width", "The art is one upright line: it has no width to scale.");
@@ -84,6 +86,8 @@ void settle_scale(Opened& opened, double factor) {
     if (factor != 1)
         opened.source.drawing =
             std::make_shared<Drawing>(transformed(*opened.source.drawing, Affine::scaling(factor, factor)));
+    opened.box = {opened.box.x0 * factor, opened.box.y0 * factor, opened.box.x1 * factor,
+                  opened.box.y1 * factor};
     opened.asks_scale = false;
 }
 

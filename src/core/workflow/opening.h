@@ -16,6 +16,7 @@ struct Opened {
     std::string name;        ///< proposed name of the part
     Source source;           ///< at 96 units per inch when `asks_scale`
     bool asks_scale = false; ///< the file carries no physical size: the maker must choose
+    Box box;                 ///< of all lines, mm
     Findings findings;
     double outside_by_mm = 0; ///< how far art ran off the page before it was brought into view
 };

@@ -69,6 +69,8 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
             project, finding, [](FillStep& f, const FillReport& r) { f.spacing = r.tip * solid_spacing; },
             derived);
     if (code == "sheet.bring-in") return bring_in(project, derived, finding);
+    if (code == "note.dismiss")
+        return dismiss_note(project, finding.place.part, finding.code, finding.message);
     if (code == "order.usual") return set_pass_order(project, {});
     if (code == "part.place") return place_part(project, catalog, derived, finding);
     return fail("remedy.none", "This finding has no remedy.");

@@ -10,5 +10,6 @@ rm -f saltmarsh.dotlane
 "$cli" place saltmarsh.dotlane --part Invitation --sheet "sheet 1"
 "$cli" place saltmarsh.dotlane --part Invitation --new-sheet "sheet 2" --stock cream-card-12x12
 "$cli" place saltmarsh.dotlane --part Invitation --sheet "sheet 2"
+"$cli" place saltmarsh.dotlane --part Invitation --wanted 4
 sed -i 's/"name": "saltmarsh"/"name": "Saltmarsh Lantern Walk"/' saltmarsh.dotlane
 "$cli" check saltmarsh.dotlane

@@ -23,6 +23,7 @@ class Place final : public ProjectVerb {
         app.add_option("--rows", grid_.rows, "Copies down");
         app.add_option("--gap", gap_, "Between copies");
         app.add_option("--scale", scale_, "Scale of the part against its source");
+        app.add_option("--wanted", wanted_, "How many of the part are wanted")->check(CLI::Range(1, 9999));
         app.add_option("--part-width", width_, "Finished width of the part");
         mirror_option_ = app.get_option("--mirror");
     }
@@ -36,8 +37,11 @@ class Place final : public ProjectVerb {
         if (change_ > 0) return change(c, project);
         const auto part = part_named(project, part_);
         if (!part) return c.error(part.error());
+        if (wanted_ > 0)
+            if (const auto ok = set_quantity(project, *part, wanted_); !ok) return c.error(ok.error());
         if (const auto ok = resize(c, project, *part); !ok) return c.error(ok.error());
-        if ((!scale_.empty() || !width_.empty()) && sheet_.empty() && new_sheet_.empty() && left_.empty())
+        if ((!scale_.empty() || !width_.empty() || wanted_ > 0) && sheet_.empty() && new_sheet_.empty() &&
+            left_.empty())
             return fine;
         SheetId sheet;
         if (!new_sheet_.empty() || project.sheets.empty()) {
@@ -150,6 +154,7 @@ class Place final : public ProjectVerb {
 
     std::string part_, sheet_, new_sheet_, stock_, mat_, left_, top_, turn_, gap_, scale_, width_;
     std::uint32_t change_ = 0;
+    int wanted_ = 0;
     bool remove_ = false, mirror_ = false;
     GridOptions grid_;
     CLI::Option* mirror_option_ = nullptr;

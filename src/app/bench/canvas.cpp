@@ -178,6 +178,8 @@ void Canvas::paint_rulers(QPainter& painter) const {
                              across ? QPointF(at, ruler) : QPointF(ruler, at));
             if (!named) continue;
             const QString text = QString::number(static_cast<double>(k) * step);
+            const double half = painter.fontMetrics().horizontalAdvance(text) / 2.0 + 2;
+            if (at - half < ruler || at + half > (across ? width() : height())) continue; // no half numbers
             painter.save();
             painter.translate(across ? QPointF(at, ruler - 15) : QPointF(ruler - 15, at));
             if (!across) painter.rotate(-90);

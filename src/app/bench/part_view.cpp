@@ -138,14 +138,19 @@ void PartView::paint_fill_callout(QPainter& painter, const FillReport& report, c
     for (const QString& l : lines)
         w = std::max(w, QFontMetricsF(plain).horizontalAdvance(l));
     QRectF box(0, 0, w + 26, 26 + 17.0 * static_cast<double>(lines.size()));
-    // Below the part where there is room, so that it covers none of its lines.
+    // Outside the part, on the side that the fill is nearer to, so that neither box nor leader covers other
+    // lines.
     const QRectF part = view().map(world());
-    box.moveTopLeft({area.center().x() - box.width() / 2, part.bottom() + 18});
+    const double above = part.top() - 40 - box.height(), below = part.bottom() + 18;
+    const bool up = area.top() - part.top() < part.bottom() - area.bottom() && above > 30;
+    box.moveTopLeft({area.center().x() - box.width() / 2, up ? above : below});
     if (box.bottom() > height() - 34) box.moveBottom(height() - 34);
     box.moveLeft(std::clamp(box.left(), 34.0, std::max(34.0, width() - box.width() - 10)));
     painter.setPen(QPen(theme.lamp, 1.2));
     if (box.top() > area.bottom())
         painter.drawLine(QPointF(area.center().x(), area.bottom()), QPointF(area.center().x(), box.top()));
+    else if (box.bottom() < area.top())
+        painter.drawLine(QPointF(area.center().x(), box.bottom()), QPointF(area.center().x(), area.top()));
     painter.setPen(QPen(theme.hairline, 1));
     painter.setBrush(theme.card);
     painter.drawRoundedRect(box, 7, 7);

@@ -44,7 +44,7 @@ void PlateButton::set_lane(const Project& project, LaneId id) {
     update();
 }
 
-void PlateButton::offer_lanes(Session& session, std::function<void(LaneId)> chosen) {
+void PlateButton::offer_lanes(Session& session, const std::function<void(LaneId)>& chosen) {
     QMenu menu(this);
     for (const Lane& lane : session.project().lanes) {
         auto* action = menu.addAction(

@@ -15,7 +15,7 @@ class PlateButton : public QAbstractButton {
     void set_lane(const Project& project, LaneId lane);
     /// Opens a menu of all lanes below the button; `chosen` gets the answer. "Change this lane" emits
     /// lane_opened.
-    void offer_lanes(Session& session, std::function<void(LaneId)> chosen);
+    void offer_lanes(Session& session, const std::function<void(LaneId)>& chosen);
 
   Q_SIGNALS:
     void lane_opened(dotlane::LaneId lane);

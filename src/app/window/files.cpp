@@ -161,8 +161,7 @@ void MainWindow::show_saved() {
     }
     saved_->setText(text);
     // A menu bar lays its corner out only when the corner changes.
-    saved_->setFixedSize(text.isEmpty() ? 0 : saved_->fontMetrics().horizontalAdvance(text) + 26,
-                         menuBar()->sizeHint().height());
+    saved_->setFixedSize(text.isEmpty() ? 0 : saved_->fontMetrics().horizontalAdvance(text) + 26, 22);
     menuBar()->setCornerWidget(saved_);
     saved_->show();
 }

@@ -52,10 +52,16 @@ void FindingsPill::paintEvent(QPaintEvent*) {
         word(QString::number(errors_), theme.ink);
     }
     if (cautions_ + hints_ == 0 && errors_ == 0) return word(tr("No findings"), theme.quiet);
-    painter.setPen(Qt::NoPen);
-    painter.setBrush(theme.lamp);
-    painter.drawPolygon(
-        QPolygonF{QPointF(x + 5, y - 5.5), QPointF(x + 10.5, y + 4.5), QPointF(x - 0.5, y + 4.5)});
+    if (cautions_ > 0) {
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(theme.lamp);
+        painter.drawPolygon(
+            QPolygonF{QPointF(x + 5, y - 5.5), QPointF(x + 10.5, y + 4.5), QPointF(x - 0.5, y + 4.5)});
+    } else {
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(theme.hint, 1.8));
+        painter.drawEllipse(QPointF(x + 5, y), 4.2, 4.2);
+    }
     x += 16;
     word(tr("%n finding(s)", nullptr, cautions_ + hints_), theme.ink);
 }

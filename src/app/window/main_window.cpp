@@ -27,7 +27,8 @@
 
 namespace dotlane::app {
 
-MainWindow::MainWindow(Workshop& workshop, FileSystem& files, std::string state_folder, QWidget* parent)
+MainWindow::MainWindow(Workshop& workshop, FileSystem& files, const std::string& state_folder,
+                       QWidget* parent)
     : QMainWindow(parent)
     , session_(workshop, files)
     , recovery_folder_(state_folder + "/recovery")

@@ -43,7 +43,8 @@ class MainWindow : public QMainWindow {
   public:
     enum class View { part, sheets, rehearsal };
 
-    MainWindow(Workshop& workshop, FileSystem& files, std::string state_folder, QWidget* parent = nullptr);
+    MainWindow(Workshop& workshop, FileSystem& files, const std::string& state_folder,
+               QWidget* parent = nullptr);
     ~MainWindow() override;
 
     Session& session() { return session_; }

@@ -46,7 +46,7 @@ QPushButton[look="link"]:hover, QPushButton[look="link"]:focus { color: %7; }
 QLineEdit, QComboBox, QSpinBox { background: %3; border: 1px solid %6; border-radius: 6px; padding: 3px 7px; selection-background-color: %7; selection-color: white; }
 QLineEdit:focus, QComboBox:focus, QComboBox:on { border-color: %7; }
 QLineEdit[wrong="true"] { border: 1px solid %9; }
-QLineEdit[look="bare"] { background: transparent; border: 1px solid transparent; padding: 1px 4px; font-size: 14px; font-weight: 600; }
+QLineEdit[look="bare"] { background: transparent; border: 1px solid transparent; padding: 1px 4px; margin-left: -6px; font-size: 14px; font-weight: 600; }
 QLineEdit[look="bare"]:hover, QLineEdit[look="bare"]:focus { border-color: %6; background: %3; }
 QComboBox { padding-right: 20px; }
 QComboBox::drop-down { border: none; width: 20px; }

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/recipe/hatch_link.h"
+
 namespace dotlane {
 namespace {
 
@@ -122,8 +124,9 @@ class Scan {
 /// Links the pieces into runs along the region's edges.
 class Joiner {
   public:
-    explicit Joiner(const Scan& scan)
-        : scan_(scan) {
+    Joiner(const Scan& scan, Length reach)
+        : scan_(scan)
+        , reach_(in_mm(reach)) {
         const auto n = scan.crossings_.size();
         mate_.resize(n);
         previous_.resize(n);
@@ -137,8 +140,9 @@ class Joiner {
             }
     }
 
-    Polylines runs() {
-        Polylines out;
+    std::vector<FillRun> runs() {
+        const auto lengths = ring_lengths(scan_.rings_);
+        std::vector<FillRun> out;
         for (std::uint32_t j = 0; j < scan_.by_row_.size(); ++j) {
             const std::uint32_t seed = scan_.by_row_[j];
             if (used_[seed]) continue;
@@ -146,14 +150,14 @@ class Joiner {
             // could do.
             used_[seed] = used_[mate_[seed]] = 1;
             std::vector<Point> forward = {at(seed), at(mate_[seed])};
-            grow(mate_[seed], forward);
+            const std::uint32_t tail = grow(mate_[seed], forward);
             std::vector<Point> backward = {at(seed)};
-            grow(seed, backward);
-            Polyline run{{backward.rbegin(), backward.rend()}, false};
+            const std::uint32_t head = grow(seed, backward);
+            FillRun run{{backward.rbegin(), backward.rend()}, place(head, lengths), place(tail, lengths)};
             run.points.insert(run.points.end(), forward.begin() + 1, forward.end());
             out.push_back(std::move(run));
         }
-        return out;
+        return linked(std::move(out), scan_.rings_, lengths, reach_);
     }
 
   private:
@@ -161,12 +165,24 @@ class Joiner {
         return {scan_.crossings_[c].x, scan_.rows_.y(scan_.crossings_[c].row)};
     }
 
-    /// From the end `c` of a run: along the edge to a free piece's end, across that piece, and on.
-    void grow(std::uint32_t c, std::vector<Point>& points) {
+    std::uint32_t ring_of(std::uint32_t c) const {
+        return static_cast<std::uint32_t>(
+            std::upper_bound(scan_.ring_start_.begin(), scan_.ring_start_.end(), c) -
+            scan_.ring_start_.begin() - 1);
+    }
+
+    RunEnd place(std::uint32_t c, const std::vector<std::vector<double>>& lengths) const {
+        const std::uint32_t ring = ring_of(c), edge = scan_.crossings_[c].edge;
+        return {ring, lengths[ring][edge] + distance(scan_.rings_[ring][edge], at(c))};
+    }
+
+    /// From the end `c` of a run: along the edge to a free piece's end, across that piece, and on. Returns
+    /// where it ends.
+    std::uint32_t grow(std::uint32_t c, std::vector<Point>& points) {
         while (true) {
             const std::uint32_t ahead = scan_.crossings_[c].next, behind = previous_[c];
             const std::uint32_t to = better(c, ahead, behind);
-            if (to == none) return;
+            if (to == none) return c;
             follow_edge(c, to, to == ahead, points);
             used_[to] = used_[mate_[to]] = 1;
             points.push_back(at(to));
@@ -193,10 +209,7 @@ class Joiner {
 
     /// The ring's own points between two neighbouring crossings.
     void follow_edge(std::uint32_t from, std::uint32_t to, bool ahead, std::vector<Point>& points) const {
-        const auto ring_index = static_cast<std::size_t>(
-            std::upper_bound(scan_.ring_start_.begin(), scan_.ring_start_.end(), from) -
-            scan_.ring_start_.begin() - 1);
-        const Ring& ring = scan_.rings_[ring_index];
+        const Ring& ring = scan_.rings_[ring_of(from)];
         const auto n = static_cast<std::uint32_t>(ring.size());
         const std::uint32_t a = scan_.crossings_[from].edge, b = scan_.crossings_[to].edge;
         // Two crossings on one edge normally have nothing between them, except when the way leads all round.
@@ -215,6 +228,7 @@ class Joiner {
     }
 
     const Scan& scan_;
+    double reach_;
     std::vector<std::uint32_t> mate_, previous_;
     std::vector<char> used_;
 };
@@ -239,10 +253,11 @@ HatchResult hatch(const Region& region, const HatchOptions& options, Progress& p
     out.filled = mm(filled);
     const Affine back = Affine::rotation(in_radians(options.angle));
     if (options.joined) {
-        out.lines = Joiner(scan).runs();
-        for (Polyline& line : out.lines)
-            for (Point& p : line.points)
+        for (FillRun& run : Joiner(scan, options.reach).runs()) {
+            for (Point& p : run.points)
                 p = back(p);
+            out.lines.push_back({std::move(run.points), false});
+        }
         return out;
     }
     out.lines.reserve(out.pieces);

@@ -3,7 +3,9 @@
 // General: the region is turned so that the lines run level; every edge is walked once and leaves one
 // crossing on each line it meets, so the work is proportional to edges plus crossings, whatever the number of
 // lines. Joined ends follow the region's own edge between two neighbouring crossings; such a join lies on the
-// boundary of the (inset) region by construction and can never leave it or bridge a hole.
+// boundary of the (inset) region by construction and can never leave it or bridge a hole. Where a run would
+// end, it is linked to the nearest other one along the same edge, if that is within `reach`: over ink that is
+// there or along the edge, instead of a lift.
 //
 // Contract: the result lies in the closed region. Lines are `spacing` apart. With Phase::centred the bundle
 // is centred on the region's extent across the lines, which leaves the same rest on both sides; with
@@ -24,6 +26,7 @@ struct HatchOptions {
     bool joined = true;
     bool alternate = true; ///< separate lines only: every other row runs backwards
     Phase phase = Phase::centred;
+    Length reach = mm(10); ///< joined only: longest way along the edge that is gone instead of a lift; >= 0
 };
 
 struct HatchResult {

@@ -55,6 +55,14 @@ Result<void> place_part(Project& project, const Catalog& catalog, const Derived&
         .map([](PlacementId) {});
 }
 
+Result<void> want_placed(Project& project, PartId part) {
+    int placed = 0;
+    for (const Sheet& sheet : project.sheets)
+        for (const Placement& p : sheet.placements)
+            placed += p.part == part;
+    return set_quantity(project, part, placed);
+}
+
 } // namespace
 
 Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derived& derived,
@@ -72,6 +80,7 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
     if (code == "note.dismiss")
         return dismiss_note(project, finding.place.part, finding.code, finding.message);
     if (code == "order.usual") return set_pass_order(project, {});
+    if (code == "part.want-placed") return want_placed(project, finding.place.part);
     if (code == "part.place") return place_part(project, catalog, derived, finding);
     return fail("remedy.none", "This finding has no remedy.");
 }

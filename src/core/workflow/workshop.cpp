@@ -129,14 +129,26 @@ void Workshop::lay_out(const Project& project, Derived& derived) const {
         }
         derived.sheets.push_back(std::move(laid));
     }
-    for (const Part& part : project.parts)
-        if (placed[part.id] == 0)
+    for (const Part& part : project.parts) {
+        const int have = placed[part.id];
+        const std::string n = std::to_string(have), wanted = std::to_string(part.quantity);
+        if (have == 0)
             derived.findings.push_back({"part.unplaced",
                                         Grade::caution,
                                         "\"" + part.name + "\" lies on no sheet, so it is not made.",
                                         {{"part", part.name}},
                                         {part.id, {}, {}, {}, {}},
                                         {"part.place", "Place it"}});
+        else if (have != part.quantity)
+            derived.findings.push_back({"part.count",
+                                        have < part.quantity ? Grade::caution : Grade::hint,
+                                        wanted + " of \"" + part.name + "\" " +
+                                            (part.quantity == 1 ? "is" : "are") + " wanted, " + n +
+                                            (have == 1 ? " lies" : " lie") + " on the sheets.",
+                                        {{"part", part.name}, {"wanted", wanted}, {"placed", n}},
+                                        {part.id, {}, {}, {}, {}},
+                                        {"part.want-placed", "Want " + n}});
+    }
 }
 
 Result<std::vector<SheetWork>> Workshop::sheet_works(const Project& project, Derived& derived) const {

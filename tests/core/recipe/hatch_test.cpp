@@ -134,6 +134,29 @@ TEST_CASE("joining saves most lifts on lettering-like shapes") {
     CHECK(r.pieces > 130);
 }
 
+TEST_CASE("a longer reach makes fewer runs, never more, and loses nothing") {
+    Random random("reach");
+    for (int round = 0; round < 30; ++round) {
+        Region region = region_of({ring(random_ring(random, 30, 6, 30))}, FillRule::nonzero);
+        region = subtracted(region, region_of({ring(random_ring(random, 8, 1, 4))}, FillRule::nonzero));
+        std::size_t before = ~std::size_t{0};
+        for (const double reach : {0.0, 3.0, 10.0, 100.0}) {
+            const HatchResult r =
+                hatch(region, {mm(0.6), degrees(20), true, true, HatchOptions::Phase::centred, mm(reach)});
+            INFO("seed " << random.seed() << " reach " << reach);
+            CHECK(r.lines.size() <= before);
+            CHECK(stays_inside(r.lines, region));
+            std::size_t pieces = 0; // each straight piece is still there: an edge of its row's height
+            const Affine level = Affine::rotation(-in_radians(degrees(20)));
+            for (const Polyline& l : r.lines)
+                for (std::size_t i = 1; i < l.points.size(); ++i)
+                    pieces += std::abs(level(l.points[i]).y - level(l.points[i - 1]).y) < 1e-9;
+            CHECK(pieces >= r.pieces);
+            before = r.lines.size();
+        }
+    }
+}
+
 TEST_CASE("what is too small for a line, empty, or degenerate gives no lines and no fault") {
     CHECK(fill({}, 1).lines.empty());
     CHECK(fill(square(0.0005), 1).lines.size() <= 1);

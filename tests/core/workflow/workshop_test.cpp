@@ -59,6 +59,11 @@ TEST_CASE("each remedy is an ordinary edit that removes its finding") {
     mends(b, "sheet.outside");
     b = bench(things, 100, 100, false);
     mends(b, "part.unplaced");
+    b = bench(things);
+    must(set_quantity(b.project, b.part, 24));
+    CHECK(get(b.derive()->findings, "part.count").grade == Grade::caution); // too few
+    mends(b, "part.count");
+    b = bench(things, 100, 100, false);
     b.project.sheets.clear(); // even without a sheet: one is made
     mends(b, "part.unplaced");
     b = bench(things);

@@ -146,7 +146,7 @@ std::vector<DrawnLine> cut_to(const DrawnLine& line, const Region& clip) {
 
 } // namespace
 
-void Walker::emit(const pugi::xml_node& node, const Scope& scope, Shape user_shape) {
+void Walker::emit(const pugi::xml_node& node, const Scope& scope, const Shape& user_shape) {
     if (!scope.style.visible) return count("hidden objects", node);
     DrawnLine line;
     if (!take_style(node, scope, line.drawn)) return;

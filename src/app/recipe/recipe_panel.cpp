@@ -4,7 +4,7 @@
 #include <QTimer>
 
 #include "app/recipe/fill_card.h"
-#include "app/recipe/finding_card.h"
+#include "app/recipe/finding_list.h"
 #include "app/recipe/line_set_card.h"
 #include "app/recipe/source_card.h"
 
@@ -14,14 +14,16 @@ RecipePanel::RecipePanel(Session& session, QWidget* parent)
     : SidePanel(tr("Recipe"), parent)
     , session_(session)
     , stations_(new StationColumn(this))
-    , findings_(new StationColumn(this)) {
+    , findings_(new FindingList(session, this)) {
     auto* add = pill(tr("Add fill"), this);
     add->setObjectName("add-fill");
     add->setToolTip(tr("Fill the chosen closed lines with parallel lines"));
     head()->addWidget(add);
     body()->addWidget(stations_);
-    findings_->layout()->setContentsMargins(4, 4, 4, 4);
     body()->addWidget(findings_);
+    connect(findings_, &FindingList::chosen, this, [this](const Finding& f) {
+        if (f.place.box.valid()) Q_EMIT place_wanted(f.place.box);
+    });
     body()->addStretch(1);
     connect(add, &QPushButton::clicked, this, [this] { Q_EMIT fill_wanted({}); });
     connect(&session_, &Session::projectChanged, this, &RecipePanel::show_recipe);
@@ -102,16 +104,7 @@ void RecipePanel::show_findings() {
     if (derived)
         for (const Finding& f : derived->findings)
             if (f.place.part == session_.choice().part && f.place.part && !f.place.sheet) mine.push_back(f);
-    if (mine == shown_findings_) return;
-    shown_findings_ = mine;
-    findings_->clear();
-    for (const Finding& f : mine) {
-        auto* card = new FindingCard(session_, f, findings_);
-        connect(card, &Card::pressed, this, [this, box = f.place.box] {
-            if (box.valid()) Q_EMIT place_wanted(box);
-        });
-        findings_->add(card, false);
-    }
+    findings_->show_findings(mine);
 }
 
 } // namespace dotlane::app

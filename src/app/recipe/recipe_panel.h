@@ -9,7 +9,7 @@ namespace dotlane::app {
 class SourceCard;
 class LineSetCard;
 class FillCard;
-class FindingCard;
+class FindingList;
 
 class RecipePanel : public SidePanel {
     Q_OBJECT
@@ -29,14 +29,14 @@ class RecipePanel : public SidePanel {
     void show_findings();
 
     Session& session_;
-    StationColumn *stations_, *findings_;
+    StationColumn* stations_;
+    FindingList* findings_;
     SourceCard* source_ = nullptr;
     std::vector<LineSetCard*> sets_;
     std::vector<FillCard*> fills_;
     PartId shown_;
     bool built_ = false;
     StepId followed_; ///< the step that was last brought into view
-    Findings shown_findings_;
 };
 
 } // namespace dotlane::app

@@ -2,7 +2,6 @@
 
 #include <QHBoxLayout>
 
-#include "app/recipe/finding_card.h"
 #include "core/project/edits.h"
 #include "core/workflow/placing.h"
 
@@ -24,14 +23,16 @@ void fill_box(QComboBox* box, const List& list, const std::string& chosen) {
 SheetPanel::SheetPanel(Session& session, QWidget* parent)
     : SidePanel(tr("Sheet"), parent)
     , session_(session)
-    , findings_(new StationColumn(this)) {
+    , findings_(new FindingList(session, this)) {
     auto* add = pill(tr("Add sheet"), this);
     add->setObjectName("add-sheet");
     head()->addWidget(add);
     body()->addWidget(sheet_card());
     body()->addWidget(placed_card());
-    findings_->layout()->setContentsMargins(4, 2, 4, 4);
     body()->addWidget(findings_);
+    connect(findings_, &FindingList::chosen, this, [this](const Finding& f) {
+        if (f.place.box.valid()) Q_EMIT place_wanted(f.place.box);
+    });
     body()->addStretch(1);
     connect(add, &QPushButton::clicked, this, &SheetPanel::add_sheet);
     connect(&session_, &Session::derivedChanged, this, &SheetPanel::show_sheet);
@@ -329,16 +330,7 @@ void SheetPanel::show_findings() {
     if (derived)
         for (const Finding& f : derived->findings)
             if (f.place.sheet && f.place.sheet == session_.choice().sheet) mine.push_back(f);
-    if (mine == shown_) return;
-    shown_ = mine;
-    findings_->clear();
-    for (const Finding& f : mine) {
-        auto* card = new FindingCard(session_, f, findings_);
-        connect(card, &Card::pressed, this, [this, box = f.place.box] {
-            if (box.valid()) Q_EMIT place_wanted(box);
-        });
-        findings_->add(card, false);
-    }
+    findings_->show_findings(mine);
 }
 
 } // namespace dotlane::app

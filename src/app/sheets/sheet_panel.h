@@ -6,6 +6,7 @@
 #include <QComboBox>
 
 #include "app/commands/session.h"
+#include "app/recipe/finding_list.h"
 #include "app/widgets/card.h"
 #include "app/widgets/number_field.h"
 #include "app/widgets/side_panel.h"
@@ -49,8 +50,7 @@ class SheetPanel : public SidePanel {
     NumberField *left_, *top_, *turn_, *columns_, *rows_, *gap_;
     QCheckBox* mirrored_;
     QPushButton* remove_sheet_;
-    StationColumn* findings_;
-    Findings shown_;
+    FindingList* findings_;
     bool filling_ = false;
 };
 

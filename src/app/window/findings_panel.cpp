@@ -2,15 +2,13 @@
 
 #include <QHBoxLayout>
 
-#include "app/recipe/finding_card.h"
-
 namespace dotlane::app {
 
 FindingsPanel::FindingsPanel(Session& session, QWidget* parent)
     : SidePanel(tr("Findings"), parent)
     , session_(session)
     , override_(new Card(this))
-    , list_(new StationColumn(this)) {
+    , list_(new FindingList(session, this)) {
     auto* back = pill(tr("Done"), this);
     back->setObjectName("findings-done");
     head()->addWidget(back);
@@ -24,10 +22,10 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent)
     override_->rows()->addWidget(text);
     override_->rows()->addWidget(anyway, 0, Qt::AlignLeft);
     override_->hide();
-    list_->layout()->setContentsMargins(4, 2, 4, 8);
     body()->addWidget(override_);
     body()->addWidget(list_);
     body()->addStretch(1);
+    connect(list_, &FindingList::chosen, this, &FindingsPanel::finding_chosen);
     connect(back, &QPushButton::clicked, this, &FindingsPanel::done);
     connect(anyway, &QPushButton::clicked, this, [this] {
         ask_override(false);
@@ -44,16 +42,7 @@ void FindingsPanel::show_findings() {
     const auto derived = session_.derived();
     const Findings now = derived ? derived->findings : Findings{};
     if (count(now, Grade::error) == 0) override_->hide();
-    if (any_ && now == shown_) return;
-    any_ = true;
-    shown_ = now;
-    list_->clear();
-    if (now.empty()) list_->add(label(tr("Nothing found. All is well."), TextRole::quiet, list_), false);
-    for (const Finding& f : now) {
-        auto* card = new FindingCard(session_, f, list_);
-        connect(card, &Card::pressed, this, [this, f] { Q_EMIT finding_chosen(f); });
-        list_->add(card, false);
-    }
+    list_->show_findings(now, tr("Nothing found. All is well."));
 }
 
 } // namespace dotlane::app

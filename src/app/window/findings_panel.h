@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/commands/session.h"
+#include "app/recipe/finding_list.h"
 #include "app/widgets/card.h"
 #include "app/widgets/side_panel.h"
 
@@ -24,9 +25,7 @@ class FindingsPanel : public SidePanel {
     void show_findings();
     Session& session_;
     Card* override_;
-    StationColumn* list_;
-    Findings shown_;
-    bool any_ = false;
+    FindingList* list_;
 };
 
 } // namespace dotlane::app

@@ -81,10 +81,10 @@
 <context>
     <name>dotlane::app::PartView</name>
     <message numerus="yes">
-        <source>%n line(s) chosen. Press a lane's letter to send them there.</source>
+        <source>%n line(s) chosen. A lane's letter sends the choice there.</source>
         <translation>
-            <numerusform>%n line chosen. Press a lane's letter to send them there.</numerusform>
-            <numerusform>%n lines chosen. Press a lane's letter to send them there.</numerusform>
+            <numerusform>%n line chosen. A lane's letter sends the choice there.</numerusform>
+            <numerusform>%n lines chosen. A lane's letter sends the choice there.</numerusform>
         </translation>
     </message>
 </context>

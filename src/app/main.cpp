@@ -1,5 +1,6 @@
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QIcon>
 #include <QSettings>
 #include <cstdio>
 
@@ -30,6 +31,7 @@ int main(int argc, char** argv) {
     parser.process(application);
 
     app::install_language();
+    QApplication::setWindowIcon(QIcon(QString::fromStdString(data_folder() + "/icons/dot-lane.svg")));
     auto catalog = load_catalog(disk(), data_folder() + "/catalog", user_catalog_folder());
     if (!catalog) {
         std::fprintf(stderr, "dot-lane: %s\n", to_text(catalog.error()).c_str());

@@ -30,6 +30,7 @@ class LaneVerb final : public ProjectVerb {
         app.add_option("--change", change_,
                        "Change this lane instead of sending lines: plate, number or name");
         app.add_option("--repeats", repeats_, "Run its lines this many times")->check(CLI::Range(1, 8));
+        app.add_option("--fold", fold_, "Fold of a score lane")->check(CLI::IsMember({"valley", "mountain"}));
         app.add_option("--rename", rename_, "New name of the lane");
         app.add_option("--machine", machine_, "Machine of the project (catalog id)");
         app.add_option("--pass-order", order_,
@@ -137,6 +138,7 @@ class LaneVerb final : public ProjectVerb {
         }
         if (!tool_.empty()) lane.tool = tool_;
         if (pen) lane.colour = *pen;
+        if (!fold_.empty()) lane.fold = fold_ == "mountain" ? Fold::mountain : Fold::valley;
         if (repeats_ > 0) lane.repeats = repeats_;
         if (!rename_.empty())
             lane.name = rename_;
@@ -174,7 +176,8 @@ class LaneVerb final : public ProjectVerb {
         return fail("cli.which", "Which lines? Use --all, --colour, --line-set, --named, --inside or --box.");
     }
 
-    std::string part_, colour_, set_, named_, to_, action_, tool_, pen_, change_, rename_, machine_, order_;
+    std::string part_, colour_, set_, named_, to_, action_, tool_, pen_, change_, rename_, machine_, order_,
+        fold_;
     std::uint32_t inside_ = 0;
     std::vector<double> box_;
     int repeats_ = 0;

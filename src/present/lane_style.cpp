@@ -65,6 +65,12 @@ void paint_one(QPainter& painter, const QPolygonF& line, const LaneLook& look, c
     case Action::score:
         painter.setPen(dashed(c, 1.6 + extra, {9, 3}));
         painter.drawPolyline(line);
+        if (look.fold == Fold::mountain) { // a tick on one side at the middle of each dash
+            painter.setPen(pen(c, 1.4 + extra));
+            const double period = 12 * (1.6 + extra);
+            along(line, period, period * 0.375,
+                  [&](QPointF p, QPointF u) { painter.drawLine(p, p + QPointF(u.y(), -u.x()) * 4.5); });
+        }
         break;
     case Action::draw:
         painter.setPen(pen(c, std::max(1.2, look.tip_mm * view.scale) + extra, Qt::RoundCap));

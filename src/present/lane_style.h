@@ -15,6 +15,7 @@ struct LaneLook {
     Action action = Action::cut;
     QColor colour;
     double tip_mm = 0;
+    Fold fold = Fold::valley;
 };
 
 /// Millimetres to pixels: uniform scale and shift.

@@ -8,7 +8,8 @@ LaneLook look_of(const Project& project, const Catalog& catalog, LaneId id, QCol
     const Lane* lane = find(project, id);
     if (!lane) return {Action::score, Theme::current().error, 0};
     const Tool* tool = catalog.tool(lane->tool);
-    return {lane->action, legible_on(to_qcolor(lane->colour), ground), tool ? in_mm(tool->tip) : 0.4};
+    return {lane->action, legible_on(to_qcolor(lane->colour), ground), tool ? in_mm(tool->tip) : 0.4,
+            lane->fold};
 }
 
 namespace {

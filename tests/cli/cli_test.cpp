@@ -121,6 +121,10 @@ TEST_CASE_METHOD(Terminal, "lane: sends lines, changes lanes, machine and order"
           "D teal pen 0.4");
     CHECK(answer({"lane", "p.dotlane", "--change", "D", "--rename", "fine line", "--tool",
                   "pen-0.8"})["to"] == "D fine line");
+    CHECK(run({"lane", "p.dotlane", "--change", "S", "--fold", "mountain"}) == 0);
+    CHECK(std::any_of(project().lanes.begin(), project().lanes.end(),
+                      [](const Lane& l) { return l.fold == Fold::mountain; }));
+    CHECK(run({"lane", "p.dotlane", "--change", "S", "--fold", "hill"}) == 2);
     CHECK(run({"lane", "p.dotlane", "--machine", "one-slot"}) == 0);
     CHECK(project().machine == "one-slot");
     CHECK(run({"lane", "p.dotlane", "--pass-order", "C,D"}) == 0);

@@ -7,6 +7,7 @@
 int run_tests(int argc, char** argv); // support/catch.cpp
 
 int main(int argc, char** argv) {
+    if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     QApplication::setApplicationName("dot-lane-tests");
     QApplication::setOrganizationName("dot-lane");

@@ -105,7 +105,7 @@ void PartView::paint_overlay(QPainter& painter) {
     const QString hint =
         !session_.part() ? QString()
         : chosen > 0
-            ? tr("%n line(s) chosen. Press a lane's letter to send them there.", nullptr,
+            ? tr("%n line(s) chosen. A lane's letter sends the choice there.", nullptr,
                  static_cast<int>(chosen))
             : tr("Bench at %1 %. Drag a box to choose lines, press a lane's letter to send them there.")
                   .arg(percent(), 0, 'f', 0);

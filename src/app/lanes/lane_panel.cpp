@@ -52,6 +52,11 @@ QWidget* LanePanel::editor() {
     repeats_ = new NumberField(NumberField::Kind::number, 1, 8, editor_);
     repeats_->setObjectName("lane-repeats");
     repeats_->set_decimals(0);
+    fold_ = new QComboBox(editor_);
+    fold_->setObjectName("lane-fold");
+    fold_->addItem(tr("valley"), static_cast<int>(Fold::valley));
+    fold_->addItem(tr("mountain"), static_cast<int>(Fold::mountain));
+    fold_->setToolTip(tr("Valley: towards the scored side. Mountain: away from it, drawn with ticks."));
     figures_ = label({}, TextRole::quiet, editor_);
     caution_ = label({}, TextRole::quiet, editor_);
     caution_->setWordWrap(true);
@@ -63,6 +68,7 @@ QWidget* LanePanel::editor() {
     auto* row = new QHBoxLayout;
     row->addWidget(captioned(tr("times run"), repeats_, editor_));
     row->addWidget(captioned(tr("pen or foil"), colour_, editor_));
+    row->addWidget(captioned(tr("fold"), fold_, editor_));
     row->addStretch(1);
     editor_->rows()->addLayout(row);
     editor_->rows()->addWidget(figures_);
@@ -87,6 +93,9 @@ QWidget* LanePanel::editor() {
     connect(tool_, &QComboBox::activated, this, [this] {
         change(tr("Tool of the lane"),
                [id = tool_->currentData().toString().toStdString()](Lane& l) { l.tool = id; });
+    });
+    connect(fold_, &QComboBox::activated, this, [this] {
+        change(tr("Fold"), [this](Lane& l) { l.fold = static_cast<Fold>(fold_->currentData().toInt()); });
     });
     connect(repeats_, &NumberField::committed, this, [this](double n) {
         change(tr("Times the lane is run"), [n](Lane& l) { l.repeats = static_cast<int>(n); });
@@ -142,6 +151,11 @@ void LanePanel::show_lanes() {
                            QString::fromStdString(tool->id));
         tool_->setCurrentIndex(tool_->findData(QString::fromStdString(lane->tool)));
         repeats_->set(lane->repeats);
+        const bool scores = lane->action == Action::score,
+                   coloured = lane->action == Action::draw || lane->action == Action::foil;
+        fold_->parentWidget()->setVisible(scores);
+        fold_->setCurrentIndex(fold_->findData(static_cast<int>(lane->fold)));
+        colour_->parentWidget()->findChild<QLabel*>()->setText(coloured ? tr("pen or foil") : tr("shown as"));
         colour_->setText(QString::fromStdString(colour_word(lane->colour)));
         QPixmap swatch(14, 14);
         swatch.fill(present::to_qcolor(lane->colour));

@@ -32,7 +32,7 @@ class LanePanel : public SidePanel {
     StationColumn* list_;
     Card* editor_;
     QLineEdit* name_;
-    QComboBox *action_, *tool_;
+    QComboBox *action_, *tool_, *fold_;
     QPushButton* colour_;
     NumberField* repeats_;
     QLabel *figures_, *caution_;

@@ -123,7 +123,9 @@ void MainWindow::show_start() {
 }
 
 void MainWindow::offer_recovery() {
-    if (!session_.is_open() || Recovery::left_behind(session_.files(), recovery_folder_).empty()) return;
+    if (std::exchange(recovery_offered_, true) || !session_.is_open() ||
+        Recovery::left_behind(session_.files(), recovery_folder_).empty())
+        return;
     notice_action_ = [this] { close_project(); };
     notice_->tell(Notice::Kind::news, tr("An earlier run ended with unsaved work; a copy was kept."),
                   tr("Look at it"));

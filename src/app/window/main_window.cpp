@@ -193,6 +193,7 @@ void MainWindow::connect_regions() {
     connect(&opener_, &Opener::opened, this, [this](std::shared_ptr<OpenedFile> file) {
         notice_->clear();
         if (!session_.is_open()) start_project(session_.workshop().new_project(file->opened.name), {});
+        offer_recovery();
         opening_panel_->show_file(std::move(file));
         bench_->setCurrentWidget(opening_view_);
         show_side(opening_panel_);
@@ -247,7 +248,10 @@ void MainWindow::show_side(QWidget* panel) {
 }
 
 void MainWindow::show_view(View view) {
-    if (opening_panel_->waiting()) return; // the file at hand is settled first
+    if (opening_panel_->waiting()) { // the file at hand is settled first
+        notice_action_ = {};
+        return notice_->tell(Notice::Kind::news, tr("A file is being opened: take it in or cancel first."));
+    }
     view_ = view;
     show_workspace();
     header_->stations()->set_current(static_cast<int>(view));

@@ -117,6 +117,7 @@ class MainWindow : public QMainWindow {
     QString export_folder_;
     std::function<void()> notice_action_;
     View view_ = View::part;
+    bool recovery_offered_ = false;
 
     QStackedWidget *pages_, *bench_, *side_;
     StartPage* start_;

@@ -250,6 +250,12 @@ Sheet sheet_from(const json& j) {
     return sheet;
 }
 
+Fold fold_from(const json& j) {
+    const auto word = j.get<std::string>();
+    if (word != "valley" && word != "mountain") throw Damaged{"\"" + word + "\" is no fold"};
+    return word == "mountain" ? Fold::mountain : Fold::valley;
+}
+
 Project project_from(const json& j) {
     Project p;
     p.name = j.at("name").get<std::string>();
@@ -262,7 +268,7 @@ Project project_from(const json& j) {
         if (!action) throw Damaged{"\"" + l.at("action").get<std::string>() + "\" is not an action"};
         p.lanes.push_back({id_from<LaneId>(l.at("id")), *action, l.at("name").get<std::string>(),
                            l.at("tool").get<std::string>(), colour_from(l.at("colour")),
-                           l.at("repeats").get<int>()});
+                           l.at("repeats").get<int>(), fold_from(l.at("fold"))});
     }
     for (const json& part : j.at("parts"))
         p.parts.push_back(part_from(part));
@@ -271,9 +277,15 @@ Project project_from(const json& j) {
     return p;
 }
 
-/// Each entry takes a document of its version to the next; version 1 is the first, so there is none yet.
+/// Version 1 did not know mountain folds.
+void from_1(json& document) {
+    for (json& lane : document.at("lanes"))
+        lane["fold"] = "valley";
+}
+
+/// Each entry takes a document of its version to the next.
 using Migration = void (*)(json&);
-constexpr Migration migrations[] = {nullptr};
+constexpr Migration migrations[] = {nullptr, from_1};
 static_assert(std::size(migrations) == format_version, "one migration for every version but the newest");
 
 void migrate(json& document, int from) {
@@ -291,7 +303,8 @@ std::string write_project(const Project& project) {
                          {"name", lane.name},
                          {"tool", lane.tool},
                          {"colour", to_hex(lane.colour)},
-                         {"repeats", lane.repeats}});
+                         {"repeats", lane.repeats},
+                         {"fold", lane.fold == Fold::mountain ? "mountain" : "valley"}});
     for (const Part& part : project.parts)
         parts.push_back(to_json(part));
     for (const Sheet& sheet : project.sheets)

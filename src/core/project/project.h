@@ -25,14 +25,19 @@ std::optional<Action> action_from_name(std::string_view name);
 /// The letter on a lane's plate and its key: C, S, H (holes), D, F, E, M, R.
 char action_letter(Action action);
 
+/// How the lines of a score lane are folded: towards the scored side or away from it. For the eye and the
+/// hands; the machine scores both alike.
+enum class Fold { valley, mountain };
+
 /// Action + tool + settings that lines are assigned to.
 struct Lane {
     LaneId id;
     Action action = Action::cut;
-    std::string name; ///< as the maker calls it: "rust pen 0.4"
-    std::string tool; ///< catalog id of the tool
-    Colour colour;    ///< of the pen or foil; also the lane's colour on screen
-    int repeats = 1;  ///< times the same lines are run, 1..8 (engraving is deepened so)
+    std::string name;         ///< as the maker calls it: "rust pen 0.4"
+    std::string tool;         ///< catalog id of the tool
+    Colour colour;            ///< of the pen or foil; also the lane's colour on screen
+    int repeats = 1;          ///< times the same lines are run, 1..8 (engraving is deepened so)
+    Fold fold = Fold::valley; ///< of a score lane
     bool operator==(const Lane&) const = default;
 };
 

@@ -263,11 +263,13 @@ TEST_CASE("bad files are refused with their line, and quickly") {
                 "stroke='red'/></svg>") == "svg.number");
     std::string deep;
     for (int i = 0; i < 100000; ++i)
-        deep += "<g>";
+        deep += i == 200 ? "\n<g>" : "<g>";
     CHECK(error("<svg>" + deep) == "svg.not-xml");
     for (int i = 0; i < 100000; ++i)
         deep += "</g>";
-    CHECK(error("<svg xmlns='http://www.w3.org/2000/svg'>" + deep + "</svg>") == "svg.deep");
+    const std::string nested = "<svg xmlns='http://www.w3.org/2000/svg'>" + deep + "</svg>";
+    CHECK(error(nested) == "svg.deep");
+    CHECK(read_svg(nested, {}).error().place.line == 2);
 }
 
 TEST_CASE("bombs do not go off") {

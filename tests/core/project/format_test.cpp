@@ -51,6 +51,15 @@ TEST_CASE("a project is the same after saving and reading, to the last bit") {
     CHECK(write_project(after) == text);
 }
 
+TEST_CASE("files of older versions are migrated") {
+    const auto p = must(read_project(file(DOTLANE_SOURCE "/tests/core/project/old/version-1.dotlane")));
+    REQUIRE(p.lanes.size() == 4);
+    for (const Lane& lane : p.lanes)
+        CHECK(lane.fold == Fold::valley);
+    CHECK(p.parts.at(0).steps.size() == 1);
+    CHECK(json::parse(write_project(p))["version"] == format_version);
+}
+
 TEST_CASE("random coordinates survive exactly") {
     Random random("path text");
     Shape shape;

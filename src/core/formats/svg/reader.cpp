@@ -9,19 +9,19 @@ namespace {
 
 constexpr int max_depth = 256;
 
-/// Depth is checked on the text, before any recursion runs over the tree.
-bool too_deep(const pugi::xml_node& root) {
+/// Depth is checked before any recursion runs over the tree. The first element that lies too deep, or none.
+pugi::xml_node too_deep(const pugi::xml_node& root) {
     int depth = 0;
     auto node = root;
     while (true) {
         if (node.first_child()) {
             node = node.first_child();
-            if (++depth > max_depth) return true;
+            if (++depth > max_depth) return node;
             continue;
         }
         while (node != root && !node.next_sibling())
             node = node.parent(), --depth;
-        if (node == root) return false;
+        if (node == root) return {};
         node = node.next_sibling();
     }
 }
@@ -53,11 +53,14 @@ Result<SvgResult> read_svg(std::string bytes, const SvgOptions& options, Progres
                         "This is not an SVG file: its outermost element is \"" + std::string(root.name()) +
                             "\". Nothing has changed.",
                         {"", 1}});
-    if (too_deep(root))
-        return in_file({"svg.deep",
-                        "The file nests its groups more than 256 levels deep. It was not opened; nothing "
-                        "has changed.",
-                        {}});
+    if (const auto deep = too_deep(root)) {
+        const int line =
+            line_of_offset(text, static_cast<std::size_t>(std::max<std::ptrdiff_t>(deep.offset_debug(), 0)));
+        return in_file(
+            {"svg.deep",
+             "The file nests its groups more than 256 levels deep. It was not opened; nothing has changed.",
+             {"", line}});
+    }
     try {
         svg::Walker walker(text, options, progress);
         auto result = walker.walk(root);

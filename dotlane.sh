@@ -7,7 +7,7 @@ build_packages="g++ cmake ninja-build pkg-config qt6-base-dev qt6-svg-dev qt6-to
   qt6-l10n-tools qt6-qpa-plugins libgl-dev libpolyclipping-dev nlohmann-json3-dev libpugixml-dev
   libexpected-dev libcli11-dev libfreetype-dev libharfbuzz-dev libfontconfig-dev zlib1g-dev"
 # Catch2, the references that the checks compare with, and a display for the real window.
-test_packages="catch2 libgeos-dev xvfb xauth librsvg2-bin poppler-utils units libpaper-utils glpk-utils libglpk-dev gcc libharfbuzz-bin fonts-cabin fonts-dancingscript fonts-dejavu-core
+test_packages="catch2 libgeos-dev xvfb xauth librsvg2-bin poppler-utils units libpaper-utils glpk-utils libglpk-dev gcc libharfbuzz-bin hershey-fonts-data fonts-cabin fonts-dancingscript fonts-dejavu-core
   openclipart-svg iso-flags-svg librsvg2-tests tango-icon-theme bootstrap-icons breeze-icon-theme openscad-testing-data"
 bench_packages="libbenchmark-dev libgeos-dev"
 

@@ -34,13 +34,13 @@ class Fill final : public ProjectVerb {
         if (step_ > 0) {
             bool found = false;
             for (const Step& s : part.steps)
-                if (s.id.value == step_) step = s, found = true;
+                if (s.id.value == step_ && std::holds_alternative<FillStep>(s.what)) step = s, found = true;
             if (!found)
                 return c.error({"cli.unknown",
                                 "There is no fill " + std::to_string(step_) + " in \"" + part.name + "\".",
                                 {}});
             if (remove_) {
-                if (const auto ok = remove_fill(project, *part_id, step.id); !ok) return c.error(ok.error());
+                if (const auto ok = remove_maker(project, *part_id, step.id); !ok) return c.error(ok.error());
                 return fine;
             }
         }
@@ -49,14 +49,20 @@ class Fill final : public ProjectVerb {
             for (const LineSet& s : part.sets)
                 if (s.name == name || std::to_string(s.id.value) == name ||
                     (s.lane && plate(project, s.lane) == name)) {
-                    fill.of.push_back(s.id);
+                    step.of.push_back(s.id);
                     if (!step.lane) step.lane = s.lane;
                 }
-        if (fill.of.empty())
+        for (const std::string& name : sets_) // what an earlier step made
+            for (const Step& s : part.steps)
+                if (s.result && std::to_string(s.result.value) == name) {
+                    step.of.push_back(s.result);
+                    if (!step.lane) step.lane = s.lane;
+                }
+        if (step.of.empty())
             return c.error({"step.no-lines", "No line set answers to that. See `dot-lane-cli show`.", {}});
         if (const auto ok = read_numbers(project, step, fill); !ok) return c.error(ok.error());
         if (step_ == 0) {
-            const auto added = add_fill(project, *part_id, step.lane, fill, keep_outline_);
+            const auto added = add_maker(project, *part_id, step.lane, fill, step.of, keep_outline_);
             if (!added) return c.error(added.error());
             step.id = *added;
         } else if (const auto ok = change_step(project, *part_id, step); !ok) {

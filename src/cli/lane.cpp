@@ -1,6 +1,7 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
 #include "core/project/edits.h"
+#include "core/workflow/making.h"
 #include "core/workflow/opening.h"
 #include "core/workflow/selection.h"
 
@@ -65,14 +66,17 @@ class LaneVerb final : public ProjectVerb {
         }
         const auto part = part_named(project, part_);
         if (!part) return c.error(part.error());
-        const auto lines = chosen(c, project, *part);
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const EvaluatedPart& evaluated = *derived->part(*part);
+        const auto lines = chosen(*find(project, *part), evaluated);
         if (!lines) return c.error(lines.error());
         if (lines->empty())
             return c.error({"cli.no-lines", "No line answers to that. See `dot-lane-cli show`.", {}});
         if (to_ == "aside") {
-            const auto set = gather(project, *part, *lines, "set aside");
-            if (!set) return c.error(set.error());
-            if (const auto ok = set_aside(project, *part, *set, true); !ok) return c.error(ok.error());
+            const auto sets = sets_of_lines(project, evaluated, *lines, "set aside");
+            if (!sets) return c.error(sets.error());
+            for (const LineSetId set : *sets)
+                if (const auto ok = set_aside(project, *part, set, true); !ok) return c.error(ok.error());
             return said(c, lines->size(), "set aside");
         }
         LaneId lane;
@@ -80,13 +84,13 @@ class LaneVerb final : public ProjectVerb {
             const Action action = *action_from_name(action_);
             const Tool* first = catalog.first_tool(action);
             lane = lane_for(project, catalog, action, tool_.empty() ? (first ? first->id : "") : tool_,
-                            pen.value_or(first_colour(*find(project, *part), lines->front())));
+                            pen.value_or(first_colour(evaluated, lines->front())));
         } else if (to_ != "none") {
             const auto named = lane_named(project, to_);
             if (!named) return c.error(named.error());
             lane = *named;
         }
-        if (const auto ok = assign(project, *part, *lines, lane); !ok) return c.error(ok.error());
+        if (const auto ok = send_lines(project, evaluated, *lines, lane); !ok) return c.error(ok.error());
         return said(c, lines->size(),
                     lane ? plate(project, lane) + " " + find(project, lane)->name : "no lane");
     }
@@ -112,9 +116,10 @@ class LaneVerb final : public ProjectVerb {
                 {}};
     }
 
-    static Colour first_colour(const Part& part, LineId line) {
-        const Drawn& d = find(*part.source.drawing, line)->drawn;
-        return d.stroke ? *d.stroke : d.fill.value_or(Colour{});
+    static Colour first_colour(const EvaluatedPart& part, LineId line) {
+        const DrawnLine* drawn = find(*part.drawing, line);
+        if (!drawn) return {};
+        return drawn->drawn.stroke ? *drawn->drawn.stroke : drawn->drawn.fill.value_or(Colour{});
     }
 
     static int said(Context& c, std::size_t n, const std::string& where) {
@@ -147,14 +152,13 @@ class LaneVerb final : public ProjectVerb {
         return said(c, 0, plate(project, *id) + " " + lane.name);
     }
 
-    Result<std::vector<LineId>> chosen(Context& c, const Project& project, PartId id) const {
-        const Part& part = *find(project, id);
+    Result<std::vector<LineId>> chosen(const Part& part, const EvaluatedPart& e) const {
         std::vector<LineId> out;
         if (all_ || !colour_.empty() || !named_.empty()) {
             const auto wanted = colour_from_hex(lower_case(colour_));
             if (!colour_.empty() && !wanted)
                 return fail("cli.colour", "\"" + colour_ + "\" is not a colour. Write #rrggbb.");
-            for (const DrawnLine& line : part.source.drawing->lines)
+            for (const DrawnLine& line : e.drawing->lines)
                 if (all_ || (wanted && (line.drawn.stroke == wanted || line.drawn.fill == wanted)) ||
                     (!named_.empty() && (line.name.find(named_) != std::string::npos ||
                                          line.group.find(named_) != std::string::npos)))
@@ -164,12 +168,11 @@ class LaneVerb final : public ProjectVerb {
         if (!set_.empty()) {
             for (const LineSet& s : part.sets)
                 if (s.name == set_ || std::to_string(s.id.value) == set_)
-                    out.insert(out.end(), s.lines.begin(), s.lines.end());
+                    for (const FlatLine& line : e.lines)
+                        if (line.set == s.id) out.push_back(line.id);
             return out;
         }
         if (inside_ > 0 || !box_.empty()) {
-            const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-            const EvaluatedPart& e = *derived->part(id);
             return inside_ > 0 ? lines_inside(e, LineId{inside_})
                                : lines_in_box(e, {box_[0], box_[1], box_[2], box_[3]});
         }

@@ -11,6 +11,9 @@ constexpr struct {
     const char* help;
     std::unique_ptr<Verb> (*make)();
 } verbs[] = {{"import", "Open a file as a new part and put its lines into lanes", make_import},
+             {"make", "Make a part from numbers: a card, a label, lettering...", make_make},
+             {"source", "Show or change the numbers a part is made from", make_source},
+             {"step", "Steps of a part's recipe: join, outline, cut out, dash...", make_step},
              {"show", "What the project holds", make_show},
              {"lane", "Send lines to a lane, or change a lane", make_lane},
              {"fill", "Fill closed lines with parallel lines", make_fill},

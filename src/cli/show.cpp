@@ -1,3 +1,4 @@
+#include "cli/fields.h"
 #include "cli/verb.h"
 #include "core/base/text.h"
 
@@ -18,6 +19,11 @@ class Show final : public ProjectVerb {
         return fine;
     }
 
+    static std::size_t count_in(const EvaluatedPart& e, LineSetId set) {
+        return static_cast<std::size_t>(
+            std::count_if(e.lines.begin(), e.lines.end(), [set](const FlatLine& l) { return l.set == set; }));
+    }
+
     static json document(Context& c, const Project& project, const Derived& derived) {
         json lanes = json::array(), parts = json::array(), sheets = json::array();
         for (const Lane& l : project.lanes)
@@ -35,7 +41,8 @@ class Show final : public ProjectVerb {
                 sets.push_back({{"id", s.id.value},
                                 {"name", s.name},
                                 {"lane", s.lane.value},
-                                {"lines", s.lines.size()},
+                                {"role", s.role},
+                                {"lines", count_in(e, s.id)},
                                 {"set_aside", s.set_aside}});
             for (const auto& [id, r] : e.fills)
                 fills.push_back({{"step", id.value},
@@ -54,6 +61,8 @@ class Show final : public ProjectVerb {
                              {"scale", p.scale},
                              {"lines", e.lines.size()},
                              {"line_sets", sets},
+                             {"source", kind_of(p.source.spec) ? kind_of(p.source.spec)->key : "file"},
+                             {"figures", figures_json(e.figures)},
                              {"fills", fills}});
         }
         for (const Sheet& s : project.sheets) {
@@ -95,8 +104,8 @@ class Show final : public ProjectVerb {
                       << (s.set_aside ? "set aside"
                           : s.lane    ? plate(project, s.lane)
                                       : "no lane")
-                      << "  " << s.name << ": " << s.lines.size()
-                      << (s.lines.size() == 1 ? " line\n" : " lines\n");
+                      << "  " << s.name << ": " << count_in(e, s.id)
+                      << (count_in(e, s.id) == 1 ? " line\n" : " lines\n");
             for (const auto& [id, r] : e.fills)
                 c.out << "      fill " << id.value << ": " << r.rows << " rows, " << r.runs << " strokes, "
                       << r.lifts << " lifts, " << number(in_mm(r.length) / 1000, 2) << " m, inked "

@@ -62,6 +62,9 @@ Result<LaneId> lane_named(const Project& project, const std::string& name);
 Result<Length> length_option(const Project& project, const std::string& text);
 
 std::unique_ptr<Verb> make_import();
+std::unique_ptr<Verb> make_make();
+std::unique_ptr<Verb> make_source();
+std::unique_ptr<Verb> make_step();
 std::unique_ptr<Verb> make_show();
 std::unique_ptr<Verb> make_lane();
 std::unique_ptr<Verb> make_fill();

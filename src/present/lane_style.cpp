@@ -34,6 +34,13 @@ void along(const QPolygonF& line, double step, double first, At at) {
     }
 }
 
+/// Whether the line is this long, px.
+bool reaches(const QPolygonF& line, double length) {
+    for (int i = 1; i < line.size() && length > 0; ++i)
+        length -= std::hypot(line[i].x() - line[i - 1].x(), line[i].y() - line[i - 1].y());
+    return length <= 0;
+}
+
 void wedge(QPainter& painter, const QPolygonF& line, QColor colour) {
     for (int i = 1; i < line.size(); ++i) {
         const QPointF d = line[i] - line[0];
@@ -56,7 +63,7 @@ void paint_one(QPainter& painter, const QPolygonF& line, const LaneLook& look, c
     case Action::cut:
         painter.setPen(pen(c, 1.4 + extra));
         painter.drawPolyline(line);
-        wedge(painter, line, c);
+        if (reaches(line, 70)) wedge(painter, line, c); // it would hide a dash or a crumb
         break;
     case Action::perforate:
         painter.setPen(dashed(c, 1.6 + extra, {4, 3}));

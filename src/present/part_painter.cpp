@@ -77,9 +77,17 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
             paint_lines(painter, lines, {Action::draw, faint, 0}, view, visible);
         }
     }
+    for (const Step& step : scene.part->steps) { // and what steps made only for later ones
+        if (!step.aside || !step.result) continue;
+        QColor faint = theme.quiet;
+        faint.setAlpha(90);
+        for (const FlatLine& line : scene.evaluated->lines)
+            if (line.set == step.result)
+                paint_lines(painter, line.contours, {Action::draw, faint, 0}, view, visible);
+    }
     for (const RunSet& run : scene.evaluated->runs) {
         LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
-        const bool fill = static_cast<bool>(run.step);
+        const bool fill = run.fill;
         // A fill's lines are seen as the ink they will be.
         if (fill && look.action == Action::foil) look.action = Action::draw, look.tip_mm *= 0.55;
         if (theme.dark &&
@@ -88,7 +96,7 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
             rim.setAlpha(150);
             paint_lines(painter, run.lines, {Action::draw, rim, 3 / view.scale}, view, visible);
         }
-        paint_lines(painter, run.lines, look, view, visible, fill && run.step == scene.lit);
+        paint_lines(painter, run.lines, look, view, visible, run.step && run.step == scene.lit);
     }
     if (!scene.chosen.empty()) {
         const bool few = scene.chosen.size() <= 300; // a glow around thousands would be slow fog
@@ -123,7 +131,7 @@ void paint_part_thumbnail(QPainter& painter, const PartScene& scene, const QRect
     painter.setRenderHint(QPainter::Antialiasing);
     for (const RunSet& run : scene.evaluated->runs) {
         const LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
-        painter.setPen(QPen(look.colour, run.step ? 0.5 : 1));
+        painter.setPen(QPen(look.colour, run.fill ? 0.5 : 1));
         for (const Polyline& line : run.lines)
             painter.drawPolyline(polygon_of(line, view));
     }

@@ -107,6 +107,63 @@ TEST_CASE_METHOD(Terminal, "import: parts, lanes and reasons, a file without siz
     CHECK(project("q.dotlane").parts.size() == 2);
 }
 
+TEST_CASE_METHOD(Terminal, "make: parts from numbers, every kind, in a project that is made for them") {
+    for (const SourceKind& kind : source_kinds()) {
+        const json made = answer({"make", "m.dotlane", kind.key});
+        CHECK(made["lines"] > 0);
+        CHECK(made["width_mm"] > 1);
+        CHECK(made["findings"].size() <= 1);
+    }
+    CHECK(project("m.dotlane").parts.size() == source_kinds().size());
+    // facts.md: 150 x 100 finished, base 300 x 100, fold at 150.
+    const json card = answer({"make", "m.dotlane", "folded-card", "--set", "width=150mm", "--set",
+                              "height=10cm", "--name", "Thanks", "--quantity", "12"});
+    CHECK(card["figures"]["base_width_mm"] == 300);
+    CHECK(card["figures"]["fold_at_mm"] == 150);
+    CHECK(card["numbers"]["height_mm"] == 100);
+    CHECK(card["name"] == "Thanks");
+    CHECK(project("m.dotlane").parts.back().quantity == 12);
+    CHECK(answer({"make", "m.dotlane", "kinds"})["lettering"]["size_mm"] == 20);
+    REQUIRE(run({"make", "m.dotlane", "folded-card"}) == 0);
+    CHECK(out.find("fits envelope C6") != std::string::npos);
+    CHECK(run({"make", "m.dotlane", "castle"}) == 2);
+    CHECK(err.find("folded-card") != std::string::npos); // what there is
+    CHECK(run({"make", "m.dotlane", "label", "--set", "wdith=3"}) == 2);
+    CHECK(err.find("width") != std::string::npos);
+    CHECK(run({"make", "m.dotlane", "label", "--set", "width=-3"}) == 2);
+    CHECK(run({"make", "m.dotlane", "label", "--set", "edge=wobbly"}) == 2);
+    CHECK(run({"make", "m.dotlane", "label", "--set", "width"}) == 2);
+    CHECK(run({"make", "m.dotlane", "lettering", "--set", "weight=4.5"}) == 2);
+    CHECK(run({"make", "m.dotlane", "lettering", "--set", "join=perhaps"}) == 2);
+}
+
+TEST_CASE_METHOD(Terminal, "source and step: numbers changed, steps added, moved, switched, removed") {
+    REQUIRE(run({"make", "m.dotlane", "lettering", "--set", "text=tide\\nmarsh", "--set", "join=yes"}) == 0);
+    CHECK(std::get<Lettering>(project("m.dotlane").parts[0].source.spec).text == "tide\nmarsh");
+    CHECK(answer({"source", "m.dotlane", "--set", "text=Saltmarsh", "--set",
+                  "snug=0.3"})["figures"]["pieces"] == 1);
+    REQUIRE(run({"source", "m.dotlane"}) == 0);
+    CHECK(out.find("glyph-width") != std::string::npos);
+    json steps =
+        answer({"step", "m.dotlane", "--add", "outline", "--of", "letters", "--set", "distance=2mm"});
+    REQUIRE(steps["steps"].size() == 1);
+    const auto rim = std::to_string(steps["steps"][0]["step"].get<int>());
+    CHECK(steps["steps"][0]["figures"]["holes_after"] == 0);
+    steps = answer({"step", "m.dotlane", "--add", "dash", "--of", "outline"});
+    const auto dash = std::to_string(steps["steps"][1]["step"].get<int>());
+    CHECK(run({"step", "m.dotlane", "--step", dash, "--move-to", "1"}) == 2);
+    CHECK(run({"step", "m.dotlane", "--step", rim, "--remove"}) == 2); // the dashes need it
+    CHECK(answer({"step", "m.dotlane", "--step", dash, "--off"})["steps"][1]["on"] == false);
+    CHECK(answer({"step", "m.dotlane", "--step", dash, "--remove"})["steps"].size() == 1);
+    CHECK(answer({"step", "m.dotlane", "--add", "words", "--set", "text=2026"})["steps"].size() == 2);
+    CHECK(run({"step", "m.dotlane", "--add", "outline", "--of", "letters", "--set", "distance=-40mm"}) == 1);
+    CHECK(run({"step", "m.dotlane", "--add", "polish"}) == 2);
+    CHECK(run({"step", "m.dotlane", "--add", "outline", "--of", "nothing"}) == 2);
+    CHECK(run({"step", "m.dotlane", "--step", "999", "--off"}) == 2);
+    prepare();
+    CHECK(run({"source", "p.dotlane"}) == 2); // a file has no numbers
+}
+
 TEST_CASE_METHOD(Terminal, "lane: sends lines, changes lanes, machine and order") {
     prepare();
     CHECK(answer({"lane", "p.dotlane", "--named", "fold", "--action", "perforate"})["lines"] == 1);
@@ -122,7 +179,8 @@ TEST_CASE_METHOD(Terminal, "lane: sends lines, changes lanes, machine and order"
     CHECK(answer({"lane", "p.dotlane", "--change", "D", "--rename", "fine line", "--tool",
                   "pen-0.8"})["to"] == "D fine line");
     CHECK(run({"lane", "p.dotlane", "--change", "S", "--fold", "mountain"}) == 0);
-    CHECK(std::any_of(project().lanes.begin(), project().lanes.end(),
+    const Project folded = project();
+    CHECK(std::any_of(folded.lanes.begin(), folded.lanes.end(),
                       [](const Lane& l) { return l.fold == Fold::mountain; }));
     CHECK(run({"lane", "p.dotlane", "--change", "S", "--fold", "hill"}) == 2);
     CHECK(run({"lane", "p.dotlane", "--machine", "one-slot"}) == 0);

@@ -136,6 +136,7 @@ class Driver {
         send(QEvent::MouseButtonRelease, to, Qt::LeftButton, Qt::NoButton);
         settle();
     }
+    bool notice_says(const char* words) { return window->notice_text().contains(QString::fromLatin1(words)); }
     /// A drawing file in the test's folder.
     QString drawing_file(const char* name, const std::string& text) {
         must(disk().write_atomically(folder / name, text));

@@ -78,7 +78,7 @@ TEST_CASE("opening can be given up, and then nothing has changed") {
     d.press("give-up");
     CHECK(d.project() == before);
     CHECK_FALSE(d.session().modified());
-    CHECK(d.shown("add-fill")); // back at the recipe
+    CHECK(d.shown("add-step")); // back at the recipe
 }
 
 TEST_CASE("lanes proposed can be changed before they are taken in") {

@@ -158,7 +158,7 @@ TEST_CASE_METHOD(OnBench, "lanes are changed in their panel") {
     press("lane-remove");
     CHECK(project().lanes.size() == lanes);
     press("lanes-done");
-    CHECK(shown("add-fill"));
+    CHECK(shown("add-step"));
 }
 
 TEST_CASE_METHOD(OnBench, "the view zooms about the pointer, pans and fits") {

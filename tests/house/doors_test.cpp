@@ -74,6 +74,7 @@ TEST_CASE("core's rooms and their doors") {
     may_include("core/lettering", {"core/base", "core/geometry"});
     may_include("core/project", {"core/base", "core/geometry"});
     may_include("core/catalog", {"core/base", "core/geometry", "core/project"});
+    may_include("core/sources", {"core/base", "core/geometry", "core/lettering", "core/project"});
     may_include("core/recipe", {"core/base", "core/geometry", "core/project"});
     may_include("core/sheets", {"core/base", "core/geometry", "core/project", "core/catalog"});
     may_include("core/machine", {"core/base", "core/geometry", "core/project", "core/catalog"});
@@ -81,8 +82,8 @@ TEST_CASE("core's rooms and their doors") {
     may_include("core/formats",
                 {"core/base", "core/geometry", "core/project", "core/lettering", "core/machine"});
     may_include("core/workflow",
-                {"core/base", "core/geometry", "core/project", "core/catalog", "core/recipe", "core/sheets",
-                 "core/plan", "core/machine", "core/formats", "core/lettering"});
+                {"core/base", "core/geometry", "core/project", "core/catalog", "core/sources", "core/recipe",
+                 "core/sheets", "core/plan", "core/machine", "core/formats", "core/lettering"});
 }
 
 TEST_CASE("recipe, sheets and plan never include one another, plan and formats meet only at machine") {

@@ -167,9 +167,8 @@ void PartView::paint_fill_callout(QPainter& painter, const FillReport& report, c
 
 std::optional<LineId> PartView::under(QPointF at) const {
     const EvaluatedPart* evaluated = session_.evaluated();
-    const Part* part = session_.part();
-    if (!evaluated || !part) return std::nullopt;
-    return line_at(*part, *evaluated, view().unmap(at), mm(reach_px / view().scale));
+    if (!evaluated) return std::nullopt;
+    return line_at(*evaluated, view().unmap(at), mm(reach_px / view().scale));
 }
 
 void PartView::choose_with(const std::vector<LineId>& lines, Qt::KeyboardModifiers modifiers) {

@@ -87,16 +87,17 @@ void Recovery::clear() {
 std::vector<LeftBehind> Recovery::left_behind(FileSystem& files, const std::string& folder) {
     std::vector<LeftBehind> out;
     for (const std::string& name : files.list(folder)) {
-        if (!name.ends_with(".json")) continue;
-        const std::string key = name.substr(0, name.size() - 5), pid = key.substr(0, key.find('-'));
+        if (!name.ends_with(project_extension)) continue;
+        const std::string key = name.substr(0, name.size() - std::string_view(project_extension).size()),
+                          pid = key.substr(0, key.find('-'));
         if (const auto start = start_of(pid); !start.empty() && key == pid + "-" + start)
             continue; // still running
-        const auto bytes = files.read(folder + "/" + name, 1 << 20);
+        // A kill may have come between the copy and its note: the copy counts.
+        const std::string note_path = folder + "/" + key + ".json";
+        const auto bytes = files.read(note_path, 1 << 20);
         const auto note = QJsonDocument::fromJson(QByteArray::fromStdString(bytes.value_or(""))).object();
-        const std::string copy = folder + "/" + key + project_extension;
-        if (note.isEmpty() || !files.exists(copy)) continue;
-        out.push_back({note["name"].toString(), note["path"].toString(), note["saved_at"].toString(), copy,
-                       folder + "/" + name});
+        out.push_back({note["name"].toString(tr("A project")), note["path"].toString(),
+                       note["saved_at"].toString(), folder + "/" + name, note_path});
     }
     std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.saved_at > b.saved_at; });
     return out;

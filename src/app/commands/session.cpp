@@ -6,12 +6,6 @@
 #include "core/project/format.h"
 
 namespace dotlane::app {
-namespace {
-
-/// Typing and dragging come in bursts; what follows within this time under one key is one step.
-constexpr qint64 merge_window_ms = 1500;
-
-} // namespace
 
 /// One version of the document for another: documents are values, so undo keeps both.
 class ChangeCommand : public QUndoCommand {
@@ -28,7 +22,8 @@ class ChangeCommand : public QUndoCommand {
     int id() const override { return 1; }
     bool mergeWith(const QUndoCommand* other) override {
         const auto* next = static_cast<const ChangeCommand*>(other);
-        if (merge_.isEmpty() || next->merge_ != merge_ || age_.elapsed() > merge_window_ms) return false;
+        if (merge_.isEmpty() || next->merge_ != merge_ || age_.elapsed() > session_.merge_window_.count())
+            return false;
         after_ = next->after_;
         age_.restart();
         return true;
@@ -153,7 +148,14 @@ void Session::settle_choice() {
         choice_.lines.clear();
         choice_.step = {};
     } else {
-        std::erase_if(choice_.lines, [part](LineId id) { return !dotlane::find(*part->source.drawing, id); });
+        // The lines of a computed part are those that were last computed.
+        const EvaluatedPart* e = derived_ ? derived_->part(part->id) : nullptr;
+        const Drawing& drawing = e && is_made(*part) ? *e->drawing : *part->source.drawing;
+        std::erase_if(choice_.lines, [&](LineId id) {
+            if (id.value < made_line_ids) return !dotlane::find(drawing, id);
+            return !e || std::none_of(e->lines.begin(), e->lines.end(),
+                                      [id](const FlatLine& l) { return l.id == id; });
+        });
         const auto has_step = [&](const Step& s) { return s.id == choice_.step; };
         if (std::none_of(part->steps.begin(), part->steps.end(), has_step)) choice_.step = {};
     }

@@ -4,6 +4,7 @@
 
 #include <QObject>
 #include <QUndoStack>
+#include <chrono>
 #include <functional>
 #include <memory>
 #include <set>
@@ -43,6 +44,8 @@ class Session : public QObject {
     std::shared_ptr<const Derived> derived() const { return derived_; }
     bool deriving() const { return deriver_.busy(); }
     QUndoStack& history() { return history_; }
+    /// Edits under one key that follow each other within this time are one step; 1.5 s unless set.
+    void set_merge_window(std::chrono::milliseconds window) { merge_window_ = window; }
 
     /// Applies an edit to a copy; on success it becomes the project and can be undone under `text`. Edits
     /// with the same non-empty `merge` key that follow each other closely become one step. On failure
@@ -87,6 +90,7 @@ class Session : public QObject {
     QString path_;
     Choice choice_;
     bool open_ = false;
+    std::chrono::milliseconds merge_window_{1500}; ///< typing and dragging come in bursts
 };
 
 } // namespace dotlane::app

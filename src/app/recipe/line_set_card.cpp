@@ -41,11 +41,12 @@ LineSetCard::LineSetCard(Session& session, LineSetId set, QWidget* parent)
     connect(plate_, &PlateButton::lane_opened, this, &LineSetCard::lane_opened);
     connect(plate_, &PlateButton::clicked, this, [this] {
         plate_->offer_lanes(session_, [this](LaneId lane) {
-            if (const LineSet* set_now = line_set())
-                session_.change(tr("Send lines to a lane"),
-                                [part = session_.choice().part, lines = set_now->lines, lane](Project& p) {
-                                    return assign(p, part, lines, lane);
-                                });
+            const LineSet* now = line_set();
+            if (!now) return;
+            session_.change(tr("Send lines to a lane"), [part = session_.choice().part, set = *now,
+                                                         lane](Project& p) {
+                return set.role.empty() ? assign(p, part, set.lines, lane) : set_lane(p, part, set.id, lane);
+            });
         });
     });
     connect(fill_, &QPushButton::clicked, this, [this] { Q_EMIT fill_wanted(set_); });
@@ -64,19 +65,32 @@ const LineSet* LineSetCard::line_set() const {
     return part ? dotlane::find(*part, set_) : nullptr;
 }
 
+/// As they stand after all steps; in a drawing whose evaluation is not done yet, as they came.
+std::set<LineId> LineSetCard::lines() const {
+    const LineSet* s = line_set();
+    if (!s) return {};
+    if (s->role.empty()) return {s->lines.begin(), s->lines.end()};
+    std::set<LineId> out;
+    if (const EvaluatedPart* e = session_.evaluated())
+        for (const FlatLine& line : e->lines)
+            if (line.set == set_) out.insert(line.id);
+    return out;
+}
+
 void LineSetCard::choose_lines() {
-    if (const LineSet* s = line_set()) session_.choose_lines({s->lines.begin(), s->lines.end()});
+    session_.choose_lines(lines());
 }
 
 void LineSetCard::refresh() {
     const LineSet* s = line_set();
     if (!s) return;
+    const std::set<LineId> own = lines();
     const QString name = QString::fromStdString(s->name);
     name_->setText(QFontMetrics(name_->font()).elidedText(name, Qt::ElideRight, 128));
     name_->setToolTip(name);
     plate_->setVisible(!s->set_aside);
     plate_->set_lane(session_.project(), s->lane);
-    QString text = tr("%n line(s)", nullptr, static_cast<int>(s->lines.size()));
+    QString text = tr("%n line(s)", nullptr, static_cast<int>(own.size()));
     if (s->set_aside)
         text += tr(", aside");
     else if (!s->lane)
@@ -84,9 +98,7 @@ void LineSetCard::refresh() {
     figures_->setText(text);
     aside_->setText(s->set_aside ? tr("Run") : tr("Set aside"));
     const auto& chosen = session_.choice().lines;
-    const bool mine =
-        !s->lines.empty() && chosen.size() == s->lines.size() &&
-        std::all_of(s->lines.begin(), s->lines.end(), [&](LineId l) { return chosen.contains(l); });
+    const bool mine = !own.empty() && chosen == own;
     set_chosen(mine);
     actions_->setVisible(mine);
     setAccessibleName(tr("Line set %1, %2").arg(name, text));

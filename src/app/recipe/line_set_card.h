@@ -24,6 +24,7 @@ class LineSetCard : public Card {
 
   private:
     const LineSet* line_set() const;
+    std::set<LineId> lines() const;
     void choose_lines();
     Session& session_;
     LineSetId set_;

@@ -1,12 +1,14 @@
 #include "app/recipe/recipe_panel.h"
 
+#include <QCoreApplication>
 #include <QHBoxLayout>
+#include <QMenu>
 #include <QTimer>
 
-#include "app/recipe/fill_card.h"
 #include "app/recipe/finding_list.h"
 #include "app/recipe/line_set_card.h"
 #include "app/recipe/source_card.h"
+#include "app/recipe/step_card.h"
 
 namespace dotlane::app {
 
@@ -15,9 +17,17 @@ RecipePanel::RecipePanel(Session& session, QWidget* parent)
     , session_(session)
     , stations_(new StationColumn(this))
     , findings_(new FindingList(session, this)) {
-    auto* add = pill(tr("Add fill"), this);
-    add->setObjectName("add-fill");
-    add->setToolTip(tr("Fill the chosen closed lines with parallel lines"));
+    auto* add = pill(tr("Add step"), this);
+    add->setObjectName("add-step");
+    add->setToolTip(tr("Do something with the chosen lines"));
+    auto* menu = new QMenu(add);
+    menu->setToolTipsVisible(true);
+    for (const StepKind& kind : step_kinds()) {
+        QAction* action = menu->addAction(QCoreApplication::translate("Steps", kind.name));
+        action->setToolTip(QCoreApplication::translate("Steps", kind.about));
+        connect(action, &QAction::triggered, this, [this, key = kind.key] { Q_EMIT step_wanted(key); });
+    }
+    add->setMenu(menu);
     head()->addWidget(add);
     body()->addWidget(stations_);
     body()->addWidget(findings_);
@@ -25,7 +35,6 @@ RecipePanel::RecipePanel(Session& session, QWidget* parent)
         if (f.place.box.valid()) Q_EMIT place_wanted(f.place.box);
     });
     body()->addStretch(1);
-    connect(add, &QPushButton::clicked, this, [this] { Q_EMIT fill_wanted({}); });
     connect(&session_, &Session::projectChanged, this, &RecipePanel::show_recipe);
     connect(&session_, &Session::derivedChanged, this, &RecipePanel::show_recipe);
     connect(&session_, &Session::choiceChanged, this, &RecipePanel::show_recipe);
@@ -44,16 +53,16 @@ void RecipePanel::show_recipe() {
     // The cards stay while what they stand for stays, so that a field keeps its focus while its number is
     // edited.
     const bool same = built_ && shown_ == session_.choice().part && set_ids.size() == sets_.size() &&
-                      step_ids.size() == fills_.size() &&
+                      step_ids.size() == steps_.size() &&
                       std::equal(sets_.begin(), sets_.end(), set_ids.begin(),
                                  [](auto* card, LineSetId id) { return card->set() == id; }) &&
-                      std::equal(fills_.begin(), fills_.end(), step_ids.begin(),
+                      std::equal(steps_.begin(), steps_.end(), step_ids.begin(),
                                  [](auto* card, StepId id) { return card->step() == id; });
     if (!same) rebuild();
     if (source_) source_->refresh();
     for (auto* card : sets_)
         card->refresh();
-    for (auto* card : fills_) {
+    for (auto* card : steps_) {
         card->refresh();
         if (card->step() != session_.choice().step) continue;
         stations_->set_chosen(card);
@@ -68,7 +77,7 @@ void RecipePanel::rebuild() {
     built_ = true;
     stations_->clear();
     sets_.clear();
-    fills_.clear();
+    steps_.clear();
     source_ = nullptr;
     shown_ = session_.choice().part;
     const Part* part = session_.part();
@@ -89,12 +98,12 @@ void RecipePanel::rebuild() {
         sets_.push_back(card);
     }
     for (const Step& s : part->steps) {
-        auto* card = new FillCard(session_, s.id, stations_);
-        connect(card, &FillCard::lane_opened, this, &RecipePanel::lane_opened);
+        auto* card = new StepCard(session_, s.id, stations_);
+        connect(card, &StepCard::lane_opened, this, &RecipePanel::lane_opened);
         connect(card, &Card::hovered, this,
                 [this, id = s.id](bool inside) { Q_EMIT step_hovered(inside ? id : StepId{}); });
         stations_->add(card);
-        fills_.push_back(card);
+        steps_.push_back(card);
     }
 }
 

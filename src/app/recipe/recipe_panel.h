@@ -8,7 +8,7 @@ namespace dotlane::app {
 
 class SourceCard;
 class LineSetCard;
-class FillCard;
+class StepCard;
 class FindingList;
 
 class RecipePanel : public SidePanel {
@@ -22,6 +22,7 @@ class RecipePanel : public SidePanel {
     void step_hovered(dotlane::StepId step); ///< none when the pointer leaves
     void place_wanted(const dotlane::PlaceBox& box);
     void fill_wanted(std::vector<dotlane::LineSetId> sets); ///< none: fill the chosen lines
+    void step_wanted(const QString& kind);                  ///< on the chosen lines
 
   private:
     void show_recipe();
@@ -33,7 +34,7 @@ class RecipePanel : public SidePanel {
     FindingList* findings_;
     SourceCard* source_ = nullptr;
     std::vector<LineSetCard*> sets_;
-    std::vector<FillCard*> fills_;
+    std::vector<StepCard*> steps_;
     PartId shown_;
     bool built_ = false;
     StepId followed_; ///< the step that was last brought into view

@@ -1,9 +1,12 @@
 #include "app/recipe/source_card.h"
 
+#include <QCoreApplication>
 #include <QHBoxLayout>
 
+#include "app/recipe/step_card.h"
 #include "app/widgets/side_panel.h"
 #include "core/project/edits.h"
+#include "core/workflow/making.h"
 
 namespace dotlane::app {
 
@@ -14,7 +17,9 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     , origin_(label({}, TextRole::quiet, this))
     , width_(new NumberField(NumberField::Kind::length, 0.1, 1e5, this))
     , height_(new NumberField(NumberField::Kind::length, 0.1, 1e5, this))
-    , quantity_(new NumberField(NumberField::Kind::number, 1, 9999, this)) {
+    , quantity_(new NumberField(NumberField::Kind::number, 1, 9999, this))
+    , form_(new FieldForm(this))
+    , figures_(label({}, TextRole::quiet, this)) {
     name_->setProperty("look", "bare");
     name_->setAccessibleName(tr("Name of the part"));
     name_->setObjectName("part-name");
@@ -27,10 +32,32 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     rows()->addWidget(origin_);
     auto* sizes = new QHBoxLayout;
     sizes->setSpacing(6);
-    sizes->addWidget(captioned(tr("finished width"), width_, this));
-    sizes->addWidget(captioned(tr("height"), height_, this));
+    width_cell_ = captioned(tr("finished width"), width_, this);
+    height_cell_ = captioned(tr("height"), height_, this);
+    sizes->addWidget(width_cell_);
+    sizes->addWidget(height_cell_);
     sizes->addWidget(captioned(tr("wanted"), quantity_, this));
+    sizes->addStretch(1);
+    rows()->addWidget(form_);
     rows()->addLayout(sizes);
+    figures_->setWordWrap(true);
+    rows()->addWidget(figures_);
+    form_->set_fonts([this] { return fonts(); });
+    connect(form_, &FieldForm::edited, this,
+            [this](const QString& key, const QString& name, const std::shared_ptr<Fields>& change) {
+                const Part* part = session_.part();
+                if (!part) return;
+                SourceSpec spec = part->source.spec;
+                fields(spec, *change);
+                if (auto* lettering = std::get_if<Lettering>(&spec); lettering && key == "kind")
+                    fit_font(*lettering, session_.workshop().fonts());
+                session_.change(
+                    name,
+                    [this, id = part->id, spec](Project& p) {
+                        return change_source(p, session_.catalog(), session_.workshop().fonts(), id, spec);
+                    },
+                    key + QString::number(part->id.value));
+            });
     connect(name_, &QLineEdit::editingFinished, this, [this] {
         const Part* part = session_.part();
         const auto text = name_->text().trimmed().toStdString();
@@ -70,13 +97,43 @@ void SourceCard::refresh() {
     if (!part) return;
     const LengthUnit unit = session_.project().unit;
     if (!name_->hasFocus()) name_->setText(QString::fromStdString(part->name));
+    const bool made = is_made(*part);
+    width_cell_->setVisible(!made);
+    height_cell_->setVisible(!made);
+    form_->setVisible(made);
+    figures_->setVisible(made);
+    quantity_->set(part->quantity);
+    if (made) return show_made(*part);
     origin_->setText(tr("from %1, %n line(s)", nullptr, static_cast<int>(part->source.drawing->lines.size()))
                          .arg(QString::fromStdString(part->source.file_name)));
-    quantity_->set(part->quantity);
     if (const EvaluatedPart* e = session_.evaluated()) {
         width_->set(e->source_box.width(), unit);
         height_->set(e->source_box.height(), unit);
     }
+}
+
+void SourceCard::show_made(const Part& part) {
+    const LengthUnit unit = session_.project().unit;
+    origin_->setText(QCoreApplication::translate("Sources", kind_of(part.source.spec)->name));
+    SourceSpec spec = part.source.spec;
+    form_->show_fields([&](Fields& f) { fields(spec, f); }, unit);
+    QStringList words;
+    if (const EvaluatedPart* e = session_.evaluated()) words = figure_words(e->figures, unit);
+    if (const auto* card = std::get_if<FoldedCard>(&spec)) {
+        QStringList names;
+        for (const EnvelopeFit& fit : envelopes_for(session_.catalog(), card->width, card->height))
+            names << QString::fromStdString(fit.envelope->name) + (fit.tight ? tr(" (tight)") : QString());
+        words << (names.isEmpty() ? tr("no usual envelope fits")
+                                  : tr("envelope %1").arg(names.join(tr(" or "))));
+    }
+    figures_->setText(words.join(", "));
+    figures_->setVisible(!words.isEmpty());
+}
+
+QStringList SourceCard::fonts() const {
+    const Part* part = session_.part();
+    const auto* lettering = part ? std::get_if<Lettering>(&part->source.spec) : nullptr;
+    return lettering ? font_names(session_.workshop().fonts(), lettering->kind) : QStringList();
 }
 
 } // namespace dotlane::app

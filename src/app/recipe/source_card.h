@@ -3,6 +3,7 @@
 
 #include "app/commands/session.h"
 #include "app/widgets/card.h"
+#include "app/widgets/field_form.h"
 #include "app/widgets/number_field.h"
 
 namespace dotlane::app {
@@ -15,11 +16,16 @@ class SourceCard : public Card {
     void refresh();
 
   private:
+    QStringList fonts() const;
+    void show_made(const Part& part);
     void scale_to(double mm_wanted, double mm_now);
     Session& session_;
     QLineEdit* name_;
     QLabel* origin_;
+    QWidget *width_cell_, *height_cell_;
     NumberField *width_, *height_, *quantity_;
+    FieldForm* form_;
+    QLabel* figures_;
 };
 
 } // namespace dotlane::app

@@ -111,7 +111,13 @@ void MainWindow::close_project() {
     show_start();
 }
 
+/// What is being typed is taken now, while there is a project to take it.
+void MainWindow::settle_typing() {
+    if (QWidget* field = focusWidget()) field->clearFocus();
+}
+
 void MainWindow::closeEvent(QCloseEvent* event) {
+    settle_typing();
     if (!may_leave()) return event->ignore();
     recovery_.clear();
     event->accept();

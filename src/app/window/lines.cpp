@@ -1,11 +1,16 @@
-// What is done with chosen lines: to a lane, filled, set aside, more of them chosen.
+// Parts begun, and what is done with chosen lines: to a lane, filled, set aside, more of them chosen.
+#include <QCoreApplication>
+
 #include "app/bench/part_view.h"
 #include "app/bench/sheets_view.h"
+#include "app/jobs/jobs_panel.h"
+#include "app/opening/opening_panel.h"
 #include "app/widgets/notice.h"
 #include "app/window/main_window.h"
 #include "core/base/text.h"
 #include "core/project/edits.h"
 #include "core/workflow/filling.h"
+#include "core/workflow/making.h"
 #include "core/workflow/opening.h"
 #include "core/workflow/selection.h"
 #include "present/words.h"
@@ -13,7 +18,7 @@
 namespace dotlane::app {
 
 void MainWindow::send_to_action(Action action) {
-    const Part* part = session_.part();
+    const EvaluatedPart* part = session_.evaluated();
     const auto& chosen = session_.choice().lines;
     if (!part || chosen.empty()) return;
     const std::vector<LineId> lines(chosen.begin(), chosen.end());
@@ -21,36 +26,112 @@ void MainWindow::send_to_action(Action action) {
         LaneId lane = lane_for_letter(p, *part, lines, action);
         if (!lane) { // the first lane of this action: its usual tool, in the colour of the lines
             const Tool* tool = session_.catalog().first_tool(action);
-            const Drawn& drawn = dotlane::find(*part->source.drawing, lines.front())->drawn;
+            const DrawnLine* line = dotlane::find(*part->drawing, lines.front());
+            const Drawn drawn = line ? line->drawn : Drawn{};
             lane = lane_for(p, session_.catalog(), action, tool ? tool->id : "",
-                            drawn.stroke ? *drawn.stroke : drawn.fill.value_or(Colour{}));
+                            drawn.stroke ? *drawn.stroke : drawn.fill.value_or(Colour{0x22, 0x28, 0x2c}));
         }
-        return assign(p, part->id, lines, lane);
+        return send_lines(p, *part, lines, lane);
     });
 }
 
 void MainWindow::fill(const std::vector<LineSetId>& sets) {
-    const Part* part = session_.part();
+    const EvaluatedPart* part = session_.evaluated();
     if (!part) return;
-    StepId made;
     const auto& chosen = session_.choice().lines;
-    const std::vector<LineId> lines(chosen.begin(), chosen.end());
+    std::vector<LineId> closed;
+    for (const FlatLine& line : part->lines)
+        if (chosen.contains(line.id) &&
+            (line.filled || std::any_of(line.contours.begin(), line.contours.end(),
+                                        [](const Polyline& c) { return c.closed; })))
+            closed.push_back(line.id);
+    StepId made;
     session_.change(tr("Add fill"), [&](Project& p) -> Result<void> {
-        const auto step = sets.empty() ? fill_lines(p, session_.catalog(), part->id, lines)
-                                       : fill_sets(p, session_.catalog(), part->id, sets);
+        auto of = sets;
+        if (of.empty()) {
+            if (closed.empty()) return fail("step.no-lines", "A fill needs closed lines: choose some first.");
+            const auto found = sets_of_lines(p, *part, closed, "filled lines");
+            if (!found) return tl::make_unexpected(found.error());
+            of = *found;
+        }
+        const auto step = fill_sets(p, session_.catalog(), part->part, of);
         if (!step) return tl::make_unexpected(step.error());
         made = *step;
         return {};
     });
-    if (!made) return;
+    choose_step(made);
+}
+
+/// The chosen lines are what a step works on; for one that works with others, the chosen ones are the others.
+void MainWindow::add_step(const QString& key) {
+    const StepKind* kind = step_kind(key.toStdString());
+    const Part* part = session_.part();
+    const EvaluatedPart* evaluated = session_.evaluated();
+    if (!kind || !part || !evaluated) return;
+    if (std::holds_alternative<FillStep>(kind->fresh)) return fill({});
+    const auto& chosen = session_.choice().lines;
+    const std::vector<LineId> lines(chosen.begin(), chosen.end());
+    StepId made;
+    session_.change(
+        tr("Add %1").arg(QCoreApplication::translate("Steps", kind->name).toLower()),
+        [&](Project& p) -> Result<void> {
+            std::vector<LineSetId> of, by;
+            if (!lines.empty()) {
+                const auto found = sets_of_lines(p, *evaluated, lines, tr("chosen lines").toStdString());
+                if (!found) return tl::make_unexpected(found.error());
+                of = *found;
+            }
+            if (kind->by_other) {
+                if (of.empty())
+                    return fail("step.no-lines", "Choose what is to be cut out of the other lines first.");
+                std::swap(of, by);
+            }
+            const bool adds = std::holds_alternative<WordsStep>(kind->fresh);
+            if (of.empty() && (kind->makes || kind->by_other) && !adds)
+                for (const LineSet& set : dotlane::find(p, part->id)->sets)
+                    if (!set.set_aside && std::find(by.begin(), by.end(), set.id) == by.end())
+                        of.push_back(set.id);
+            const auto step = append_step(p, session_.catalog(), part->id, kind->fresh, of, by);
+            if (!step) return tl::make_unexpected(step.error());
+            made = *step;
+            return {};
+        });
+    choose_step(made);
+}
+
+void MainWindow::choose_step(StepId step) {
+    if (!step) return;
     Choice choice = session_.choice();
-    choice.step = made;
+    choice.step = step;
     choice.lines.clear();
     session_.choose(choice);
 }
 
+void MainWindow::show_jobs() {
+    if (opening_panel_->waiting()) return show_view(view_); // which says why not
+    if (!session_.is_open()) return show_start();
+    show_side(jobs_panel_);
+}
+
+void MainWindow::make(const QString& key) {
+    const SourceKind* kind = source_kind(key.toStdString());
+    if (!kind) return;
+    if (!session_.is_open()) start_project(session_.workshop().new_project(tr("Untitled").toStdString()), {});
+    offer_recovery();
+    PartId made;
+    session_.change(tr("New part"), [&](Project& p) -> Result<void> {
+        const auto part = make_part(p, session_.catalog(), session_.workshop().fonts(), kind->fresh);
+        if (!part) return tl::make_unexpected(part.error());
+        made = *part;
+        return {};
+    });
+    if (!made) return;
+    session_.choose_part(made);
+    show_view(View::part);
+}
+
 void MainWindow::choose_same_colour() {
-    const Part* part = session_.part();
+    const EvaluatedPart* part = session_.evaluated();
     if (!part || session_.choice().lines.empty()) return;
     std::set<LineId> all;
     for (const LineId like : session_.choice().lines)
@@ -71,14 +152,16 @@ void MainWindow::choose_inside() {
 }
 
 void MainWindow::set_chosen_aside() {
-    const Part* part = session_.part();
+    const EvaluatedPart* part = session_.evaluated();
     const auto& chosen = session_.choice().lines;
     if (!part || chosen.empty()) return;
     const std::vector<LineId> lines(chosen.begin(), chosen.end());
     session_.change(tr("Set lines aside"), [&](Project& p) -> Result<void> {
-        const auto set = gather(p, part->id, lines, tr("set aside").toStdString());
-        if (!set) return tl::make_unexpected(set.error());
-        return set_aside(p, part->id, *set, true);
+        const auto sets = sets_of_lines(p, *part, lines, tr("set aside").toStdString());
+        if (!sets) return tl::make_unexpected(sets.error());
+        for (const LineSetId set : *sets)
+            if (const auto ok = set_aside(p, part->part, set, true); !ok) return ok;
+        return {};
     });
 }
 

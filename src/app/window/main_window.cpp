@@ -11,6 +11,7 @@
 #include "app/bench/sheets_view.h"
 #include "app/bench/transport_bar.h"
 #include "app/board/board.h"
+#include "app/jobs/jobs_panel.h"
 #include "app/lanes/lane_panel.h"
 #include "app/opening/opening_panel.h"
 #include "app/recipe/recipe_panel.h"
@@ -36,7 +37,7 @@ MainWindow::MainWindow(Workshop& workshop, FileSystem& files, const std::string&
     , recent_(files, state_folder)
     , opener_(files, workshop)
     , pages_(new QStackedWidget(this))
-    , start_(new StartPage(pages_)) {
+    , start_(new StartPage(workshop, pages_)) {
     setObjectName("dot-lane");
     setAcceptDrops(true);
     resize(1280, 800);
@@ -52,6 +53,7 @@ MainWindow::MainWindow(Workshop& workshop, FileSystem& files, const std::string&
 }
 
 MainWindow::~MainWindow() {
+    settle_typing();
     exporter_.waitForFinished();
 }
 
@@ -72,6 +74,7 @@ QWidget* MainWindow::build_workspace() {
     lane_panel_ = new LanePanel(session_, page);
     findings_panel_ = new FindingsPanel(session_, page);
     help_panel_ = new HelpPanel(page);
+    jobs_panel_ = new JobsPanel(session_.workshop(), page);
     board_ = new Board(session_, page);
 
     rehearsal_page_ = new QFrame(page);
@@ -90,7 +93,7 @@ QWidget* MainWindow::build_workspace() {
     for (QWidget* w : {static_cast<QWidget*>(recipe_), static_cast<QWidget*>(sheet_panel_),
                        static_cast<QWidget*>(order_panel_), static_cast<QWidget*>(opening_panel_),
                        static_cast<QWidget*>(lane_panel_), static_cast<QWidget*>(findings_panel_),
-                       static_cast<QWidget*>(help_panel_)})
+                       static_cast<QWidget*>(help_panel_), static_cast<QWidget*>(jobs_panel_)})
         side_->addWidget(w);
 
     auto* middle = new QWidget(page);
@@ -141,10 +144,18 @@ void MainWindow::connect_regions() {
     connect(findings_panel_, &FindingsPanel::finding_chosen, this, &MainWindow::show_finding);
     connect(help_panel_, &HelpPanel::done, this, [this] { show_view(view_); });
     connect(lane_panel_, &LanePanel::done, this, [this] { show_view(view_); });
-    connect(tray_, &Tray::new_part_wanted, this, [this] { open_file_dialog(false); });
+    connect(tray_, &Tray::new_part_wanted, this, &MainWindow::show_jobs);
+    connect(jobs_panel_, &JobsPanel::done, this, [this] { show_view(view_); });
+    connect(jobs_panel_, &JobsPanel::made, this, &MainWindow::make);
+    connect(jobs_panel_, &JobsPanel::drawing_wanted, this, [this] {
+        show_view(view_);
+        open_file_dialog(false);
+    });
+    connect(start_, &StartPage::made, this, &MainWindow::make);
     connect(recipe_, &RecipePanel::lane_opened, this, &MainWindow::show_lanes);
     connect(recipe_, &RecipePanel::step_hovered, part_view_, &PartView::light);
     connect(recipe_, &RecipePanel::fill_wanted, this, &MainWindow::fill);
+    connect(recipe_, &RecipePanel::step_wanted, this, &MainWindow::add_step);
     connect(recipe_, &RecipePanel::place_wanted, this, [this](const PlaceBox& b) {
         show_view(View::part);
         part_view_->show_area({b.x0, b.y0, b.x1, b.y1});

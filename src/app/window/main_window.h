@@ -24,6 +24,7 @@ class CommandPalette;
 class FindingsPanel;
 class Header;
 class HelpPanel;
+class JobsPanel;
 class LanePanel;
 class Notice;
 class OpeningPanel;
@@ -59,6 +60,9 @@ class MainWindow : public QMainWindow {
     void show_findings();
     void show_why();
     void show_help();
+    void show_jobs();
+    /// A new part of this kind of source (core/project/sources.h), in a new project when none is open.
+    void make(const QString& kind);
     void show_about();
     RehearsalView& rehearsal() { return *rehearsal_view_; }
     PartView& part_view() { return *part_view_; }
@@ -94,6 +98,7 @@ class MainWindow : public QMainWindow {
     void open_drawing(const QString& path);
     bool save();
     bool save_as();
+    void settle_typing();
     bool may_leave(); ///< saved, thrown away on purpose, or nothing to lose
     void close_project();
     void recover(const LeftBehind& copy);
@@ -102,6 +107,8 @@ class MainWindow : public QMainWindow {
     // lines.cpp
     void send_to_action(Action action);
     void fill(const std::vector<LineSetId>& sets);
+    void add_step(const QString& key);
+    void choose_step(StepId step);
     void choose_same_colour();
     void choose_inside();
     void set_chosen_aside();
@@ -136,6 +143,7 @@ class MainWindow : public QMainWindow {
     LanePanel* lane_panel_;
     FindingsPanel* findings_panel_;
     HelpPanel* help_panel_;
+    JobsPanel* jobs_panel_;
     Board* board_;
     CommandPalette* palette_;
     QLabel* saved_;

@@ -16,6 +16,7 @@
 #include "app/window/main_window.h"
 #include "app/window/style.h"
 #include "core/project/edits.h"
+#include "core/workflow/making.h"
 #include "dotlane_config.h"
 #include "present/words.h"
 
@@ -67,9 +68,9 @@ void MainWindow::build_menus() {
     edit->addAction(redo);
     edit->addSeparator();
     add(edit, "choose-all", tr("Choose &all lines"), QKeySequence::SelectAll, [this] {
-        if (const Part* part = session_.part()) {
+        if (const EvaluatedPart* part = session_.evaluated()) {
             std::set<LineId> all;
-            for (const DrawnLine& line : part->source.drawing->lines)
+            for (const FlatLine& line : part->lines)
                 all.insert(line.id);
             session_.choose_lines(std::move(all));
         }
@@ -82,6 +83,18 @@ void MainWindow::build_menus() {
     add(edit, "find-command", tr("&Find a command..."), QKeySequence("Ctrl+K"), [this] { find_command(); });
 
     QMenu* part = menuBar()->addMenu(tr("P&art"));
+    QMenu* jobs = part->addMenu(tr("&New part"));
+    for (const SourceKind& kind : source_kinds())
+        add(jobs, (std::string("make-") + kind.key).c_str(),
+            QCoreApplication::translate("Sources", kind.name), {}, [this, key = kind.key] { make(key); });
+    add(jobs, "jobs", tr("&All jobs..."), QKeySequence("Ctrl+T"), [this] { show_jobs(); });
+    QMenu* steps = part->addMenu(tr("&Add step"));
+    for (const StepKind& kind : step_kinds())
+        if (!std::holds_alternative<FillStep>(kind.fresh)) // it has a place of its own below
+            add(steps, (std::string("step-") + kind.key).c_str(),
+                QCoreApplication::translate("Steps", kind.name), {},
+                [this, key = kind.key] { add_step(key); });
+    part->addSeparator();
     add(part, "fill", tr("&Fill the chosen lines"), QKeySequence("Ctrl+Alt+F"), [this] { fill({}); });
     add(part, "aside", tr("&Set the chosen lines aside"), QKeySequence("Ctrl+Alt+A"),
         [this] { set_chosen_aside(); });
@@ -201,7 +214,8 @@ void MainWindow::part_menu(const QPoint& at, LineId under) {
             connect(action, &QAction::triggered, this, [this, id = lane.id] {
                 const auto& chosen = session_.choice().lines;
                 session_.change(tr("Send lines to a lane"), [&](Project& p) {
-                    return assign(p, session_.choice().part, {chosen.begin(), chosen.end()}, id);
+                    const EvaluatedPart* part = session_.evaluated();
+                    return part ? send_lines(p, *part, {chosen.begin(), chosen.end()}, id) : Result<void>{};
                 });
             });
         }

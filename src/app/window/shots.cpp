@@ -10,6 +10,7 @@
 #include "app/window/style.h"
 #include "core/project/edits.h"
 #include "core/workflow/data_folder.h"
+#include "core/workflow/making.h"
 #include "core/workflow/opening.h"
 
 namespace dotlane::app {
@@ -17,7 +18,7 @@ namespace {
 
 using Arrange = std::function<void(MainWindow&)>;
 
-void choose_fill(MainWindow& w) {
+void choose_step(MainWindow& w) {
     const Part* part = w.session().part();
     if (!part || part->steps.empty()) return;
     Choice choice = w.session().choice();
@@ -76,17 +77,49 @@ void open_unsized(MainWindow& w) {
     w.open_path(path);
 }
 
+/// A word in a script, joined to one piece.
+void make_lettering(MainWindow& w) {
+    w.session().change("lettering", [&](Project& p) -> Result<void> {
+        Lettering word;
+        word.text = "Saltmarsh", word.font = "Dancing Script", word.weight = 700;
+        word.join = true, word.snug = mm(0.4), word.size = mm(28);
+        const auto part = make_part(p, w.session().catalog(), w.session().workshop().fonts(), word);
+        if (!part) return tl::make_unexpected(part.error());
+        return {};
+    });
+    w.session().choose_part(w.session().project().parts.back().id);
+}
+
+/// A name tag: the word, a rim around it, holes filled, dashes.
+void make_recipe(MainWindow& w) {
+    make_lettering(w);
+    w.session().change("recipe", [&](Project& p) -> Result<void> {
+        const Part& part = p.parts.back();
+        const auto rim =
+            append_step(p, w.session().catalog(), part.id, OutlineStep{}, {part.sets.front().id});
+        if (!rim) return tl::make_unexpected(rim.error());
+        const LineSetId made = dotlane::find(part, *rim)->result;
+        return append_step(p, w.session().catalog(), part.id, DashStep{}, {made}).map([](StepId) {});
+    });
+    choose_step(w); // the first step
+}
+
 const std::vector<std::pair<QString, Arrange>>& views() {
     static const std::vector<std::pair<QString, Arrange>> list = {
         {"start", [](MainWindow&) {}},
         {"opening", open_unsized},
-        {"part", choose_fill},
+        {"part", choose_step},
         {"chosen",
          [](MainWindow& w) {
              const Part* part = w.session().part();
              if (part && !part->sets.empty())
                  w.session().choose_lines({part->sets.front().lines.begin(), part->sets.front().lines.end()});
          }},
+        {"jobs", [](MainWindow& w) { w.show_jobs(); }},
+        {"lettering", [](MainWindow& w) { make_lettering(w); }},
+        {"card", [](MainWindow& w) { w.make("folded-card"); }},
+        {"pattern", [](MainWindow& w) { w.make("repeat-pattern"); }},
+        {"recipe", [](MainWindow& w) { make_recipe(w); }},
         {"sheets", choose_placed},
         {"rehearsal", [](MainWindow& w) { rehearse_pass(w, Action::foil); }},
         {"stop",

@@ -1,104 +1,47 @@
 #include "app/window/start_page.h"
 
+#include <QCoreApplication>
 #include <QFileInfo>
+#include <QGridLayout>
 #include <QHBoxLayout>
-#include <QKeyEvent>
 #include <QPainter>
 
-#include "app/widgets/card.h"
+#include "app/jobs/job_tile.h"
 #include "app/widgets/notice.h"
-#include "present/lane_style.h"
+#include "present/theme.h"
 
 namespace dotlane::app {
 namespace {
 
-/// A job as a picture.
-class Tile : public Card {
-  public:
-    enum class Picture { drawing, project, lantern };
-    Tile(Picture picture, const QString& title, const QString& text, QWidget* parent)
-        : Card(parent)
-        , picture_(picture) {
-        setFixedSize(236, 214);
-        setCursor(Qt::PointingHandCursor);
-        setFocusPolicy(Qt::TabFocus);
-        setAccessibleName(title);
-        rows()->setContentsMargins(18, 122, 16, 14);
-        rows()->addWidget(label(title, TextRole::heading, this));
-        auto* more = label(text, TextRole::quiet, this);
-        more->setWordWrap(true);
-        more->setAlignment(Qt::AlignTop);
-        rows()->addWidget(more, 1);
-    }
+/// Tracks with stops.
+void paint_project_job(QPainter& painter, const QRectF& area) {
+    const present::Theme& theme = present::Theme::current();
+    const double y0 = area.top() + area.height() * 0.28, y1 = area.top() + area.height() * 0.72;
+    painter.setPen(QPen(theme.hairline, 4, Qt::SolidLine, Qt::RoundCap));
+    painter.drawLine(QPointF(area.left() + 6, y0), QPointF(area.right() - 6, y0));
+    painter.drawLine(QPointF(area.left() + 6, y1), QPointF(area.right() - 6, y1));
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(QColor("#a8832d"));
+    painter.drawRoundedRect(QRectF(area.left() + 22, y0 - 7, 42, 14), 7, 7);
+    painter.setBrush(theme.tide);
+    painter.drawRoundedRect(QRectF(area.left() + 72, y1 - 7, 34, 14), 7, 7);
+    painter.setPen(QPen(theme.ink, 2.4));
+    painter.setBrush(theme.card);
+    painter.drawEllipse(QPointF(area.left() + 16, y0), 5.5, 5.5);
+    painter.drawEllipse(QPointF(area.left() + 65, y1), 5.5, 5.5);
+}
 
-  protected:
-    void keyPressEvent(QKeyEvent* event) override {
-        if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space)
-            Q_EMIT pressed();
-        else
-            Card::keyPressEvent(event);
-    }
-    void focusInEvent(QFocusEvent* event) override {
-        set_chosen(true);
-        Card::focusInEvent(event);
-    }
-    void focusOutEvent(QFocusEvent* event) override {
-        set_chosen(false);
-        Card::focusOutEvent(event);
-    }
-    void paintEvent(QPaintEvent* event) override {
-        Card::paintEvent(event);
-        const present::Theme& theme = present::Theme::current();
-        QPainter painter(this);
-        painter.setRenderHint(QPainter::Antialiasing);
-        const QRectF area(14, 14, width() - 28, 100);
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(theme.panel);
-        painter.drawRoundedRect(area, 6, 6);
-        painter.setBrush(Qt::NoBrush);
-        switch (picture_) {
-        case Picture::drawing: { // lines of three lanes
-            const QColor colours[] = {theme.ink, QColor("#a8462d"), QColor("#5a6996")};
-            const Action actions[] = {Action::cut, Action::draw, Action::score};
-            for (int i = 0; i < 3; ++i)
-                present::paint_sample(
-                    painter, {actions[i], present::legible_on(colours[i], theme.panel), 0.5},
-                    QRectF(area.left() + 34, area.top() + 18 + 24 * i, area.width() - 68, 16));
-            break;
-        }
-        case Picture::project: { // tracks with stops
-            const double y0 = area.top() + 32, y1 = area.top() + 66;
-            painter.setPen(QPen(theme.hairline, 4, Qt::SolidLine, Qt::RoundCap));
-            painter.drawLine(QPointF(area.left() + 26, y0), QPointF(area.right() - 26, y0));
-            painter.drawLine(QPointF(area.left() + 26, y1), QPointF(area.right() - 26, y1));
-            painter.setPen(Qt::NoPen);
-            painter.setBrush(QColor("#a8832d"));
-            painter.drawRoundedRect(QRectF(area.left() + 44, y0 - 8, 56, 16), 8, 8);
-            painter.setBrush(theme.tide);
-            painter.drawRoundedRect(QRectF(area.left() + 118, y1 - 8, 48, 16), 8, 8);
-            painter.setPen(QPen(theme.ink, 2.6));
-            painter.setBrush(theme.card);
-            painter.drawEllipse(QPointF(area.left() + 38, y0), 6, 6);
-            painter.drawEllipse(QPointF(area.left() + 109, y1), 6, 6);
-            break;
-        }
-        case Picture::lantern: {
-            const QPointF c = area.center();
-            painter.setPen(QPen(theme.ink, 2));
-            painter.setBrush(QColor("#f2d9a4"));
-            painter.drawRoundedRect(QRectF(c.x() - 22, c.y() - 26, 44, 58), 6, 6);
-            for (const double x : {-11.0, 0.0, 11.0})
-                painter.drawLine(QPointF(c.x() + x, c.y() - 26), QPointF(c.x() + x, c.y() + 32));
-            painter.setBrush(Qt::NoBrush);
-            painter.drawArc(QRectF(c.x() - 14, c.y() - 44, 28, 34), 0, 180 * 16);
-            break;
-        }
-        }
-    }
-
-  private:
-    Picture picture_;
-};
+void paint_lantern_job(QPainter& painter, const QRectF& area) {
+    const QPointF c = area.center() + QPointF(0, 4);
+    const double k = area.height() / 84;
+    painter.setPen(QPen(present::Theme::current().ink, 1.8));
+    painter.setBrush(QColor("#f2d9a4"));
+    painter.drawRoundedRect(QRectF(c.x() - 22 * k, c.y() - 26 * k, 44 * k, 58 * k), 6 * k, 6 * k);
+    for (const double x : {-11.0, 0.0, 11.0})
+        painter.drawLine(QPointF(c.x() + x * k, c.y() - 26 * k), QPointF(c.x() + x * k, c.y() + 32 * k));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawArc(QRectF(c.x() - 14 * k, c.y() - 44 * k, 28 * k, 34 * k), 0, 180 * 16);
+}
 
 void clear(QLayout* layout) {
     while (QLayoutItem* item = layout->takeAt(0)) {
@@ -110,35 +53,41 @@ void clear(QLayout* layout) {
 
 } // namespace
 
-StartPage::StartPage(QWidget* parent)
+StartPage::StartPage(Workshop& workshop, QWidget* parent)
     : QWidget(parent)
     , notice_(new Notice(this))
     , lists_(new QVBoxLayout) {
     auto* outer = new QVBoxLayout(this);
-    outer->setContentsMargins(0, 60, 0, 40);
+    outer->setContentsMargins(0, 44, 0, 30);
     auto* column = new QWidget(this);
-    column->setFixedWidth(760);
+    column->setFixedWidth(850);
     auto* rows = new QVBoxLayout(column);
-    rows->setSpacing(16);
+    rows->setSpacing(14);
     auto* title = label(tr("What are you making?"), TextRole::title, column);
     title->setFont(present::ui_font(22, QFont::DemiBold));
     title->setStyleSheet("font-size: 30px");
     rows->addWidget(title);
-    auto* tiles = new QHBoxLayout;
-    tiles->setSpacing(18);
-    auto* drawing = new Tile(Tile::Picture::drawing, tr("From a drawing"),
-                             tr("Open an SVG file, or drop one anywhere here."), column);
-    auto* project = new Tile(Tile::Picture::project, tr("Go on with a project"),
-                             tr("Open a project that was saved."), column);
-    auto* demo = new Tile(Tile::Picture::lantern, tr("Look at the demo"),
-                          tr("The invitation to the Saltmarsh Lantern Walk."), column);
-    drawing->setObjectName("open-drawing");
-    project->setObjectName("open-project");
-    demo->setObjectName("open-demo");
-    tiles->addWidget(drawing);
-    tiles->addWidget(project);
-    tiles->addWidget(demo);
-    tiles->addStretch(1);
+    auto* tiles = new QGridLayout;
+    tiles->setSpacing(14);
+    const QSize size(155, 196);
+    std::vector<JobTile*> all;
+    for (const SourceKind& kind : source_kinds()) {
+        auto* tile = new JobTile(
+            QString("start-") + kind.key, QCoreApplication::translate("Sources", kind.name),
+            QCoreApplication::translate("Sources", kind.about), example_of(kind, workshop), size, column);
+        connect(tile, &Card::pressed, this, [this, key = kind.key] { Q_EMIT made(key); });
+        all.push_back(tile);
+    }
+    auto* drawing =
+        new JobTile("open-drawing", tr("From a drawing"), tr("Open an SVG file, or drop one anywhere here."),
+                    paint_drawing_job, size, column);
+    auto* project = new JobTile("open-project", tr("Go on with a project"),
+                                tr("Open a project that was saved."), paint_project_job, size, column);
+    auto* demo = new JobTile("open-demo", tr("Look at the demo"), tr("For the Saltmarsh Lantern Walk."),
+                             paint_lantern_job, size, column);
+    all.insert(all.end(), {drawing, project, demo});
+    for (std::size_t i = 0; i < all.size(); ++i)
+        tiles->addWidget(all[i], static_cast<int>(i) / 5, static_cast<int>(i) % 5);
     rows->addLayout(tiles);
     lists_->setSpacing(6);
     rows->addWidget(notice_);

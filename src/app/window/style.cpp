@@ -34,6 +34,7 @@ QMenu::item:disabled { color: %5; }
 QMenu::separator { height: 1px; background: %6; margin: 5px 8px; }
 QMenu::icon { padding-left: 6px; }
 QPushButton[look="pill"] { background: %3; border: 1px solid %6; border-radius: 12px; padding: 4px 13px; min-height: 15px; }
+QPushButton[look="pill"]::menu-indicator { image: none; width: 0; }
 QPushButton[look="pill"]:hover, QPushButton[look="pill"]:focus { border-color: %7; }
 QPushButton[look="pill"]:pressed, QPushButton[look="pill"]:checked { background: %6; }
 QPushButton[look="pill"]:disabled { color: %5; background: %2; }
@@ -43,8 +44,8 @@ QPushButton[look="main"]:focus { border: 2px solid %7; }
 QPushButton[look="main"]:disabled { background: %6; color: %5; }
 QPushButton[look="link"] { border: none; background: transparent; color: %8; text-decoration: underline; padding: 2px; text-align: left; }
 QPushButton[look="link"]:hover, QPushButton[look="link"]:focus { color: %7; }
-QLineEdit, QComboBox, QSpinBox { background: %3; border: 1px solid %6; border-radius: 6px; padding: 3px 7px; selection-background-color: %7; selection-color: white; }
-QLineEdit:focus, QComboBox:focus, QComboBox:on { border-color: %7; }
+QLineEdit, QComboBox, QSpinBox, QPlainTextEdit { background: %3; border: 1px solid %6; border-radius: 6px; padding: 3px 7px; selection-background-color: %7; selection-color: white; }
+QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QComboBox:on { border-color: %7; }
 QLineEdit[wrong="true"] { border: 1px solid %9; }
 QLineEdit[look="bare"] { background: transparent; border: 1px solid transparent; padding: 1px 4px; margin-left: -6px; font-size: 14px; font-weight: 600; }
 QLineEdit[look="bare"]:hover, QLineEdit[look="bare"]:focus { border-color: %6; background: %3; }

@@ -87,6 +87,10 @@ Mat mat_from(const json& j) {
             Box{u[0], u[1], u[0] + u[2], u[1] + u[3]}};
 }
 
+Envelope envelope_from(const json& j) {
+    return {j.at("id"), j.at("name"), mm(positive(j, "width")), mm(positive(j, "height"))};
+}
+
 template<class T, class From>
 void take(std::vector<T>& into, const json& document, const char* name, From from) {
     if (!document.contains(name)) return;
@@ -138,6 +142,7 @@ Result<Catalog> load_catalog(FileSystem& files, const std::string& folder, const
             take(out.tools, document, "tools", tool_from);
             take(out.stocks, document, "stocks", stock_from);
             take(out.mats, document, "mats", mat_from);
+            take(out.envelopes, document, "envelopes", envelope_from);
         } catch (const Damaged& d) {
             return fail("catalog.damaged", "The catalog is damaged: " + d.what + ".", {path, 0});
         } catch (const std::exception& e) {
@@ -146,7 +151,7 @@ Result<Catalog> load_catalog(FileSystem& files, const std::string& folder, const
         }
         return {};
     };
-    for (const char* name : {"machines.json", "tools.json", "stocks.json"})
+    for (const char* name : {"machines.json", "tools.json", "stocks.json", "envelopes.json"})
         if (const auto ok = read(folder + "/" + name); !ok) return tl::make_unexpected(ok.error());
     if (!user_folder.empty())
         for (const std::string& name : files.list(user_folder))

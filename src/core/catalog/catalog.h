@@ -55,11 +55,18 @@ struct Mat {
     bool operator==(const Mat&) const = default;
 };
 
+struct Envelope {
+    std::string id, name;
+    Length width, height;
+    bool operator==(const Envelope&) const = default;
+};
+
 struct Catalog {
     std::vector<Machine> machines;
     std::vector<Tool> tools;
     std::vector<Stock> stocks;
     std::vector<Mat> mats;
+    std::vector<Envelope> envelopes;
 
     const Machine* machine(std::string_view id) const;
     const Tool* tool(std::string_view id) const;
@@ -69,8 +76,9 @@ struct Catalog {
     const Tool* first_tool(Action action) const;
 };
 
-/// Reads machines.json, tools.json and stocks.json from `folder`; entries of `user_folder` (may be empty or
-/// missing) with the same id replace them, others are added. Errors: "catalog.missing", "catalog.damaged".
+/// Reads machines.json, tools.json, stocks.json and envelopes.json from `folder`; entries of `user_folder`
+/// (may be empty or missing) with the same id replace them, others are added. Errors: "catalog.missing",
+/// "catalog.damaged".
 Result<Catalog> load_catalog(FileSystem& files, const std::string& folder,
                              const std::string& user_folder = {});
 

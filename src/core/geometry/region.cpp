@@ -1,6 +1,10 @@
 #include "core/geometry/region.h"
 
+#include <algorithm>
 #include <clipper.hpp>
+#include <tuple>
+
+#include "core/geometry/reshape.h"
 
 namespace dotlane {
 namespace {
@@ -96,14 +100,74 @@ Region subtracted(const Region& from, const Region& what) {
     return combine(to_grid(from), to_grid(what), cl::ctDifference);
 }
 
-Region offset(const Region& region, Length by, const OffsetOptions& options) {
-    if (in_mm(by) == 0) return region;
+namespace {
+
+Region offset_once(const Region& region, double by, cl::JoinType join, const OffsetOptions& options) {
     cl::ClipperOffset offsetter(options.mitre_limit, std::max(in_mm(options.flatness), 1e-4) * grid);
-    const auto join = options.corner == Corner::round ? cl::jtRound : cl::jtMiter;
     offsetter.AddPaths(to_grid(region), join, cl::etClosedPolygon);
     cl::Paths out;
-    offsetter.Execute(out, in_mm(by) * grid);
+    offsetter.Execute(out, by * grid);
     return from_grid(out);
+}
+
+/// Every edge moved outwards, corners cut straight across, inner corners led through the corner itself: what
+/// winds positively around a point is then the grown area.
+Region grown_bevelled(const Region& region, double by) {
+    cl::Paths raw;
+    for (const Ring& ring : region.rings) {
+        Ring moved;
+        const std::size_t n = ring.size();
+        const auto normal = [&](std::size_t i) {
+            const Point v = ring[(i + 1) % n] - ring[i];
+            const double l = length(v);
+            return l > 0 ? Point{v.y / l, -v.x / l} : Point{};
+        };
+        for (std::size_t i = 0; i < n; ++i) {
+            const Point in = normal((i + n - 1) % n), out = normal(i);
+            moved.push_back(ring[i] + in * by);
+            if (cross(in, out) < 0) moved.push_back(ring[i]);
+            moved.push_back(ring[i] + out * by);
+        }
+        raw.push_back(to_grid(moved));
+    }
+    return combine(raw, {}, cl::ctUnion, cl::pftPositive);
+}
+
+} // namespace
+
+Region offset(const Region& region, Length by, const OffsetOptions& options) {
+    if (in_mm(by) == 0) return region;
+    if (options.corner == Corner::bevel) {
+        if (in_mm(by) > 0) return grown_bevelled(region, in_mm(by));
+        // What is lost is what the surroundings gain.
+        const Box around = bounds(region).grown(2 * std::abs(in_mm(by)) + 1);
+        if (around.empty()) return {};
+        const Region frame{{{{around.x0, around.y0},
+                             {around.x1, around.y0},
+                             {around.x1, around.y1},
+                             {around.x0, around.y1}}}};
+        return subtracted(region, grown_bevelled(subtracted(frame, region), -in_mm(by)));
+    }
+    if (options.corner == Corner::mitre) return offset_once(region, in_mm(by), cl::jtMiter, options);
+    // Every edge of a fine outline moved far crosses all its neighbours' ways, at a cost that grows with the
+    // square of their number. Round offsets add up, so the way is gone in strides that double: after the
+    // first, what is finer than it has vanished.
+    std::size_t points = 0;
+    for (const Ring& ring : region.rings)
+        points += ring.size();
+    double left = std::abs(in_mm(by)), stride = left;
+    if (points > 500)
+        stride = std::min(left, std::max(0.2, 3 * in_mm(perimeter(region)) / static_cast<double>(points)));
+    Region out = region;
+    for (; left > 0 && !out.empty(); stride *= 2) {
+        const double now = left <= stride * 1.5 ? left : stride;
+        out = offset_once(out, in_mm(by) < 0 ? -now : now, cl::jtRound, options);
+        left -= now;
+        if (left > 0) // corners rounded again and again would pile up points
+            for (Ring& ring : out.rings)
+                ring = simplified({std::move(ring), true}, options.flatness).points;
+    }
+    return out;
 }
 
 Region stroked(const Polylines& lines, Length width, Length flatness) {
@@ -116,6 +180,60 @@ Region stroked(const Polylines& lines, Length width, Length flatness) {
     cl::Paths out;
     offsetter.Execute(out, in_mm(width) / 2 * grid);
     return from_grid(out);
+}
+
+std::vector<Region> pieces(const Region& region) {
+    struct Outer {
+        std::size_t ring;
+        Box box;
+        double area;
+    };
+    std::vector<Outer> outers;
+    std::vector<double> areas;
+    for (std::size_t i = 0; i < region.rings.size(); ++i) {
+        areas.push_back(signed_area_mm2(region.rings[i]));
+        if (areas[i] <= 0) continue;
+        Box box;
+        for (const Point p : region.rings[i])
+            box.add(p);
+        outers.push_back({i, box, areas[i]});
+    }
+    std::sort(outers.begin(), outers.end(), [](const Outer& a, const Outer& b) {
+        return std::tie(a.box.x0, a.box.y0, a.ring) < std::tie(b.box.x0, b.box.y0, b.ring);
+    });
+    std::vector<Region> out(outers.size());
+    for (std::size_t k = 0; k < outers.size(); ++k)
+        out[k].rings.push_back(region.rings[outers[k].ring]);
+    for (std::size_t i = 0; i < region.rings.size(); ++i) {
+        if (areas[i] > 0 || region.rings[i].empty()) continue;
+        // A hole belongs to the smallest outer ring around it. It may touch that ring in single points, so
+        // the middle of its first edge decides; rings never cross.
+        const Ring& hole = region.rings[i];
+        const Point inside = mix(hole[0], hole[1 % hole.size()], 0.5);
+        std::size_t best = outers.size();
+        for (std::size_t k = 0; k < outers.size(); ++k)
+            if (outers[k].box.contains(inside) &&
+                (best == outers.size() || outers[k].area < outers[best].area) && outers[k].area > -areas[i] &&
+                ring_contains(region.rings[outers[k].ring], inside))
+                best = k;
+        if (best < outers.size()) out[best].rings.push_back(hole);
+    }
+    return out;
+}
+
+Region without_holes(const Region& region, std::optional<Area> less_than) {
+    Region filled;
+    for (const Ring& ring : region.rings) {
+        const double a = signed_area_mm2(ring);
+        if (a > 0 || (less_than && -a >= in_square_mm(*less_than))) filled.rings.push_back(ring);
+    }
+    // A piece that lay in a hole now lies in its surroundings.
+    return filled.rings.size() == region.rings.size() ? filled : united(filled, {});
+}
+
+int hole_count(const Region& region) {
+    return static_cast<int>(std::count_if(region.rings.begin(), region.rings.end(),
+                                          [](const Ring& r) { return signed_area_mm2(r) < 0; }));
 }
 
 Polylines clipped(const Polylines& lines, const Region& by) {

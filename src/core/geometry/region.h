@@ -2,6 +2,7 @@
 // grid of 1/100,000 mm through Clipper, so results are exact on that grid and never fail on near-misses.
 #pragma once
 
+#include <optional>
 #include <vector>
 
 #include "core/base/units.h"
@@ -31,7 +32,8 @@ Region united(const std::vector<Region>& all);
 Region intersected(const Region& a, const Region& b);
 Region subtracted(const Region& from, const Region& what);
 
-enum class Corner { round, mitre };
+/// `bevel`: cut straight across between the two offset edges.
+enum class Corner { round, mitre, bevel };
 
 struct OffsetOptions {
     Corner corner = Corner::round;
@@ -46,6 +48,12 @@ Region stroked(const Polylines& lines, Length width, Length flatness = mm(0.005)
 /// The parts of the lines inside (or outside) the region. A closed line that is cut becomes open pieces;
 /// one wholly inside stays closed.
 Polylines clipped(const Polylines& lines, const Region& by);
+
+/// The separate pieces, each an outer ring with its holes, ordered by left edge, then top edge.
+std::vector<Region> pieces(const Region& region);
+/// Without its holes, or without those whose area is under `less_than`.
+Region without_holes(const Region& region, std::optional<Area> less_than = {});
+int hole_count(const Region& region);
 
 Area area(const Region& region);
 Length perimeter(const Region& region);

@@ -6,6 +6,7 @@
 #include <hb.h>
 #include <map>
 #include <mutex>
+#include <set>
 
 #include "core/base/text.h"
 #include FT_FREETYPE_H
@@ -49,6 +50,17 @@ int cubic_to(const FT_Vector* c1, const FT_Vector* c2, const FT_Vector* to, void
     auto& c = *static_cast<Collector*>(user);
     c.shape.contours.back().cubic_to(c.place(c1), c.place(c2), c.place(to));
     return 0;
+}
+
+/// Words that name no feature are passed over.
+std::vector<hb_feature_t> features_of(const std::string& text) {
+    std::vector<hb_feature_t> out;
+    for (const auto word : split(text, ", ")) {
+        hb_feature_t feature;
+        if (hb_feature_from_string(word.data(), static_cast<int>(word.size()), &feature))
+            out.push_back(feature);
+    }
+    return out;
 }
 
 int fontconfig_weight(int css) {
@@ -123,6 +135,54 @@ FontShelf::~FontShelf() {
     FcConfigDestroy(faces_->config);
 }
 
+Result<void> FontShelf::add_folder(FileSystem& files, const std::string& folder) {
+    FcConfigAppFontAddDir(faces_->config, reinterpret_cast<const FcChar8*>((folder + "/lettering").c_str()));
+    const auto index = files.read(folder + "/strokes/index.txt", 1 << 16);
+    if (!index) return tl::make_unexpected(index.error());
+    for (const auto row : split(*index, "\n")) {
+        const auto tab = row.find('\t');
+        if (tab == std::string_view::npos) continue;
+        const auto bytes = files.read(folder + "/strokes/" + std::string(row.substr(0, tab)), 1 << 24);
+        if (!bytes) return tl::make_unexpected(bytes.error());
+        auto font = read_stroke_font(*bytes, std::string(row.substr(tab + 1)));
+        if (!font) return tl::make_unexpected(font.error());
+        strokes_.push_back(std::move(*font));
+    }
+    return {};
+}
+
+const std::vector<std::string>& FontShelf::families() {
+    const std::lock_guard lock(faces_->guard);
+    if (!families_.empty()) return families_;
+    std::set<std::string> names;
+    FcPattern* all = FcPatternCreate();
+    FcPatternAddBool(all, FC_OUTLINE, FcTrue);
+    FcObjectSet* wanted = FcObjectSetBuild(FC_FAMILY, static_cast<char*>(nullptr));
+    FcFontSet* found = FcFontList(faces_->config, all, wanted);
+    for (int i = 0; found && i < found->nfont; ++i)
+        if (FcChar8* family = nullptr;
+            FcPatternGetString(found->fonts[i], FC_FAMILY, 0, &family) == FcResultMatch)
+            names.insert(reinterpret_cast<const char*>(family));
+    if (found) FcFontSetDestroy(found);
+    FcObjectSetDestroy(wanted);
+    FcPatternDestroy(all);
+    families_.assign(names.begin(), names.end());
+    return families_;
+}
+
+const StrokeFont* FontShelf::stroke_font(const std::string& name) const {
+    for (const StrokeFont& font : strokes_)
+        if (lower_case(font.name) == lower_case(name)) return &font;
+    return nullptr;
+}
+
+double FontShelf::capital_height(const FontRequest& font) {
+    const auto h = outline(font, mm(100), "H");
+    if (!h || h->glyphs.empty() || h->missing_glyphs > 0) return 0.7;
+    const double height = bounds(h->glyphs.front().shape).height() / 100;
+    return height > 0.01 ? height : 0.7;
+}
+
 Result<OutlinedText> FontShelf::outline(const FontRequest& request, Length em, std::string_view utf8) {
     const std::lock_guard lock(faces_->guard);
     Face* face = faces_->find(request);
@@ -133,7 +193,8 @@ Result<OutlinedText> FontShelf::outline(const FontRequest& request, Length em, s
     hb_buffer_t* buffer = hb_buffer_create();
     hb_buffer_add_utf8(buffer, utf8.data(), static_cast<int>(utf8.size()), 0, static_cast<int>(utf8.size()));
     hb_buffer_guess_segment_properties(buffer);
-    hb_shape(face->hb, buffer, nullptr, 0);
+    const auto features = features_of(request.features);
+    hb_shape(face->hb, buffer, features.data(), static_cast<unsigned>(features.size()));
     unsigned count = 0;
     const hb_glyph_info_t* infos = hb_buffer_get_glyph_infos(buffer, &count);
     const hb_glyph_position_t* positions = hb_buffer_get_glyph_positions(buffer, &count);

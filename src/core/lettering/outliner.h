@@ -7,16 +7,19 @@
 #include <string_view>
 #include <vector>
 
+#include "core/base/files.h"
 #include "core/base/result.h"
 #include "core/base/units.h"
 #include "core/geometry/path.h"
+#include "core/lettering/stroke_font.h"
 
 namespace dotlane {
 
 struct FontRequest {
     std::string family = "sans-serif"; ///< one family or a comma list, as in CSS
     bool italic = false;
-    int weight = 400; ///< CSS weight, 100..900
+    int weight = 400;     ///< CSS weight, 100..900
+    std::string features; ///< OpenType features: "ss01, -liga"
     bool operator==(const FontRequest&) const = default;
 };
 
@@ -40,6 +43,17 @@ class FontShelf {
     FontShelf(const FontShelf&) = delete;
     FontShelf& operator=(const FontShelf&) = delete;
 
+    /// Fonts that ship with the program: outline fonts in `folder`/lettering, stroke fonts in
+    /// `folder`/strokes. Call before the first use. Errors: those of reading.
+    Result<void> add_folder(FileSystem& files, const std::string& folder);
+    /// Families with outlines, sorted; shipped ones among them. Looked up once.
+    const std::vector<std::string>& families();
+    /// In the order of their index.
+    const std::vector<StrokeFont>& stroke_fonts() const { return strokes_; }
+    const StrokeFont* stroke_font(const std::string& name) const;
+    /// Height of a capital "H" in ems; 0.7 when the font has none.
+    double capital_height(const FontRequest& font);
+
     /// Outlines of one run of text, baseline at y = 0, starting at x = 0.
     /// `em` is the font size. Errors: "font.none" when no font at all is installed.
     Result<OutlinedText> outline(const FontRequest& font, Length em, std::string_view utf8);
@@ -47,6 +61,8 @@ class FontShelf {
   private:
     struct Faces;
     std::unique_ptr<Faces> faces_;
+    std::vector<StrokeFont> strokes_;
+    std::vector<std::string> families_;
 };
 
 } // namespace dotlane

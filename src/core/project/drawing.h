@@ -2,10 +2,13 @@
 // A drawing is a source: it is stored as it came and never changed; lanes and steps refer to its lines by id.
 #pragma once
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
 
+#include "core/base/figure.h"
+#include "core/base/finding.h"
 #include "core/base/id.h"
 #include "core/base/units.h"
 #include "core/geometry/path.h"
@@ -55,6 +58,13 @@ struct Drawing {
     std::vector<DrawnLine> lines;
     Length page_width, page_height;
     bool operator==(const Drawing&) const = default;
+};
+
+/// What a source gave: the drawing of a file, or computed lines whose `group` is their role.
+struct SourceLines {
+    std::shared_ptr<const Drawing> drawing;
+    Findings findings;
+    std::vector<Figure> figures;
 };
 
 /// Whether a contour is closed in the maker's eyes: closed in the file, or its ends meet within 0.01 mm.

@@ -12,18 +12,34 @@ tl::unexpected<Error> no_such(const char* what) {
     return fail("edit.missing", std::string("There is no such ") + what + " in this project.");
 }
 
-Result<void> check_step(const Part& part, const Step& step) {
-    const auto& fill = std::get<FillStep>(step.what);
-    const double spacing = in_mm(fill.spacing);
-    if (!(spacing >= 0.05 && spacing <= 50))
-        return fail("step.range", "The spacing of a fill must lie between 0.05 and 50 mm.");
-    if (fill.inset && !(in_mm(*fill.inset) >= 0 && in_mm(*fill.inset) <= 100))
-        return fail("step.range", "The inset of a fill must lie between 0 and 100 mm.");
-    if (!std::isfinite(in_radians(fill.angle)))
-        return fail("step.range", "The angle of a fill must be a number.");
-    if (fill.of.empty()) return fail("step.no-lines", "A fill needs lines: choose closed lines first.");
-    for (const LineSetId id : fill.of)
-        if (!find(part, id)) return no_such("line set");
+/// Whether a step at this position of the recipe may name the set: a line set of the source, or the result of
+/// a step before it.
+bool may_name(const Part& part, LineSetId id, std::size_t position) {
+    if (find(part, id)) return true;
+    for (std::size_t i = 0; i < position; ++i)
+        if (part.steps[i].result == id && id) return true;
+    return false;
+}
+
+Result<void> check_step(const Part& part, const Step& step, std::size_t position) {
+    RangeCheck ranges;
+    StepWhat what = step.what;
+    fields(what, ranges);
+    if (const auto ok = ranges.result(); !ok) return fail("step.range", ok.error().message);
+    const StepKind& kind = kind_of(step.what);
+    if (kind.makes && step.of.empty() && !std::holds_alternative<WordsStep>(step.what))
+        return fail("step.no-lines", std::string(kind.name) + " needs lines: choose closed lines first.");
+    if (kind.by_other && step.by.empty())
+        return fail("step.no-lines", std::string(kind.name) + " needs a second choice of lines.");
+    for (const auto* list : {&step.of, &step.by})
+        for (const LineSetId id : *list)
+            if (!may_name(part, id, position)) return no_such("line set before this step");
+    return {};
+}
+
+Result<void> check_steps(const Part& part) {
+    for (std::size_t i = 0; i < part.steps.size(); ++i)
+        if (const auto ok = check_step(part, part.steps[i], i); !ok) return ok;
     return {};
 }
 
@@ -38,13 +54,15 @@ Result<void> check_placement(const Project& project, const Placement& placement)
 /// Whether a step of the part works on the line set.
 bool uses(const Part& part, LineSetId set) {
     return std::any_of(part.steps.begin(), part.steps.end(), [set](const Step& step) {
-        const auto& of = std::get<FillStep>(step.what).of;
-        return std::find(of.begin(), of.end(), set) != of.end();
+        return std::find(step.of.begin(), step.of.end(), set) != step.of.end() ||
+               std::find(step.by.begin(), step.by.end(), set) != step.by.end();
     });
 }
 
 void drop_empty_sets(Part& part) {
-    std::erase_if(part.sets, [&](const LineSet& set) { return set.lines.empty() && !uses(part, set.id); });
+    std::erase_if(part.sets, [&](const LineSet& set) {
+        return set.lines.empty() && set.role.empty() && !uses(part, set.id);
+    });
 }
 
 void take_out(Part& part, const std::unordered_set<LineId>& lines) {
@@ -231,18 +249,27 @@ Result<LineSetId> gather(Project& project, PartId id, const std::vector<LineId>&
 
 Result<void> set_aside(Project& project, PartId id, LineSetId set_id, bool aside) {
     Part* part = find(project, id);
-    LineSet* set = part ? find(*part, set_id) : nullptr;
-    if (!set) return no_such("line set");
-    set->set_aside = aside;
-    return {};
+    if (!part) return no_such("part");
+    if (LineSet* set = find(*part, set_id)) {
+        set->set_aside = aside;
+        return {};
+    }
+    for (Step& step : part->steps)
+        if (step.result == set_id && set_id) {
+            step.aside = aside;
+            return {};
+        }
+    return no_such("line set");
 }
 
 Result<StepId> add_step(Project& project, PartId id, Step step) {
     Part* part = find(project, id);
     if (!part) return no_such("part");
     if (step.lane && !find(project, step.lane)) return no_such("lane");
-    if (const auto ok = check_step(*part, step); !ok) return tl::make_unexpected(ok.error());
+    if (const auto ok = check_step(*part, step, part->steps.size()); !ok)
+        return tl::make_unexpected(ok.error());
     step.id = fresh_id<StepId>(project);
+    step.result = kind_of(step.what).makes ? fresh_id<LineSetId>(project) : LineSetId{};
     part->steps.push_back(std::move(step));
     return part->steps.back().id;
 }
@@ -251,42 +278,110 @@ Result<void> change_step(Project& project, PartId id, const Step& step) {
     Part* part = find(project, id);
     if (!part) return no_such("part");
     if (step.lane && !find(project, step.lane)) return no_such("lane");
-    if (const auto ok = check_step(*part, step); !ok) return ok;
-    for (Step& s : part->steps)
-        if (s.id == step.id) return s = step, Result<void>{};
+    for (std::size_t i = 0; i < part->steps.size(); ++i)
+        if (part->steps[i].id == step.id) {
+            if (const auto ok = check_step(*part, step, i); !ok) return ok;
+            part->steps[i] = step;
+            return {};
+        }
     return no_such("step");
 }
 
-Result<void> remove_step(Project& project, PartId id, StepId step) {
+Result<void> remove_step(Project& project, PartId id, StepId step_id) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
-    if (std::erase_if(part->steps, [step](const Step& s) { return s.id == step; }) == 0)
-        return no_such("step");
+    const Step* step = part ? find(*part, step_id) : nullptr;
+    if (!step) return no_such("step");
+    if (step->result && uses(*part, step->result))
+        return fail("step.used", "A later step works on the lines of this one. Remove that step first.");
+    std::erase_if(part->steps, [step_id](const Step& s) { return s.id == step_id; });
     drop_empty_sets(*part);
     return {};
 }
 
-Result<StepId> add_fill(Project& project, PartId part, LaneId lane, FillStep fill, bool keep_outline) {
-    const std::vector<LineSetId> of = fill.of;
-    const auto added = add_step(project, part, {{}, true, lane, std::move(fill)});
-    if (!added || keep_outline) return added;
+Result<void> move_step(Project& project, PartId id, StepId step, int to) {
+    Part* part = find(project, id);
+    if (!part || !find(*part, step)) return no_such("step");
+    std::vector<Step> order = part->steps;
+    const auto from = std::find_if(order.begin(), order.end(), [&](const Step& s) { return s.id == step; });
+    const auto moved = *from;
+    order.erase(from);
+    order.insert(order.begin() + std::clamp<std::ptrdiff_t>(to, 0, std::ssize(order)), moved);
+    std::swap(part->steps, order);
+    if (const auto ok = check_steps(*part); !ok) {
+        std::swap(part->steps, order);
+        return fail("step.order", "A step must stand below the one whose lines it works on.");
+    }
+    return {};
+}
+
+Result<StepId> add_maker(Project& project, PartId part, LaneId lane, StepWhat what,
+                         const std::vector<LineSetId>& of, bool keep_sources) {
+    const auto added = add_step(project, part, {{}, true, lane, std::move(what), of});
+    if (!added || keep_sources) return added;
     for (const LineSetId set : of)
         if (const auto ok = set_aside(project, part, set, true); !ok) return tl::make_unexpected(ok.error());
     return added;
 }
 
-Result<void> remove_fill(Project& project, PartId id, StepId step_id) {
+Result<void> remove_maker(Project& project, PartId id, StepId step_id) {
+    Part* part = find(project, id);
+    const Step* step = part ? find(*part, step_id) : nullptr;
+    if (!step) return no_such("step");
+    const std::vector<LineSetId> of = step->of;
+    const bool makes = kind_of(step->what).makes;
+    if (const auto ok = remove_step(project, id, step_id); !ok) return ok;
+    if (makes)
+        for (const LineSetId set : of)
+            if (!uses(*part, set)) (void)set_aside(project, id, set, false); // it may have gone with the step
+    return {};
+}
+
+PartId add_made_part(Project& project, std::string name, SourceSpec spec) {
+    Part part;
+    part.id = fresh_id<PartId>(project);
+    part.name = std::move(name);
+    part.source.spec = std::move(spec);
+    project.parts.push_back(std::move(part));
+    return project.parts.back().id;
+}
+
+Result<void> change_spec(Project& project, PartId id, SourceSpec spec) {
     Part* part = find(project, id);
     if (!part) return no_such("part");
-    std::vector<LineSetId> of;
-    for (const Step& s : part->steps)
-        if (s.id == step_id) of = std::get<FillStep>(s.what).of;
-    if (const auto ok = remove_step(project, id, step_id); !ok) return ok;
-    for (const LineSetId set_id : of) {
-        LineSet* set = find(*part, set_id);
-        if (set && !uses(*part, set_id)) set->set_aside = false;
-    }
+    if (part->source.spec.index() != spec.index())
+        return fail("source.kind", "A part keeps the kind of source that it was made with.");
+    RangeCheck ranges;
+    fields(spec, ranges);
+    if (const auto ok = ranges.result(); !ok) return ok;
+    part->source.spec = std::move(spec);
     return {};
+}
+
+Result<LineSetId> add_role(Project& project, PartId id, std::string role, LaneId lane, bool aside) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    for (const LineSet& set : part->sets)
+        if (set.role == role) return set.id;
+    part->sets.push_back({fresh_id<LineSetId>(project), role, lane, aside, {}, role});
+    return part->sets.back().id;
+}
+
+Result<void> set_lane(Project& project, PartId id, LineSetId set_id, LaneId lane) {
+    Part* part = find(project, id);
+    if (!part) return no_such("part");
+    if (lane && !find(project, lane)) return no_such("lane");
+    if (LineSet* set = find(*part, set_id)) {
+        set->lane = lane;
+        set->set_aside = false;
+        return {};
+    }
+    for (Step& step : part->steps)
+        if (step.result == set_id && set_id) {
+            step.lane = lane;
+            step.aside = false;
+            return {};
+        }
+    return no_such("line set");
 }
 
 SheetId add_sheet(Project& project, std::string name, std::string stock, std::string mat) {
@@ -369,7 +464,12 @@ Result<void> check_rules(const Project& project) {
             last = line.id;
         }
         std::unordered_set<LineId> assigned;
+        RangeCheck ranges;
+        SourceSpec spec = part.source.spec;
+        fields(spec, ranges);
+        if (const auto ok = ranges.result(); !ok) return broken(ok.error().message);
         for (const LineSet& set : part.sets) {
+            if (!set.role.empty() && !is_made(part)) return broken("a line set of a drawing names a role");
             if (!take(set.id)) return broken("a line set's number is used twice");
             if (set.lane && !find(project, set.lane))
                 return broken("a line set names a lane that does not exist");
@@ -383,8 +483,11 @@ Result<void> check_rules(const Project& project) {
             if (!take(step.id)) return broken("a step's number is used twice");
             if (step.lane && !find(project, step.lane))
                 return broken("a step names a lane that does not exist");
-            if (const auto ok = check_step(part, step); !ok) return ok;
+            if (step.result && !take(step.result)) return broken("a line set's number is used twice");
+            if (kind_of(step.what).makes != static_cast<bool>(step.result))
+                return broken("a step has no line set for its lines");
         }
+        if (const auto ok = check_steps(part); !ok) return ok;
     }
     for (const Sheet& sheet : project.sheets) {
         if (!take(sheet.id)) return broken("a sheet's number is used twice");

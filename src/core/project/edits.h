@@ -43,15 +43,31 @@ Result<void> assign(Project& project, PartId part, const std::vector<LineId>& li
 Result<LineSetId> gather(Project& project, PartId part, const std::vector<LineId>& lines, std::string name);
 Result<void> set_aside(Project& project, PartId part, LineSetId set, bool aside);
 
-/// Errors: "step.no-lines", "step.range".
+/// A step of a kind that makes lines gets a line set for them. Errors: "step.no-lines", "step.range".
 Result<StepId> add_step(Project& project, PartId part, Step step);
 Result<void> change_step(Project& project, PartId part, const Step& step);
+/// Error "step.used" while a later step works on its lines.
 Result<void> remove_step(Project& project, PartId part, StepId step);
 
-/// Adds a fill of line sets. Unless `keep_outline`, they are set aside: only the fill is run.
-Result<StepId> add_fill(Project& project, PartId part, LaneId lane, FillStep fill, bool keep_outline);
+/// To this place of the recipe, 0 the first. Error "step.order" when a step would work on lines that are made
+/// later.
+Result<void> move_step(Project& project, PartId part, StepId step, int to);
+
+/// Adds a step that makes lines of line sets. Unless `keep_sources`, these are set aside: only what is made
+/// is run.
+Result<StepId> add_maker(Project& project, PartId part, LaneId lane, StepWhat what,
+                         const std::vector<LineSetId>& of, bool keep_sources);
 /// Removes a step; line sets that were set aside for it and that no other step uses are run again.
-Result<void> remove_fill(Project& project, PartId part, StepId step);
+Result<void> remove_maker(Project& project, PartId part, StepId step);
+
+/// A part whose lines are computed. It has no line sets yet: see add_role.
+PartId add_made_part(Project& project, std::string name, SourceSpec spec);
+/// Errors: "source.kind" (another kind), "field.range".
+Result<void> change_spec(Project& project, PartId part, SourceSpec spec);
+/// The line set of a role; made when there is none.
+Result<LineSetId> add_role(Project& project, PartId part, std::string role, LaneId lane, bool aside);
+/// Sends a whole line set, of the source or of a step, to a lane (or to "no lane"); it is run from then on.
+Result<void> set_lane(Project& project, PartId part, LineSetId set, LaneId lane);
 
 SheetId add_sheet(Project& project, std::string name, std::string stock, std::string mat);
 /// Name, stock and mat of a sheet; its placements stay.

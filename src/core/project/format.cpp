@@ -4,6 +4,7 @@
 
 #include "core/base/text.h"
 #include "core/project/edits.h"
+#include "core/project/json_fields.h"
 
 namespace dotlane {
 namespace {
@@ -53,17 +54,18 @@ json id_list(const std::vector<IdType>& ids) {
 }
 
 json to_json(const Step& step) {
-    const auto& fill = std::get<FillStep>(step.what);
     json j = {{"id", step.id.value},
-              {"kind", "fill"},
+              {"kind", kind_of(step.what).key},
               {"on", step.on},
               {"lane", step.lane.value},
-              {"of", id_list(fill.of)},
-              {"spacing_mm", in_mm(fill.spacing)},
-              {"angle_rad", in_radians(fill.angle)},
-              {"joined", fill.joined},
-              {"alternate", fill.alternate}};
-    if (fill.inset) j["inset_mm"] = in_mm(*fill.inset);
+              {"of", id_list(step.of)},
+              {"by", id_list(step.by)},
+              {"result", step.result.value},
+              {"aside", step.aside},
+              {"numbers", json::object()}};
+    JsonWriter writer(j["numbers"]);
+    StepWhat what = step.what;
+    fields(what, writer);
     return j;
 }
 
@@ -81,29 +83,37 @@ json notes_to_json(const Findings& notes) {
     return out;
 }
 
+json to_json(const Source& source) {
+    if (const SourceKind* kind = kind_of(source.spec)) {
+        json j = {{"kind", kind->key}, {"numbers", json::object()}};
+        JsonWriter writer(j["numbers"]);
+        SourceSpec spec = source.spec;
+        fields(spec, writer);
+        return j;
+    }
+    return {{"kind", "file"},
+            {"file_name", source.file_name},
+            {"file_hash", std::to_string(source.file_hash)},
+            {"notes", notes_to_json(source.notes)},
+            {"drawing", to_json(*source.drawing)}};
+}
+
 json to_json(const Part& part) {
     json sets = json::array(), steps = json::array();
-    for (const LineSet& set : part.sets)
-        sets.push_back({{"id", set.id.value},
-                        {"name", set.name},
-                        {"lane", set.lane.value},
-                        {"set_aside", set.set_aside},
-                        {"lines", id_list(set.lines)}});
+    for (const LineSet& set : part.sets) {
+        json j = {
+            {"id", set.id.value}, {"name", set.name}, {"lane", set.lane.value}, {"set_aside", set.set_aside}};
+        if (set.role.empty())
+            j["lines"] = id_list(set.lines);
+        else
+            j["role"] = set.role;
+        sets.push_back(std::move(j));
+    }
     for (const Step& step : part.steps)
         steps.push_back(to_json(step));
-    return {{"id", part.id.value},
-            {"name", part.name},
-            {"quantity", part.quantity},
-            {"stock", part.stock},
-            {"scale", part.scale},
-            {"source",
-             {{"kind", "file"},
-              {"file_name", part.source.file_name},
-              {"file_hash", std::to_string(part.source.file_hash)},
-              {"notes", notes_to_json(part.source.notes)},
-              {"drawing", to_json(*part.source.drawing)}}},
-            {"line_sets", std::move(sets)},
-            {"steps", std::move(steps)}};
+    return {{"id", part.id.value},          {"name", part.name},        {"quantity", part.quantity},
+            {"stock", part.stock},          {"scale", part.scale},      {"source", to_json(part.source)},
+            {"line_sets", std::move(sets)}, {"steps", std::move(steps)}};
 }
 
 json to_json(const Sheet& sheet) {
@@ -124,10 +134,6 @@ json to_json(const Sheet& sheet) {
 
 // ---- reading -------------------------------------------------------------------------------------------
 // json throws on missing or mistyped members; the one catch is in read_project.
-
-struct Damaged {
-    std::string what;
-};
 
 template<class IdType>
 IdType id_from(const json& j) {
@@ -188,16 +194,15 @@ Drawing drawing_from(const json& j) {
 }
 
 Step step_from(const json& j) {
-    if (j.at("kind") != "fill")
-        throw Damaged{"a step of kind \"" + j.at("kind").get<std::string>() + "\" is not known"};
-    FillStep fill;
-    fill.of = ids_from<LineSetId>(j.at("of"));
-    fill.spacing = mm(j.at("spacing_mm").get<double>());
-    fill.angle = radians(j.at("angle_rad").get<double>());
-    if (j.contains("inset_mm")) fill.inset = mm(j["inset_mm"].get<double>());
-    fill.joined = j.at("joined").get<bool>();
-    fill.alternate = j.at("alternate").get<bool>();
-    return {id_from<StepId>(j.at("id")), j.at("on").get<bool>(), id_from<LaneId>(j.at("lane")), fill};
+    const StepKind* kind = step_kind(j.at("kind").get<std::string>());
+    if (!kind) throw Damaged{"a step of kind \"" + j.at("kind").get<std::string>() + "\" is not known"};
+    Step step{id_from<StepId>(j.at("id")),        j.at("on").get<bool>(),
+              id_from<LaneId>(j.at("lane")),      kind->fresh,
+              ids_from<LineSetId>(j.at("of")),    ids_from<LineSetId>(j.at("by")),
+              id_from<LineSetId>(j.at("result")), j.at("aside").get<bool>()};
+    JsonReader reader(j.at("numbers"));
+    fields(step.what, reader);
+    return step;
 }
 
 Findings notes_from(const json& j) {
@@ -216,6 +221,24 @@ Findings notes_from(const json& j) {
     return out;
 }
 
+Source source_from(const json& j) {
+    Source source;
+    const auto word = j.at("kind").get<std::string>();
+    if (word != "file") {
+        const SourceKind* kind = source_kind(word);
+        if (!kind) throw Damaged{"a source of kind \"" + word + "\" is not known"};
+        source.spec = kind->fresh;
+        JsonReader reader(j.at("numbers"));
+        fields(source.spec, reader);
+        return source;
+    }
+    source.file_name = j.at("file_name").get<std::string>();
+    source.file_hash = std::stoull(j.at("file_hash").get<std::string>());
+    source.notes = notes_from(j.at("notes"));
+    source.drawing = std::make_shared<Drawing>(drawing_from(j.at("drawing")));
+    return source;
+}
+
 Part part_from(const json& j) {
     Part part;
     part.id = id_from<PartId>(j.at("id"));
@@ -223,15 +246,13 @@ Part part_from(const json& j) {
     part.quantity = j.at("quantity").get<int>();
     part.stock = j.at("stock").get<std::string>();
     part.scale = j.at("scale").get<double>();
-    const json& source = j.at("source");
-    part.source.file_name = source.at("file_name").get<std::string>();
-    part.source.file_hash = std::stoull(source.at("file_hash").get<std::string>());
-    part.source.notes = notes_from(source.at("notes"));
-    part.source.drawing = std::make_shared<Drawing>(drawing_from(source.at("drawing")));
-    for (const json& s : j.at("line_sets"))
+    part.source = source_from(j.at("source"));
+    for (const json& s : j.at("line_sets")) {
+        const auto role = s.value("role", std::string());
         part.sets.push_back({id_from<LineSetId>(s.at("id")), s.at("name").get<std::string>(),
                              id_from<LaneId>(s.at("lane")), s.at("set_aside").get<bool>(),
-                             ids_from<LineId>(s.at("lines"))});
+                             role.empty() ? ids_from<LineId>(s.at("lines")) : std::vector<LineId>(), role});
+    }
     for (const json& s : j.at("steps"))
         part.steps.push_back(step_from(s));
     return part;
@@ -283,9 +304,26 @@ void from_1(json& document) {
         lane["fold"] = "valley";
 }
 
+/// Version 2 knew one kind of step, whose lines no other step could use.
+void from_2(json& document) {
+    auto next = document.at("next_id").get<std::uint32_t>();
+    for (json& part : document.at("parts"))
+        for (json& step : part.at("steps")) {
+            step["by"] = json::array();
+            step["result"] = next++;
+            step["aside"] = false;
+            for (const char* number : {"spacing_mm", "angle_rad", "inset_mm", "joined", "alternate"})
+                if (step.contains(number)) {
+                    step["numbers"][number] = step[number];
+                    step.erase(number);
+                }
+        }
+    document["next_id"] = next;
+}
+
 /// Each entry takes a document of its version to the next.
 using Migration = void (*)(json&);
-constexpr Migration migrations[] = {nullptr, from_1};
+constexpr Migration migrations[] = {nullptr, from_1, from_2};
 static_assert(std::size(migrations) == format_version, "one migration for every version but the newest");
 
 void migrate(json& document, int from) {

@@ -60,6 +60,23 @@ const LineSet* find(const Part& part, LineSetId id) {
     return find_in(part.sets, id);
 }
 
+const Step* find(const Part& part, StepId id) {
+    return find_in(part.steps, id);
+}
+Step* find(Part& part, StepId id) {
+    return find_in(part.steps, id);
+}
+
+const Step* maker_of(const Part& part, LineSetId result) {
+    for (const Step& step : part.steps)
+        if (step.result == result && result) return &step;
+    return nullptr;
+}
+
+bool is_made(const Part& part) {
+    return !std::holds_alternative<FromFile>(part.source.spec);
+}
+
 const DrawnLine* find(const Drawing& drawing, LineId id) {
     // Ids are handed out in order when a drawing is taken into a project.
     const auto it = std::lower_bound(drawing.lines.begin(), drawing.lines.end(), id,

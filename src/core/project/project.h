@@ -5,7 +5,6 @@
 #include <memory>
 #include <optional>
 #include <string>
-#include <variant>
 #include <vector>
 
 #include "core/base/finding.h"
@@ -13,6 +12,8 @@
 #include "core/base/measure.h"
 #include "core/base/units.h"
 #include "core/project/drawing.h"
+#include "core/project/sources.h"
+#include "core/project/steps.h"
 
 namespace dotlane {
 
@@ -48,37 +49,21 @@ struct LineSet {
     LaneId lane;            ///< none: the lines are not assigned yet, an error-grade finding
     bool set_aside = false; ///< deliberately not run: guides, or outlines that only a step uses
     std::vector<LineId> lines;
+    std::string role =
+        {}; ///< of a source that computes its lines: those with this role are in the set; `lines` is empty
     bool operator==(const LineSet&) const = default;
 };
 
-/// Parallel fill of closed lines.
-struct FillStep {
-    std::vector<LineSetId> of;   ///< line sets whose closed lines are filled together
-    Length spacing = mm(0.4);    ///< between neighbouring lines, 0.05..50 mm
-    Angle angle;                 ///< of the lines, any
-    std::optional<Length> inset; ///< from the edge; empty: half the tip of the lane's tool
-    bool joined = true;          ///< ends joined along the edge, otherwise a lift after each line
-    bool alternate = true;       ///< every other line runs backwards
-    bool operator==(const FillStep&) const = default;
-};
-
-/// One live operation of a recipe. `lane` receives its result.
-struct Step {
-    StepId id;
-    bool on = true;
-    LaneId lane;
-    std::variant<FillStep> what;
-    bool operator==(const Step&) const = default;
-};
-
-/// Where a part's lines come from. The drawing is shared between versions of the document, never changed.
+/// Where a part's lines come from. What follows `spec` belongs to FromFile; the drawing is shared between
+/// versions of the document, never changed. The lines of all other sources are computed from their numbers.
 struct Source {
-    std::string file_name;       ///< without folder; for showing only
+    SourceSpec spec = FromFile{};
+    std::string file_name = {};  ///< without folder; for showing only
     std::uint64_t file_hash = 0; ///< FNV-1a of the file's bytes
     std::shared_ptr<const Drawing> drawing = std::make_shared<Drawing>();
     Findings notes; ///< what was left out or changed when the file was read; until dismissed
     bool operator==(const Source& o) const {
-        return file_name == o.file_name && file_hash == o.file_hash && notes == o.notes &&
+        return spec == o.spec && file_name == o.file_name && file_hash == o.file_hash && notes == o.notes &&
                (drawing == o.drawing || *drawing == *o.drawing);
     }
 };
@@ -136,6 +121,12 @@ Sheet* find(Project& project, SheetId id);
 const DrawnLine* find(const Drawing& drawing, LineId id);
 LineSet* find(Part& part, LineSetId id);
 const LineSet* find(const Part& part, LineSetId id);
+const Step* find(const Part& part, StepId id);
+Step* find(Part& part, StepId id);
+/// The step that makes the lines of this set, if one does.
+const Step* maker_of(const Part& part, LineSetId result);
+/// Whether the part's lines are computed rather than taken from a file.
+bool is_made(const Part& part);
 
 /// "D" for the only draw lane, "D2" for the second of several.
 std::string plate(const Project& project, LaneId id);

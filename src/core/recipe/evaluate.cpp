@@ -4,10 +4,13 @@
 #include <unordered_map>
 
 #include "core/base/text.h"
-#include "core/recipe/hatch.h"
+#include "core/recipe/flatten.h"
+#include "core/recipe/step.h"
 
 namespace dotlane {
 namespace {
+
+using Link = RecipeCache::Chain::Link;
 
 PlaceBox place_of(const Box& box) {
     return box.empty() ? PlaceBox{} : PlaceBox{box.x0, box.y0, box.x1, box.y1};
@@ -17,51 +20,31 @@ std::string counted(std::size_t n, const char* one, const char* many) {
     return std::to_string(n) + " " + (n == 1 ? one : many);
 }
 
-/// The area of each line under its own fill rule; lines that bound none are counted.
-std::vector<Region> areas_of(const std::vector<const FlatLine*>& lines, FillReport& report) {
-    std::vector<Region> areas;
-    for (const FlatLine* line : lines) {
-        Region area = region_of(line->contours, line->rule, line->filled);
-        if (area.empty())
-            ++report.open_lines;
-        else
-            areas.push_back(std::move(area));
-    }
-    return areas;
+/// Lanes and switches do not change what a step does to the lines.
+bool same_work(Step a, Step b) {
+    a.lane = b.lane = {};
+    a.aside = b.aside = false;
+    return a == b;
 }
 
-std::shared_ptr<const RecipeCache::Fill>
-run_fill(RecipeCache::Fill fill, const std::vector<const FlatLine*>& lines, Progress& progress) {
-    FillReport& report = fill.report;
-    report.tip = fill.tip;
-    report.inset = fill.step.inset.value_or(fill.tip / 2);
-    const std::vector<Region> areas = areas_of(lines, report);
-    for (const Region& area : areas) {
-        if (progress.cancelled()) return nullptr;
-        if (offset(area, -report.inset).empty()) ++report.too_thin;
-    }
-    const Region whole = areas.size() == 1 ? areas.front() : united(areas);
-    const Region inner = offset(whole, -report.inset);
-    auto hatched =
-        hatch(inner, {fill.step.spacing, fill.step.angle, fill.step.joined, fill.step.alternate}, progress);
-    report.rows = hatched.rows;
-    report.pieces = hatched.pieces;
-    report.runs = hatched.lines.size();
-    report.lifts = hatched.lines.empty() ? 0 : hatched.lines.size() - 1;
-    report.length = length(hatched.lines);
-    report.coverage = coverage(whole, hatched.lines, fill.tip, fill.step.angle, progress);
-    fill.result = std::make_shared<Polylines>(std::move(hatched.lines));
-    return std::make_shared<RecipeCache::Fill>(std::move(fill));
+bool same_members(const std::vector<LineSet>& a, const std::vector<LineSet>& b) {
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](const LineSet& x, const LineSet& y) {
+        return x.id == y.id && x.role == y.role && x.lines == y.lines;
+    });
 }
 
 class Evaluation {
   public:
-    Evaluation(const Part& part, const LaneTips& tips, RecipeCache& cache, Progress& progress)
+    Evaluation(const Part& part, const RecipeInputs& inputs, RecipeCache& cache, Progress& progress)
         : part_(part)
-        , tips_(tips)
+        , source_(inputs.source)
+        , inserted_(inputs.inserted)
+        , tips_(inputs.tips)
         , cache_(cache)
         , progress_(progress) {
         out_.part = part.id;
+        out_.drawing = source_.drawing;
+        out_.figures = source_.figures;
     }
 
     EvaluatedPart run() {
@@ -70,64 +53,106 @@ class Evaluation {
             note.remedy = {"note.dismiss", "Dismiss"};
             out_.findings.push_back(std::move(note));
         }
-        flatten_source();
-        for (const LineSet& set : part_.sets)
-            take_set(set);
-        for (const Step& step : part_.steps) {
-            if (progress_.cancelled()) break;
-            if (step.on) take_fill(step, std::get<FillStep>(step.what));
+        for (Finding finding : source_.findings) {
+            finding.place.part = part_.id;
+            out_.findings.push_back(std::move(finding));
         }
+        const auto state = work();
+        for (const LineSet& set : part_.sets)
+            take_set(*state, set);
+        if (const WorkSet* loose = state->find({}))
+            take_set(*state, {{}, "other lines", {}, false, {}}, loose);
+        for (const Step& step : part_.steps)
+            if (step.on) take_step(*state, step);
+        collect_lines(*state);
         for (const RunSet& run : out_.runs) {
             out_.box.add(bounds(run.lines));
             for (const Polyline& line : run.lines)
                 out_.points += line.points.size();
         }
-        for (const FlatLine& line : out_.lines)
-            for (const Polyline& c : line.contours)
-                out_.points += c.points.size();
         if (out_.box.empty()) out_.box = out_.source_box;
         return std::move(out_);
     }
 
   private:
-    void flatten_source() {
-        std::unordered_map<LineId, LineSetId> set_of;
-        for (const LineSet& set : part_.sets)
-            for (const LineId line : set.lines)
-                set_of[line] = set.id;
-        const Affine by = Affine::scaling(part_.scale, part_.scale);
-        out_.lines.reserve(part_.source.drawing->lines.size());
-        for (const DrawnLine& line : part_.source.drawing->lines) {
-            FlatLine flat{line.id, set_of[line.id], line.shape.rule, line.drawn.fill.has_value(), {}, {}};
-            // Flattened at finished size, so the tolerance means what it says.
-            flat.contours = part_.scale == 1 ? flattened(line.shape) : flattened(transformed(line.shape, by));
-            for (std::size_t i = 0; i < flat.contours.size(); ++i)
-                close_up(flat.contours[i], line.shape.contours[i]);
-            flat.box = bounds(flat.contours);
-            out_.source_box.add(flat.box);
-            index_[line.id] = out_.lines.size();
-            out_.lines.push_back(std::move(flat));
+    /// All steps, as far as they are not known already.
+    std::shared_ptr<const RecipeState> work() {
+        const auto known = cache_.find(part_.id);
+        auto chain = std::make_shared<RecipeCache::Chain>();
+        chain->drawing = source_.drawing, chain->scale = part_.scale, chain->sets = part_.sets;
+        bool fresh = !known || known->scale != chain->scale || !same_members(known->sets, chain->sets) ||
+                     (known->drawing != chain->drawing && *known->drawing != *chain->drawing);
+        chain->base = fresh ? flatten_source(part_, *source_.drawing) : known->base;
+        for (const auto& set : chain->base->sets)
+            out_.source_box.add(set->box());
+        auto state = chain->base;
+        for (const Step& step : part_.steps) {
+            if (!step.on) continue;
+            const std::size_t i = chain->links.size();
+            Link link{step, tip_of(step), nullptr};
+            if (!fresh && i < known->links.size() && known->links[i].tip == link.tip &&
+                same_work(known->links[i].step, step)) {
+                link.after = known->links[i].after;
+            } else {
+                fresh = true; // from here on
+                link.after = after(*state, step, link.tip);
+                if (progress_.cancelled()) return state;
+            }
+            state = link.after;
+            chain->links.push_back(std::move(link));
         }
+        cache_.store(part_.id, chain);
+        return state;
     }
 
-    /// Ends that meet make a closed line, whether or not its file says so.
-    static void close_up(Polyline& flat, const Contour& drawn) {
-        if (flat.closed || !closes(drawn) || flat.points.size() < 4) return;
-        flat.closed = true;
-        flat.points.pop_back();
+    Length tip_of(const Step& step) const {
+        if (!std::holds_alternative<FillStep>(step.what)) return {};
+        const auto tip = tips_.find(step.lane);
+        return tip == tips_.end() ? mm(0.4) : tip->second;
     }
 
-    void take_set(const LineSet& set) {
-        Box box;
-        for (const LineId id : set.lines)
-            box.add(out_.lines[index_[id]].box);
-        if (set.lines.empty()) return;
-        const std::string n = std::to_string(set.lines.size());
+    std::shared_ptr<const RecipeState> after(const RecipeState& before, const Step& step, Length tip) {
+        auto next = std::make_shared<RecipeState>(before);
+        StepInput in{{}, {}, {}, tip};
+        const bool adds = std::holds_alternative<WordsStep>(step.what); // works on nothing that is there
+        if (const auto it = inserted_.find(step.id); it != inserted_.end()) in.inserted = &it->second;
+        for (const auto& set : before.sets) {
+            const bool chosen = (step.of.empty() && !adds) ||
+                                std::find(step.of.begin(), step.of.end(), set->id) != step.of.end();
+            if (chosen)
+                in.of.push_back(set.get());
+            else
+                in.part.add(set->box());
+            if (std::find(step.by.begin(), step.by.end(), set->id) != step.by.end())
+                in.by.push_back(set.get());
+        }
+        StepOutcome outcome = run_step(step.what, in, progress_);
+        for (const auto& changed : outcome.changed)
+            for (auto& set : next->sets)
+                if (set->id == changed->id) set = changed;
+        if (outcome.made) {
+            outcome.made->id = step.result, outcome.made->step = step.id;
+            outcome.made->worked = true;
+            auto id = made_line_ids | (step.id.value & 0xffff) << 14;
+            for (FlatLine& line : outcome.made->lines)
+                line.id = LineId{id++}, line.order = id;
+            next->sets.push_back(std::make_shared<WorkSet>(std::move(*outcome.made)));
+        }
+        next->reports[step.id] = std::make_shared<StepReport>(std::move(outcome.report));
+        return next;
+    }
+
+    void take_set(const RecipeState& state, const LineSet& set, const WorkSet* known = nullptr) {
+        const WorkSet* work = known ? known : state.find(set.id);
+        if (!work || work->lines.empty()) return;
+        const Box box = work->box();
+        const std::size_t count = work->lines.size();
+        const std::string n = std::to_string(count);
         if (set.set_aside) {
             out_.findings.push_back(
                 {"lines.set-aside",
                  Grade::hint,
-                 counted(set.lines.size(), "line", "lines") + " of \"" + set.name + "\" set aside: not run.",
+                 counted(count, "line", "lines") + " of \"" + set.name + "\" set aside: not run.",
                  {{"count", n}, {"set", set.name}},
                  {part_.id, {}, set.id, {}, place_of(box)}});
             return;
@@ -136,50 +161,74 @@ class Evaluation {
         if (!set.lane) {
             out_.findings.push_back({"lane.none",
                                      Grade::error,
-                                     counted(set.lines.size(), "line has", "lines have") +
-                                         " no lane. Choose " + (set.lines.size() == 1 ? "it" : "them") +
-                                         " and press a lane's letter.",
+                                     counted(count, "line has", "lines have") + " no lane. Choose " +
+                                         (count == 1 ? "it" : "them") + " and press a lane's letter.",
                                      {{"count", n}},
                                      {part_.id, {}, set.id, {}, place_of(box)},
                                      {"set-aside", "Set aside"}});
             return;
         }
         RunSet run{set.lane, set.id, {}, set.name, {}};
-        for (const LineId id : set.lines)
-            for (const Polyline& c : out_.lines[index_[id]].contours)
-                run.lines.push_back(c);
+        for (const FlatLine& line : work->lines)
+            run.lines.insert(run.lines.end(), line.contours.begin(), line.contours.end());
         out_.runs.push_back(std::move(run));
     }
 
-    void take_fill(const Step& step, const FillStep& fill) {
-        std::vector<const FlatLine*> lines;
-        RecipeCache::Fill inputs{fill, part_.source.drawing, part_.scale, {}, {}, {}, {}};
+    void take_step(const RecipeState& state, const Step& step) {
+        const auto it = state.reports.find(step.id);
+        if (it == state.reports.end()) return; // cancelled before it
+        const StepReport& report = *it->second;
+        out_.reports[step.id] = it->second;
+        const StepKind& kind = kind_of(step.what);
         Box box;
-        for (const LineSetId id : fill.of) {
-            const LineSet* set = find(part_, id);
-            inputs.lines.push_back(set->lines);
-            for (const LineId line : set->lines) {
-                lines.push_back(&out_.lines[index_[line]]);
-                box.add(lines.back()->box);
-            }
-        }
+        for (const LineSetId id : step.of)
+            if (const WorkSet* set = state.find(id)) box.add(set->box());
         const FindingPlace place{part_.id, {}, {}, step.id, place_of(box)};
-        FillReport& report = out_.fills[step.id];
+        for (Finding finding : report.findings) {
+            finding.place = place;
+            out_.findings.push_back(std::move(finding));
+        }
+        if (!report.refused.empty())
+            out_.findings.push_back({"step.refused",
+                                     Grade::error,
+                                     std::string("\"") + kind.name + "\" does nothing: " +
+                                         lower_case(report.refused.substr(0, 1)) + report.refused.substr(1),
+                                     {{"step", kind.key}},
+                                     place,
+                                     {"step.off", "Switch it off"}});
+        if (report.fill)
+            take_fill(state, step, *report.fill, place);
+        else if (kind.makes)
+            take_made(state, step, place);
+    }
+
+    void take_made(const RecipeState& state, const Step& step, const FindingPlace& place) {
+        const WorkSet* made = state.find(step.result);
+        if (!made || step.aside || made->lines.empty()) return;
+        if (!step.lane) {
+            out_.findings.push_back({"lane.none",
+                                     Grade::error,
+                                     std::string("The lines of \"") + kind_of(step.what).name +
+                                         "\" have no lane. Give the step one.",
+                                     {{"count", std::to_string(made->lines.size())}},
+                                     place});
+            return;
+        }
+        RunSet run{step.lane, step.result, step.id, kind_of(step.what).key, {}};
+        for (const FlatLine& line : made->lines)
+            run.lines.insert(run.lines.end(), line.contours.begin(), line.contours.end());
+        out_.runs.push_back(std::move(run));
+    }
+
+    void take_fill(const RecipeState& state, const Step& step, const FillReport& made,
+                   const FindingPlace& place) {
+        FillReport& report = out_.fills[step.id] = made;
         if (!step.lane) {
             report.refused = "The fill has no lane.";
             out_.findings.push_back(
                 {"fill.no-lane", Grade::error, "A fill has no lane, so it cannot be run.", {}, place});
             return;
         }
-        const auto tip = tips_.find(step.lane);
-        inputs.tip = tip == tips_.end() ? mm(0.4) : tip->second;
-        auto done = cache_.find(step.id, inputs);
-        if (!done) {
-            done = run_fill(std::move(inputs), lines, progress_);
-            if (progress_.cancelled()) return;
-            cache_.store(step.id, done);
-        }
-        report = done->report;
         if (report.open_lines > 0)
             out_.findings.push_back(
                 {"fill.open-lines",
@@ -188,9 +237,8 @@ class Evaluation {
                      " cannot be filled and were left out of the fill.",
                  {{"count", std::to_string(report.open_lines)}},
                  place});
-        if (done->result->empty()) {
-            report.refused =
-                lines.empty() ? "Its lines are gone." : "Nothing is wide enough for this tip and inset.";
+        const WorkSet* strokes = state.find(step.result);
+        if (!report.refused.empty() || !strokes) {
             out_.findings.push_back({"fill.empty",
                                      Grade::error,
                                      "A fill made no lines: " + lower_case(report.refused.substr(0, 1)) +
@@ -200,8 +248,9 @@ class Evaluation {
                                      {"fill.inset-auto", "Inset half the tip"}});
             return;
         }
-        judge(report, fill, place);
-        out_.runs.push_back({step.lane, {}, step.id, "fill", *done->result});
+        judge(report, std::get<FillStep>(step.what), place);
+        if (!step.aside)
+            out_.runs.push_back({step.lane, step.result, step.id, "fill", strokes->strokes, true});
     }
 
     void judge(const FillReport& report, const FillStep& fill, const FindingPlace& place) {
@@ -233,33 +282,53 @@ class Evaluation {
                                      {"fill.inset-auto", "Inset half the tip"}});
     }
 
+    void collect_lines(const RecipeState& state) {
+        std::size_t count = 0;
+        for (const auto& set : state.sets)
+            count += set->lines.size();
+        out_.lines.reserve(count);
+        for (const auto& set : state.sets) {
+            if (set->worked) out_.worked.insert(set->id);
+            for (const FlatLine& line : set->lines) {
+                out_.lines.push_back(line);
+                out_.lines.back().set = set->id;
+                for (const Polyline& c : line.contours)
+                    out_.points += c.points.size();
+            }
+        }
+        std::stable_sort(out_.lines.begin(), out_.lines.end(),
+                         [](const FlatLine& a, const FlatLine& b) { return a.order < b.order; });
+    }
+
     const Part& part_;
+    const SourceLines& source_;
+    const std::map<StepId, Result<SourceLines>>& inserted_;
     const LaneTips& tips_;
     RecipeCache& cache_;
     Progress& progress_;
     EvaluatedPart out_;
-    std::unordered_map<LineId, std::size_t> index_;
 };
 
 } // namespace
 
-std::shared_ptr<const RecipeCache::Fill> RecipeCache::find(StepId id, const Fill& in) const {
+std::shared_ptr<const RecipeCache::Chain> RecipeCache::find(PartId part) const {
     const std::lock_guard lock(guard_);
-    const auto it = fills_.find(id);
-    if (it == fills_.end()) return nullptr;
-    const Fill& have = *it->second;
-    const bool same = have.step == in.step && have.scale == in.scale && have.tip == in.tip &&
-                      have.lines == in.lines && (have.drawing == in.drawing || *have.drawing == *in.drawing);
-    return same ? it->second : nullptr;
+    const auto it = chains_.find(part);
+    return it == chains_.end() ? nullptr : it->second;
 }
 
-void RecipeCache::store(StepId id, std::shared_ptr<const Fill> fill) {
+void RecipeCache::store(PartId part, std::shared_ptr<const Chain> chain) {
     const std::lock_guard lock(guard_);
-    fills_[id] = std::move(fill);
+    chains_[part] = std::move(chain);
 }
 
-EvaluatedPart evaluate(const Part& part, const LaneTips& tips, RecipeCache& cache, Progress& progress) {
-    return Evaluation(part, tips, cache, progress).run();
+void RecipeCache::keep_only(const std::set<PartId>& parts) {
+    const std::lock_guard lock(guard_);
+    std::erase_if(chains_, [&](const auto& entry) { return !parts.contains(entry.first); });
+}
+
+EvaluatedPart evaluate(const Part& part, const RecipeInputs& inputs, RecipeCache& cache, Progress& progress) {
+    return Evaluation(part, inputs, cache, progress).run();
 }
 
 } // namespace dotlane

@@ -1,85 +1,85 @@
-// Evaluates a part's recipe: source lines at finished size, gathered by lane, and what the steps made.
-// Pure; `RecipeCache` only saves work.
+// Evaluates a part's recipe: source lines at finished size, what each step makes of them, and what runs in
+// which lane. Pure; `RecipeCache` only saves work.
 #pragma once
 
 #include <map>
 #include <memory>
 #include <mutex>
+#include <set>
 
 #include "core/base/finding.h"
 #include "core/base/progress.h"
-#include "core/geometry/region.h"
-#include "core/project/project.h"
-#include "core/recipe/coverage.h"
+#include "core/base/result.h"
+#include "core/recipe/state.h"
 
 namespace dotlane {
 
-/// A source line at finished size.
-struct FlatLine {
-    LineId id;
-    LineSetId set;
-    FillRule rule = FillRule::nonzero;
-    bool filled = false; ///< by its file: open contours bound an area too
-    Polylines contours;
-    Box box;
-};
-
-/// Lines that run in one lane, from one line set or one step.
+/// Lines that run in one lane, from one line set.
 struct RunSet {
     LaneId lane;
-    LineSetId set; ///< when it comes from a line set
+    LineSetId set; ///< of the source, or a step's result
     StepId step;   ///< when a step made it
     std::string name;
     Polylines lines;
-};
-
-/// What a fill did: the figures that stand on its card.
-struct FillReport {
-    std::size_t rows = 0, runs = 0, pieces = 0, lifts = 0;
-    Length length, inset, tip;
-    Coverage coverage;
-    int open_lines = 0;  ///< lines of its sets that are not closed, left unfilled
-    int too_thin = 0;    ///< closed lines nothing could be filled in at this inset
-    std::string refused; ///< why the step could not work; empty when it did
+    bool fill = false; ///< strokes of a fill: seen as the ink they will be
 };
 
 struct EvaluatedPart {
     PartId part;
-    std::vector<FlatLine> lines; ///< in the order they were drawn
+    std::shared_ptr<const Drawing> drawing; ///< the source's lines: of its file, or computed
+    std::vector<FlatLine> lines; ///< after all steps, in the order they were drawn; fills are not among them
     std::vector<RunSet> runs;    ///< sets that are set aside or without a lane are not among them
     std::map<StepId, FillReport> fills;
+    std::map<StepId, std::shared_ptr<const StepReport>> reports; ///< of all steps that are on
+    std::vector<Figure> figures;                                 ///< of the source
     Findings findings;
-    std::size_t points = 0; ///< of all runs and lines: how heavy the part is to paint
-    Box box;                ///< of the source lines that are not set aside and of all runs; finished size
-    Box source_box;
+    std::size_t points = 0;     ///< of all runs and lines: how heavy the part is to paint
+    Box box;                    ///< of the lines that are not set aside and of all runs; finished size
+    Box source_box;             ///< of the source's lines, before any step
+    std::set<LineSetId> worked; ///< sets whose lines no longer stand for single source lines
 };
 
 /// Width of the mark of the tool of each lane.
 using LaneTips = std::map<LaneId, Length>;
 
-/// Results of single steps, found again by equal inputs. Thread safe.
+/// Keeps the states of each part between its steps: a change of a step costs that step and those below it.
+/// Thread safe.
 class RecipeCache {
   public:
-    struct Fill {
-        FillStep step;
+    struct Chain {
         std::shared_ptr<const Drawing> drawing;
         double scale = 1;
-        std::vector<std::vector<LineId>> lines;
-        Length tip;
-        FillReport report;
-        std::shared_ptr<const Polylines> result;
+        std::vector<LineSet> sets; ///< only membership counts
+        std::shared_ptr<const RecipeState> base;
+        struct Link {
+            Step step;
+            Length tip;
+            std::shared_ptr<const RecipeState> after;
+        };
+        std::vector<Link> links; ///< of the steps that are on
     };
-    std::shared_ptr<const Fill> find(StepId id, const Fill& inputs) const;
-    void store(StepId id, std::shared_ptr<const Fill> fill);
+    std::shared_ptr<const Chain> find(PartId part) const;
+    void store(PartId part, std::shared_ptr<const Chain> chain);
+    void keep_only(const std::set<PartId>& parts);
 
   private:
     mutable std::mutex guard_;
-    std::map<StepId, std::shared_ptr<const Fill>> fills_;
+    std::map<PartId, std::shared_ptr<const Chain>> chains_;
 };
+
+/// What evaluation needs beside the part itself.
+struct RecipeInputs {
+    SourceLines source;
+    std::map<StepId, Result<SourceLines>> inserted; ///< lines of steps that bring their own: words
+    LaneTips tips;
+};
+
+/// Ids of lines that a step made begin here; those of sources lie below.
+inline constexpr std::uint32_t made_line_ids = 0x40000000;
 
 /// Never fails: what cannot be done becomes a finding with its place. Stops early, with what it has, when
 /// cancelled.
-EvaluatedPart evaluate(const Part& part, const LaneTips& tips, RecipeCache& cache,
+EvaluatedPart evaluate(const Part& part, const RecipeInputs& inputs, RecipeCache& cache,
                        Progress& progress = no_progress());
 
 } // namespace dotlane

@@ -31,12 +31,11 @@ Result<StepId> fill_sets(Project& project, const Catalog& catalog, PartId part_i
     if (!part) return fail("edit.missing", "There is no such part in this project.");
     const LaneId lane = lane_of(project, catalog, *part, sets);
     FillStep fill;
-    fill.of = std::move(sets);
     fill.angle = degrees(35);
     if (const Lane* l = find(project, lane))
         if (const Tool* tool = catalog.tool(l->tool))
             fill.spacing = std::max(tool->tip * solid_spacing, mm(0.05));
-    return add_fill(project, part_id, lane, std::move(fill), false);
+    return add_maker(project, part_id, lane, fill, sets, false);
 }
 
 Result<StepId> fill_lines(Project& project, const Catalog& catalog, PartId part_id,

@@ -76,6 +76,14 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
         return change_fill(
             project, finding, [](FillStep& f, const FillReport& r) { f.spacing = r.tip * solid_spacing; },
             derived);
+    if (code == "step.off") {
+        const Part* part = find(project, finding.place.part);
+        const Step* step = part ? find(*part, finding.place.step) : nullptr;
+        if (!step) return fail("remedy.none", "The step is gone.");
+        Step off = *step;
+        off.on = false;
+        return change_step(project, part->id, off);
+    }
     if (code == "sheet.bring-in") return bring_in(project, derived, finding);
     if (code == "note.dismiss")
         return dismiss_note(project, finding.place.part, finding.code, finding.message);

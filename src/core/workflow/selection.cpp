@@ -1,6 +1,7 @@
 #include "core/workflow/selection.h"
 
 #include <unordered_set>
+#include <utility>
 
 #include "core/geometry/region_index.h"
 
@@ -26,14 +27,14 @@ bool inside(const FlatLine& line, Point p) {
 
 } // namespace
 
-std::optional<LineId> line_at(const Part& part, const EvaluatedPart& evaluated, Point at, Length reach) {
+std::optional<LineId> line_at(const EvaluatedPart& evaluated, Point at, Length reach) {
     std::optional<LineId> best, filled;
     double least = in_mm(reach), filled_size = 1e300;
     for (auto it = evaluated.lines.rbegin(); it != evaluated.lines.rend(); ++it) {
         if (!it->box.grown(in_mm(reach)).contains(at)) continue;
         for (const Polyline& c : it->contours)
             if (const double d = distance_to(c, at); d < least) least = d, best = it->id;
-        const DrawnLine* drawn = find(*part.source.drawing, it->id);
+        const DrawnLine* drawn = find(*evaluated.drawing, it->id);
         const double size = it->box.width() * it->box.height();
         if (drawn && drawn->drawn.fill && size < filled_size && inside(*it, at))
             filled = it->id, filled_size = size;
@@ -41,21 +42,26 @@ std::optional<LineId> line_at(const Part& part, const EvaluatedPart& evaluated, 
     return best ? best : filled;
 }
 
-LaneId lane_for_letter(const Project& project, const Part& part, const std::vector<LineId>& lines,
-                       Action action) {
+LaneId lane_for_letter(const Project& project, const EvaluatedPart& evaluated,
+                       const std::vector<LineId>& lines, Action action) {
     std::vector<LaneId> lanes;
     for (const Lane& lane : project.lanes)
         if (lane.action == action) lanes.push_back(lane.id);
-    if (lanes.empty()) return {};
+    const Part* part = find(project, evaluated.part);
+    if (lanes.empty() || !part) return {};
     const std::unordered_set<LineId> chosen(lines.begin(), lines.end());
     std::optional<LaneId> shared;
-    for (const LineSet& set : part.sets)
+    const auto take = [&](LaneId own) { return std::exchange(shared, own).value_or(own) == own; };
+    for (const LineSet& set : part->sets)
         for (const LineId line : set.lines)
-            if (chosen.contains(line)) {
-                const LaneId own = set.set_aside ? LaneId{} : set.lane;
-                if (shared && *shared != own) return lanes.front();
-                shared = own;
-            }
+            if (chosen.contains(line) && !take(set.set_aside ? LaneId{} : set.lane)) return lanes.front();
+    for (const FlatLine& line : evaluated.lines) {
+        if (!chosen.contains(line.id) || !evaluated.worked.contains(line.set)) continue;
+        const LineSet* set = find(*part, line.set);
+        const Step* step = maker_of(*part, line.set);
+        const bool aside = set ? set->set_aside : step && step->aside;
+        if (!take(aside ? LaneId{} : set ? set->lane : step ? step->lane : LaneId{})) return lanes.front();
+    }
     const auto at = std::find(lanes.begin(), lanes.end(), shared.value_or(LaneId{}));
     return at == lanes.end() || at + 1 == lanes.end() ? lanes.front() : *(at + 1);
 }
@@ -67,12 +73,14 @@ std::vector<LineId> lines_in_box(const EvaluatedPart& evaluated, const Box& box)
     return out;
 }
 
-std::vector<LineId> lines_of_same_colour(const Part& part, LineId like) {
+std::vector<LineId> lines_of_same_colour(const EvaluatedPart& evaluated, LineId like) {
     std::vector<LineId> out;
-    const DrawnLine* wanted = find(*part.source.drawing, like);
+    const DrawnLine* wanted = find(*evaluated.drawing, like);
     if (!wanted) return out;
-    for (const DrawnLine& line : part.source.drawing->lines)
-        if (line.drawn.stroke == wanted->drawn.stroke && line.drawn.fill == wanted->drawn.fill)
+    const bool bare = !wanted->drawn.stroke && !wanted->drawn.fill;
+    for (const DrawnLine& line : evaluated.drawing->lines)
+        if (line.drawn.stroke == wanted->drawn.stroke && line.drawn.fill == wanted->drawn.fill &&
+            (!bare || line.group == wanted->group))
             out.push_back(line.id);
     return out;
 }

@@ -3,6 +3,8 @@
 #include <algorithm>
 
 #include "core/base/text.h"
+#include "core/sources/make.h"
+#include "core/workflow/data_folder.h"
 
 namespace dotlane {
 
@@ -24,11 +26,49 @@ Project Workshop::new_project(std::string name) const {
     return p;
 }
 
+Workshop::Workshop(Catalog catalog)
+    : catalog_(std::move(catalog)) {
+    // Without them lettering uses what is installed, and says so.
+    (void)fonts_.add_folder(disk(), data_folder() + "/fonts");
+}
+
+SourceLines Workshop::source_lines(const Part& part) {
+    if (!is_made(part)) return {part.source.drawing, {}, {}};
+    const auto it = sources_.find(part.id);
+    if (it != sources_.end() && it->second.spec == part.source.spec) return it->second.lines;
+    auto made = make_lines(part.source.spec, fonts_);
+    if (!made) {
+        // The last lines that could be made stay in view, and the part says why there are no newer ones.
+        SourceLines old =
+            it != sources_.end() ? it->second.lines : SourceLines{std::make_shared<Drawing>(), {}, {}};
+        old.findings.push_back({"source.failed",
+                                Grade::error,
+                                "\"" + part.name + "\" cannot be made: " + made.error().message,
+                                {{"part", part.name}}});
+        return old;
+    }
+    sources_[part.id] = {part.source.spec, *made};
+    return *made;
+}
+
+std::map<StepId, Result<SourceLines>> Workshop::words_of(const Part& part) {
+    std::map<StepId, Result<SourceLines>> out;
+    for (const Step& step : part.steps)
+        if (const auto* words = std::get_if<WordsStep>(&step.what)) {
+            auto [it, fresh] = words_.try_emplace(step.id);
+            if (fresh || it->second.lettering != words->lettering)
+                it->second = {words->lettering, make_lines(words->lettering, fonts_)};
+            out.emplace(step.id, it->second.lines);
+        }
+    return out;
+}
+
 std::shared_ptr<const EvaluatedPart> Workshop::evaluated(const Part& part, const LaneTips& tips,
                                                          Progress& progress) {
     const auto it = parts_.find(part.id);
     if (it != parts_.end() && it->second.part == part && it->second.tips == tips) return it->second.result;
-    auto result = std::make_shared<const EvaluatedPart>(evaluate(part, tips, cache_, progress));
+    auto result = std::make_shared<const EvaluatedPart>(
+        evaluate(part, {source_lines(part), words_of(part), tips}, cache_, progress));
     if (!progress.cancelled()) parts_[part.id] = {part, tips, result};
     return result;
 }
@@ -45,7 +85,13 @@ std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> p
         const auto& findings = out->parts[part.id]->findings;
         out->findings.insert(out->findings.end(), findings.begin(), findings.end());
     }
-    std::erase_if(parts_, [&](const auto& entry) { return !out->parts.contains(entry.first); });
+    const auto gone = [&](const auto& entry) { return !out->parts.contains(entry.first); };
+    std::erase_if(parts_, gone);
+    std::erase_if(sources_, gone);
+    std::set<PartId> present;
+    for (const Part& part : project->parts)
+        present.insert(part.id);
+    cache_.keep_only(present);
     check_lanes(*project, *out);
     lay_out(*project, *out);
     const Machine* machine = catalog_.machine(project->machine);

@@ -43,8 +43,8 @@ struct Derived {
 
 class Workshop {
   public:
-    explicit Workshop(Catalog catalog)
-        : catalog_(std::move(catalog)) {}
+    /// The fonts that ship with the program are taken from the data folder.
+    explicit Workshop(Catalog catalog);
 
     const Catalog& catalog() const { return catalog_; }
     FontShelf& fonts() { return fonts_; }
@@ -62,6 +62,8 @@ class Workshop {
     };
     std::shared_ptr<const EvaluatedPart> evaluated(const Part& part, const LaneTips& tips,
                                                    Progress& progress);
+    SourceLines source_lines(const Part& part);
+    std::map<StepId, Result<SourceLines>> words_of(const Part& part);
     Result<std::vector<SheetWork>> sheet_works(const Project& project, Derived& derived) const;
     void check_lanes(const Project& project, Derived& derived) const;
     void lay_out(const Project& project, Derived& derived) const;
@@ -70,6 +72,16 @@ class Workshop {
     FontShelf fonts_;
     RecipeCache cache_;
     std::map<PartId, CachedPart> parts_;
+    struct CachedSource {
+        SourceSpec spec;
+        SourceLines lines;
+    };
+    std::map<PartId, CachedSource> sources_; ///< of parts whose lines are computed
+    struct CachedWords {
+        Lettering lettering;
+        Result<SourceLines> lines = SourceLines{};
+    };
+    std::map<StepId, CachedWords> words_;
 };
 
 /// Applies a finding's remedy. Error "remedy.none" when there is nothing to apply any more.

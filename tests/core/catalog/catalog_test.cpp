@@ -48,7 +48,7 @@ TEST_CASE("every figure of the shipped catalog has a source of a known kind") {
 
 TEST_CASE("the maker's own file replaces and adds") {
     MemoryFiles files;
-    for (const char* name : {"machines.json", "tools.json", "stocks.json"})
+    for (const char* name : {"machines.json", "tools.json", "stocks.json", "envelopes.json"})
         files.files["/c/" + std::string(name)] = file(DOTLANE_SOURCE "/data/catalog/" + std::string(name));
     files.files["/mine/pens.json"] =
         R"({"tools": [{"id": "pen-0.4", "name": "my pen", "kind": "pen", "actions": ["draw"], "tip": 0.38, "speed": 90},
@@ -61,7 +61,7 @@ TEST_CASE("the maker's own file replaces and adds") {
 
 TEST_CASE("a damaged catalog is refused with its file") {
     MemoryFiles files;
-    for (const char* name : {"machines.json", "tools.json", "stocks.json"})
+    for (const char* name : {"machines.json", "tools.json", "stocks.json", "envelopes.json"})
         files.files["/c/" + std::string(name)] = file(DOTLANE_SOURCE "/data/catalog/" + std::string(name));
     CHECK(load_catalog(files, "/none").error().code == "catalog.missing");
     const auto broken = [&](const std::string& text) {

@@ -64,7 +64,7 @@ TEST_CASE("every line is in exactly one line set, whatever is done") {
 TEST_CASE("a line set that a fill uses keeps its identity when it changes lane") {
     Bench b = bench(four);
     must(fill_lines(b.project, catalog(), b.part, {b.lines()[0], b.lines()[1]}));
-    const auto& fill = std::get<FillStep>(find(b.project, b.part)->steps[0].what);
+    const Step& fill = find(b.project, b.part)->steps[0];
     must(assign(b.project, b.part, {b.lines()[0], b.lines()[1]}, b.lane(Action::draw)));
     REQUIRE(find(*find(b.project, b.part), fill.of[0]));
     CHECK(find(*find(b.project, b.part), fill.of[0])->lines.size() == 2);
@@ -73,14 +73,14 @@ TEST_CASE("a line set that a fill uses keeps its identity when it changes lane")
 TEST_CASE("removing a fill runs its outlines again, unless another fill needs them") {
     Bench b = bench(four);
     const StepId one = must(fill_lines(b.project, catalog(), b.part, {b.lines()[0]}));
-    const LineSetId set = std::get<FillStep>(find(b.project, b.part)->steps[0].what).of[0];
+    const LineSetId set = find(b.project, b.part)->steps[0].of[0];
     CHECK(find(*find(b.project, b.part), set)->set_aside);
     const StepId two = must(fill_sets(b.project, catalog(), b.part, {set}));
-    must(remove_fill(b.project, b.part, one));
+    must(remove_maker(b.project, b.part, one));
     CHECK(find(*find(b.project, b.part), set)->set_aside);
-    must(remove_fill(b.project, b.part, two));
+    must(remove_maker(b.project, b.part, two));
     CHECK_FALSE(find(*find(b.project, b.part), set)->set_aside);
-    CHECK(remove_fill(b.project, b.part, two).error().code == "edit.missing");
+    CHECK(remove_maker(b.project, b.part, two).error().code == "edit.missing");
 }
 
 TEST_CASE("a refused edit changes nothing") {
@@ -97,9 +97,9 @@ TEST_CASE("a refused edit changes nothing") {
     CHECK(fill_lines(b.project, catalog(), b.part, {b.lines()[2]}).error().code == "step.no-lines"); // open
     FillStep fill;
     CHECK(add_step(b.project, b.part, {{}, true, {}, fill}).error().code == "step.no-lines");
-    fill.of = {find(b.project, b.part)->sets[0].id};
     fill.spacing = mm(0.01);
-    CHECK(add_step(b.project, b.part, {{}, true, {}, fill}).error().code == "step.range");
+    const std::vector<LineSetId> of = {find(b.project, b.part)->sets[0].id};
+    CHECK(add_step(b.project, b.part, {{}, true, {}, fill, of}).error().code == "step.range");
     Lane lane = b.project.lanes[0];
     lane.repeats = 9;
     CHECK(change_lane(b.project, lane).error().code == "lane.repeats");

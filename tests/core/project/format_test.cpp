@@ -3,6 +3,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/workflow/filling.h"
+#include "core/workflow/making.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -25,6 +26,12 @@ Project rich() {
         return p;
     }()));
     must(set_pass_order(b.project, {b.lane(Action::draw)}));
+    for (const SourceKind& kind : source_kinds()) // every kind of source and step there is
+        must(make_part(b.project, catalog(), b.workshop->fonts(), kind.fresh));
+    const LineSetId letters = find(b.project, b.part)->sets.front().id;
+    for (const StepKind& kind : step_kinds())
+        must(append_step(b.project, catalog(), b.part, kind.fresh, {letters},
+                         kind.by_other ? std::vector{letters} : std::vector<LineSetId>{}));
     b.project.unit = LengthUnit::inch;
     return b.project;
 }
@@ -52,12 +59,21 @@ TEST_CASE("a project is the same after saving and reading, to the last bit") {
 }
 
 TEST_CASE("files of older versions are migrated") {
-    const auto p = must(read_project(file(DOTLANE_SOURCE "/tests/core/project/old/version-1.dotlane")));
-    REQUIRE(p.lanes.size() == 4);
-    for (const Lane& lane : p.lanes)
-        CHECK(lane.fold == Fold::valley);
-    CHECK(p.parts.at(0).steps.size() == 1);
-    CHECK(json::parse(write_project(p))["version"] == format_version);
+    for (const int version : {1, 2}) {
+        INFO("version " << version);
+        const auto p = must(read_project(
+            file(DOTLANE_SOURCE "/tests/core/project/old/version-" + std::to_string(version) + ".dotlane")));
+        REQUIRE(p.lanes.size() == 4);
+        for (const Lane& lane : p.lanes)
+            CHECK((lane.fold == Fold::mountain) == (version == 2 && lane.action == Action::score));
+        REQUIRE(p.parts.at(0).steps.size() == 1);
+        const Step& step = p.parts[0].steps[0];
+        CHECK(in_mm(std::get<FillStep>(step.what).spacing) == Approx(0.42));
+        CHECK(in_degrees(std::get<FillStep>(step.what).angle) == Approx(35));
+        CHECK(step.of.size() == 1);
+        CHECK(step.result);
+        CHECK(json::parse(write_project(p))["version"] == format_version);
+    }
 }
 
 TEST_CASE("random coordinates survive exactly") {
@@ -86,7 +102,7 @@ TEST_CASE("the file is open JSON that says what it is, with units in its names")
     CHECK(d["version"] == format_version);
     CHECK(d["parts"][0]["source"]["drawing"].contains("page_mm"));
     CHECK(d["sheets"][0]["placements"][0].contains("left_mm"));
-    CHECK(d["parts"][0]["steps"][0].contains("spacing_mm"));
+    CHECK(d["parts"][0]["steps"][0]["numbers"].contains("spacing_mm"));
     // Source is stored, everything else is derived: nothing computed stands in the file.
     for (const char* derived : {"plan", "passes", "findings", "fills", "program"})
         CHECK_FALSE(d.contains(derived));

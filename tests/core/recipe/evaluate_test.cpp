@@ -1,6 +1,7 @@
 #include "core/recipe/evaluate.h"
 
 #include "core/workflow/filling.h"
+#include "core/workflow/making.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -83,9 +84,8 @@ TEST_CASE("without inset the ink runs over the edge, and a finding offers to men
 TEST_CASE("open lines are left out of a fill and counted") {
     Bench b = bench("<rect id='r' x='5' y='5' width='30' height='20' fill='none' stroke='#a8462d'/>"
                     "<path id='open' d='M50,10 h30' fill='none' stroke='#a8462d'/>");
-    FillStep fill;
-    fill.of = {find(b.project, b.part)->sets.front().id};
-    const StepId step = must(add_fill(b.project, b.part, b.project.lanes.front().id, fill, false));
+    const StepId step = must(add_maker(b.project, b.part, b.project.lanes.front().id, FillStep{},
+                                       {find(b.project, b.part)->sets.front().id}, false));
     const auto d = b.derive();
     CHECK(d->part(b.part)->fills.at(step).open_lines == 1);
     CHECK(get(d->findings, "fill.open-lines").grade == Grade::caution);
@@ -125,7 +125,7 @@ TEST_CASE("every line is run once: by its set, or not at all when set aside") {
     const auto runs_of = [&](const Derived& d) {
         std::size_t n = 0;
         for (const RunSet& run : d.part(b.part)->runs)
-            if (run.set) n += run.lines.size();
+            if (!run.step) n += run.lines.size();
         return n;
     };
     CHECK(runs_of(*b.derive()) == 4); // contours
@@ -145,24 +145,33 @@ TEST_CASE("a line without a lane is an error with its place") {
     CHECK(f.place.box.x1 == Approx(40).margin(1e-6));
 }
 
-TEST_CASE("fills are kept in the cache until an input changes") {
+TEST_CASE("a change costs the step it is made in and those below it") {
     Bench b = bench(letters);
-    const StepId step = filled(b);
+    filled(b);
+    must(append_step(b.project, catalog(), b.part, TurnStep{degrees(10)}, {}));
+    must(append_step(b.project, catalog(), b.part, MirrorStep{}, {}));
     RecipeCache cache;
     const LaneTips tips{{b.lane(Action::foil), mm(0.5)}};
-    const Part part = *find(b.project, b.part);
-    const auto first = evaluate(part, tips, cache);
-    RecipeCache::Fill inputs{
-        std::get<FillStep>(part.steps[0].what), part.source.drawing, part.scale, {}, mm(0.5), {}, {}};
-    for (const LineSetId id : inputs.step.of)
-        inputs.lines.push_back(find(part, id)->lines);
-    CHECK(cache.find(step, inputs));
-    inputs.scale = 2;
-    CHECK_FALSE(cache.find(step, inputs));
+    Part part = *find(b.project, b.part);
+    const auto run = [&](Progress& progress = no_progress()) {
+        evaluate(part, {{part.source.drawing, {}, {}}, {}, tips}, cache, progress);
+        return cache.find(part.id);
+    };
+    const auto first = run();
+    REQUIRE(first->links.size() == 3);
+    part.steps[1].what = TurnStep{degrees(20)};
+    const auto second = run();
+    CHECK(second->base == first->base);
+    CHECK(second->links[0].after == first->links[0].after); // the fill was not made again
+    CHECK(second->links[1].after != first->links[1].after);
+    CHECK(second->links[2].after != first->links[2].after);
+    part.steps[0].lane = b.lane(Action::foil);
+    part.sets[0].lane = {};
+    CHECK(run()->links[2].after == second->links[2].after); // lanes change no line
+    part.scale = 2;
+    CHECK(run()->base != first->base);
     Progress cancelled;
     cancelled.cancel();
-    RecipeCache fresh;
-    evaluate(part, tips, fresh, cancelled);
-    inputs.scale = 1;
-    CHECK_FALSE(fresh.find(step, inputs)); // what was cut short is not kept
+    part.scale = 3;
+    CHECK(run(cancelled)->scale == 2); // what was cut short is not kept
 }

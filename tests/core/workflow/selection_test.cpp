@@ -22,11 +22,11 @@ struct Chosen {
 } // namespace
 
 TEST_CASE_METHOD(Chosen, "a click takes the nearest line in reach, or the filled shape under it") {
-    CHECK(line_at(part, e, {1.4, 30}, mm(1)) == id(0));
-    CHECK(line_at(part, e, {25.3, 20}, mm(1)) == id(1));
-    CHECK(line_at(part, e, {50, 30}, mm(1)) == id(3)); // inside of a fill
-    CHECK_FALSE(line_at(part, e, {20, 20}, mm(1)));    // inside of a mere outline
-    CHECK_FALSE(line_at(part, e, {70, 95}, mm(1)));
+    CHECK(line_at(e, {1.4, 30}, mm(1)) == id(0));
+    CHECK(line_at(e, {25.3, 20}, mm(1)) == id(1));
+    CHECK(line_at(e, {50, 30}, mm(1)) == id(3)); // inside of a fill
+    CHECK_FALSE(line_at(e, {20, 20}, mm(1)));    // inside of a mere outline
+    CHECK_FALSE(line_at(e, {70, 95}, mm(1)));
 }
 
 TEST_CASE_METHOD(Chosen, "a box takes what lies wholly in it") {
@@ -36,9 +36,9 @@ TEST_CASE_METHOD(Chosen, "a box takes what lies wholly in it") {
 }
 
 TEST_CASE_METHOD(Chosen, "all of this colour") {
-    CHECK(lines_of_same_colour(part, id(1)) == std::vector<LineId>{id(1), id(2)});
-    CHECK(lines_of_same_colour(part, id(0)) == std::vector<LineId>{id(0), id(4)});
-    CHECK(lines_of_same_colour(part, LineId{999}).empty());
+    CHECK(lines_of_same_colour(e, id(1)) == std::vector<LineId>{id(1), id(2)});
+    CHECK(lines_of_same_colour(e, id(0)) == std::vector<LineId>{id(0), id(4)});
+    CHECK(lines_of_same_colour(e, LineId{999}).empty());
 }
 
 TEST_CASE_METHOD(Chosen, "all inside this outline: wholly, and not the outline itself") {
@@ -88,12 +88,14 @@ TEST_CASE("a lane's letter: the first lane, again the next, round and round") {
     for (const Lane& l : b.project.lanes)
         if (l.action == Action::draw) draws.push_back(l.id);
     REQUIRE(draws.size() == 2);
+    const auto d = b.derive();
+    const EvaluatedPart& e = *d->part(b.part);
     const auto letter = [&](const std::vector<LineId>& chosen) {
-        return lane_for_letter(b.project, *find(b.project, b.part), chosen, Action::draw);
+        return lane_for_letter(b.project, e, chosen, Action::draw);
     };
     CHECK(letter({lines[2]}) == draws[0]);           // from cut to the first draw lane
     CHECK(letter({lines[0]}) == draws[1]);           // from the first to the second
     CHECK(letter({lines[1]}) == draws[0]);           // and round
     CHECK(letter({lines[0], lines[1]}) == draws[0]); // mixed: the first
-    CHECK_FALSE(lane_for_letter(b.project, *find(b.project, b.part), lines, Action::engrave));
+    CHECK_FALSE(lane_for_letter(b.project, e, lines, Action::engrave));
 }

@@ -1,0 +1,195 @@
+#include "app/recipe/step_card.h"
+
+#include <QCoreApplication>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+
+#include "app/bench/part_view.h"
+#include "app/widgets/side_panel.h"
+#include "core/base/text.h"
+#include "core/project/edits.h"
+#include "core/workflow/making.h"
+
+namespace dotlane::app {
+
+QStringList figure_words(const std::vector<Figure>& figures, LengthUnit unit) {
+    QStringList out;
+    for (const Figure& f : figures) {
+        const QString name = QCoreApplication::translate("Figures", f.key).replace('_', ' ');
+        const QString unit_name = f.unit;
+        const QString value = unit_name == "mm"    ? QString::fromStdString(to_text(mm(f.value), unit))
+                              : unit_name == "mm2" ? QString::fromStdString(number(f.value / 100, 1)) + " cm²"
+                                                   : QString::fromStdString(number(f.value, 2));
+        out << name + " " + value;
+    }
+    return out;
+}
+
+QStringList font_names(FontShelf& shelf, Lettering::Kind kind) {
+    QStringList out;
+    if (kind == Lettering::Kind::strokes) {
+        for (const StrokeFont& font : shelf.stroke_fonts())
+            out << QString::fromStdString(font.name);
+        return out;
+    }
+    out = {"Lobster Two", "Dancing Script", "League Spartan", "EB Garamond", "Cabin"};
+    for (const std::string& family : shelf.families())
+        if (const QString name = QString::fromStdString(family); !out.contains(name)) out << name;
+    return out;
+}
+
+StepCard::StepCard(Session& session, StepId step, QWidget* parent)
+    : Card(parent)
+    , session_(session)
+    , step_(step)
+    , on_(new QCheckBox(this))
+    , plate_(new PlateButton(this))
+    , form_(new FieldForm(this))
+    , figures_(label({}, TextRole::quiet, this))
+    , up_(link_button(tr("Up"), this))
+    , down_(link_button(tr("Down"), this))
+    , aside_(link_button({}, this)) {
+    on_->setFont(present::ui_font(10.5, QFont::DemiBold));
+    on_->setToolTip(tr("Switch the step on or off"));
+    on_->setObjectName("on");
+    auto* top = new QHBoxLayout;
+    top->addWidget(on_, 1);
+    top->addWidget(plate_);
+    rows()->addLayout(top);
+    rows()->addWidget(form_);
+    figures_->setWordWrap(true);
+    rows()->addWidget(figures_);
+    auto* foot = new QHBoxLayout;
+    foot->setSpacing(10);
+    auto* remove = link_button(tr("Remove"), this);
+    remove->setObjectName("remove-step");
+    up_->setObjectName("step-up");
+    down_->setObjectName("step-down");
+    aside_->setObjectName("step-aside");
+    up_->setToolTip(tr("Do it earlier (Alt+Up)"));
+    down_->setToolTip(tr("Do it later (Alt+Down)"));
+    for (QPushButton* b : {remove, up_, down_, aside_})
+        foot->addWidget(b);
+    foot->addStretch(1);
+    rows()->addLayout(foot);
+    setFocusPolicy(Qt::TabFocus);
+    connect(on_, &QCheckBox::clicked, this, [this](bool on) {
+        edit(on ? tr("Switch step on") : tr("Switch step off"), [on](Step& s) { s.on = on; });
+    });
+    connect(plate_, &PlateButton::lane_opened, this, &StepCard::lane_opened);
+    connect(plate_, &PlateButton::clicked, this, [this] {
+        plate_->offer_lanes(session_, [this](LaneId lane) {
+            edit(tr("Lane of the step"), [lane](Step& s) { s.lane = lane; });
+        });
+    });
+    connect(remove, &QPushButton::clicked, this, [this] {
+        session_.change(tr("Remove step"), [part = session_.choice().part, id = step_](Project& p) {
+            return remove_maker(p, part, id);
+        });
+    });
+    connect(up_, &QPushButton::clicked, this, [this] { move(-1); });
+    connect(down_, &QPushButton::clicked, this, [this] { move(1); });
+    connect(aside_, &QPushButton::clicked, this, [this] {
+        const Step* now = current();
+        if (now)
+            edit(now->aside ? tr("Run lines") : tr("Set lines aside"), [](Step& s) { s.aside = !s.aside; });
+    });
+    connect(form_, &FieldForm::edited, this,
+            [this](const QString& key, const QString& name, const std::shared_ptr<Fields>& change) {
+                const Step* now = current();
+                if (!now) return;
+                edit(
+                    tr("%1: %2").arg(QCoreApplication::translate("Steps", kind_of(now->what).name), name),
+                    [&](Step& s) {
+                        fields(s.what, *change);
+                        if (auto* words = std::get_if<WordsStep>(&s.what); words && key == "kind")
+                            fit_font(words->lettering, session_.workshop().fonts());
+                    },
+                    key);
+            });
+    connect(this, &Card::pressed, this, [this] {
+        Choice choice = session_.choice();
+        choice.step = choice.step == step_ ? StepId{} : step_;
+        session_.choose(choice);
+    });
+    refresh();
+}
+
+const Step* StepCard::current() const {
+    const Part* part = session_.part();
+    return part ? dotlane::find(*part, step_) : nullptr;
+}
+
+void StepCard::edit(const QString& text, const std::function<void(Step&)>& how, const QString& merge) {
+    const Step* now = current();
+    if (!now) return;
+    Step next = *now;
+    how(next);
+    session_.change(
+        text, [part = session_.choice().part, next](Project& p) { return change_step(p, part, next); },
+        merge.isEmpty() ? merge : merge + QString::number(step_.value));
+}
+
+void StepCard::move(int by) {
+    const Part* part = session_.part();
+    if (!part) return;
+    const auto& steps = part->steps;
+    const auto at = std::find_if(steps.begin(), steps.end(), [this](const Step& s) { return s.id == step_; });
+    const int to = static_cast<int>(at - steps.begin()) + by;
+    if (to < 0 || to >= static_cast<int>(steps.size())) return;
+    session_.change(tr("Move step"),
+                    [id = part->id, step = step_, to](Project& p) { return move_step(p, id, step, to); });
+}
+
+QString StepCard::what_it_did(const Step& step) {
+    const EvaluatedPart* e = session_.evaluated();
+    if (!step.on) return tr("switched off");
+    const auto it = e ? e->reports.find(step_) : decltype(e->reports.end()){};
+    if (!e || it == e->reports.end()) return tr("...");
+    const StepReport& report = *it->second;
+    const LengthUnit unit = session_.project().unit;
+    if (!report.refused.empty()) return QString::fromStdString(report.refused);
+    if (!report.fill) return figure_words(report.figures, unit).join(", ");
+    const FillReport& fill = e->fills.at(step_);
+    if (!fill.refused.empty()) return QString::fromStdString(fill.refused);
+    return fill_figures(fill).join("\n") + tr("\n%1 tip, inset %2")
+                                               .arg(QString::fromStdString(to_text(fill.tip, unit)),
+                                                    QString::fromStdString(to_text(fill.inset, unit)));
+}
+
+void StepCard::refresh() {
+    const Step* s = current();
+    if (!s) return;
+    const StepKind& kind = kind_of(s->what);
+    const auto& steps = session_.part()->steps;
+    on_->setText(QCoreApplication::translate("Steps", kind.name));
+    on_->setChecked(s->on);
+    plate_->setVisible(kind.makes && !s->aside);
+    plate_->set_lane(session_.project(), s->lane);
+    aside_->setVisible(kind.makes && !std::holds_alternative<FillStep>(s->what));
+    aside_->setText(s->aside ? tr("Run") : tr("Set aside"));
+    up_->setVisible(steps.size() > 1 && steps.front().id != step_);
+    down_->setVisible(steps.size() > 1 && steps.back().id != step_);
+    set_chosen(session_.choice().step == step_);
+    if (const EvaluatedPart* e = session_.evaluated(); e && e->fills.contains(step_))
+        form_->set_empty_value("inset", e->fills.at(step_).inset);
+    form_->set_fonts([this] {
+        const Step* now = current();
+        const auto* words = now ? std::get_if<WordsStep>(&now->what) : nullptr;
+        return words ? font_names(session_.workshop().fonts(), words->lettering.kind) : QStringList();
+    });
+    StepWhat what = s->what;
+    form_->show_fields([&](Fields& f) { fields(what, f); }, session_.project().unit);
+    figures_->setText(what_it_did(*s));
+    figures_->setVisible(!figures_->text().isEmpty());
+    setAccessibleName(tr("Step %1").arg(on_->text()));
+}
+
+void StepCard::keyPressEvent(QKeyEvent* event) {
+    if (event->modifiers() == Qt::AltModifier && (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down))
+        move(event->key() == Qt::Key_Up ? -1 : 1);
+    else
+        Card::keyPressEvent(event);
+}
+
+} // namespace dotlane::app

@@ -1,0 +1,48 @@
+// A step of the recipe: its numbers edited in place, what it did, its lane, on or off, its place in the
+// order.
+#pragma once
+
+#include <QCheckBox>
+
+#include "app/commands/session.h"
+#include "app/widgets/card.h"
+#include "app/widgets/field_form.h"
+#include "app/widgets/plate_button.h"
+
+namespace dotlane::app {
+
+class StepCard : public Card {
+    Q_OBJECT
+
+  public:
+    StepCard(Session& session, StepId step, QWidget* parent = nullptr);
+    void refresh();
+    StepId step() const { return step_; }
+
+  Q_SIGNALS:
+    void lane_opened(dotlane::LaneId lane);
+
+  protected:
+    void keyPressEvent(QKeyEvent* event) override;
+
+  private:
+    const Step* current() const;
+    void edit(const QString& text, const std::function<void(Step&)>& how, const QString& merge = {});
+    void move(int by);
+    QString what_it_did(const Step& step);
+
+    Session& session_;
+    StepId step_;
+    QCheckBox* on_;
+    PlateButton* plate_;
+    FieldForm* form_;
+    QLabel* figures_;
+    QPushButton *up_, *down_, *aside_;
+};
+
+/// Shipped families first, as they are fit for cards; then what is installed.
+QStringList font_names(FontShelf& shelf, Lettering::Kind kind);
+/// "pieces 4, before 6": the figures that a source or a step gives, in the project's unit.
+QStringList figure_words(const std::vector<Figure>& figures, LengthUnit unit);
+
+} // namespace dotlane::app

@@ -1,0 +1,53 @@
+// A form for the members of a source or a step, built from their one declaration (core/project/fields.h).
+// Members that have no effect at the moment are not shown. Controls bear the member's key as their object
+// name.
+#pragma once
+
+#include <QWidget>
+#include <functional>
+#include <map>
+#include <memory>
+
+#include "core/base/measure.h"
+#include "core/base/units.h"
+#include "core/project/fields.h"
+
+class QGridLayout;
+
+namespace dotlane::app {
+
+/// Whatever has members: calls `fields` on a value.
+using Visit = std::function<void(Fields&)>;
+
+class FieldForm : public QWidget {
+    Q_OBJECT
+
+  public:
+    explicit FieldForm(QWidget* parent = nullptr);
+    ~FieldForm() override;
+    /// Shows the members as they are; a field that is being typed in keeps its text.
+    void show_fields(const Visit& visit, LengthUnit unit);
+    /// Families offered by a field of TextKind::font.
+    void set_fonts(std::function<QStringList()> fonts) { fonts_ = std::move(fonts); }
+    /// What a member shows while it is empty ("half tip" is 0.25 mm), by key.
+    void set_empty_value(const QString& key, Length value);
+
+    struct Row;
+
+  Q_SIGNALS:
+    /// `change`, shown to a value's members, sets the one that was edited. `key` names it.
+    void edited(const QString& key, const QString& label, const std::shared_ptr<dotlane::Fields>& change);
+
+  private:
+    void rebuild(const std::vector<Row>& rows);
+    QWidget* control(const Row& row);
+
+    std::vector<Row> rows_;
+    std::vector<QWidget*> controls_;
+    std::map<QString, Length> empty_values_;
+    std::function<QStringList()> fonts_;
+    QGridLayout* grid_;
+    LengthUnit unit_ = LengthUnit::mm;
+};
+
+} // namespace dotlane::app

@@ -1,0 +1,211 @@
+#include "cli/fields.h"
+
+#include <map>
+
+#include "core/base/text.h"
+
+namespace dotlane::cli {
+namespace {
+
+class TextSetter final : public Fields {
+  public:
+    TextSetter(std::map<std::string, std::string> values, LengthUnit unit)
+        : values_(std::move(values))
+        , unit_(unit) {}
+
+    void length(FieldName name, Length& value, Length, Length) override {
+        take(name, [&](const std::string& text) { return assign(value, parse_length(text, unit_)); });
+    }
+    void maybe_length(FieldName name, std::optional<Length>& value, Length, Length,
+                      const char* word) override {
+        take(name, [&](const std::string& text) -> Result<void> {
+            if (text == word || text == "auto") return value.reset(), Result<void>{};
+            Length parsed;
+            const auto ok = assign(parsed, parse_length(text, unit_));
+            if (ok) value = parsed;
+            return ok;
+        });
+    }
+    void angle(FieldName name, Angle& value) override {
+        take(name, [&](const std::string& text) { return assign(value, parse_number(text).map(degrees)); });
+    }
+    void number(FieldName name, double& value, double, double) override {
+        take(name, [&](const std::string& text) { return assign(value, parse_number(text)); });
+    }
+    void whole(FieldName name, int& value, int low, int high) override {
+        take(name, [&](const std::string& text) -> Result<void> {
+            const auto v = parse_number(text);
+            if (!v) return tl::make_unexpected(v.error());
+            if (!(*v >= low && *v <= high) || *v != std::floor(*v))
+                return fail("cli.set", std::string(name.key) + " is a whole number from " +
+                                           std::to_string(low) + " to " + std::to_string(high) + ".");
+            value = static_cast<int>(*v);
+            return {};
+        });
+    }
+    void flag(FieldName name, bool& value) override {
+        take(name, [&](const std::string& text) -> Result<void> {
+            if (text != "yes" && text != "no")
+                return fail("cli.set", std::string(name.key) + " is yes or no.");
+            value = text == "yes";
+            return {};
+        });
+    }
+    void choice(FieldName name, int& value, std::span<const char* const> words) override {
+        take(name, [&](const std::string& text) -> Result<void> {
+            std::string all;
+            for (std::size_t i = 0; i < words.size(); ++i) {
+                if (text == words[i]) return value = static_cast<int>(i), Result<void>{};
+                all += (i == 0 ? "" : ", ") + std::string(words[i]);
+            }
+            return fail("cli.set", std::string(name.key) + " is one of: " + all + ".");
+        });
+    }
+    void text(FieldName name, std::string& value, TextKind) override {
+        take(name, [&](const std::string& text) {
+            value = text;
+            for (std::size_t at; (at = value.find("\\n")) != std::string::npos;)
+                value.replace(at, 2, "\n");
+            return Result<void>{};
+        });
+    }
+    bool all() const override { return true; }
+
+    Result<void> result() const {
+        if (!wrong_) return wrong_;
+        if (values_.empty()) return {};
+        return fail("cli.set",
+                    "There is no \"" + values_.begin()->first + "\" to set. There are: " + known_ + ".");
+    }
+
+  private:
+    template<class Take>
+    void take(FieldName name, Take how) {
+        known_ += (known_.empty() ? "" : ", ") + std::string(name.key);
+        const auto it = values_.find(name.key);
+        if (it == values_.end()) return;
+        if (const auto ok = how(it->second); !ok && wrong_) wrong_ = ok;
+        values_.erase(it);
+    }
+    template<class T>
+    static Result<void> assign(T& value, const Result<T>& parsed) {
+        if (!parsed) return tl::make_unexpected(parsed.error());
+        value = *parsed;
+        return {};
+    }
+
+    std::map<std::string, std::string> values_;
+    LengthUnit unit_;
+    std::string known_;
+    Result<void> wrong_;
+};
+
+/// Collects a row for each member.
+class Describer final : public Fields {
+  public:
+    struct Row {
+        std::string key, range;
+        nlohmann::json value;
+    };
+    std::vector<Row> rows;
+
+    void length(FieldName name, Length& value, Length low, Length high) override {
+        add(name, "_mm", in_mm(value),
+            dotlane::number(in_mm(low), 2) + " to " + dotlane::number(in_mm(high), 2) + " mm");
+    }
+    void maybe_length(FieldName name, std::optional<Length>& value, Length low, Length high,
+                      const char* word) override {
+        add(name, value ? "_mm" : "", value ? nlohmann::json(in_mm(*value)) : nlohmann::json(word),
+            dotlane::number(in_mm(low), 2) + " to " + dotlane::number(in_mm(high), 2) +
+                " mm, or auto: " + word);
+    }
+    void angle(FieldName name, Angle& value) override { add(name, "_degrees", in_degrees(value), "degrees"); }
+    void number(FieldName name, double& value, double low, double high) override {
+        add(name, "", value, dotlane::number(low, 2) + " to " + dotlane::number(high, 2));
+    }
+    void whole(FieldName name, int& value, int low, int high) override {
+        add(name, "", value, std::to_string(low) + " to " + std::to_string(high));
+    }
+    void flag(FieldName name, bool& value) override { add(name, "", value, "yes, no"); }
+    void choice(FieldName name, int& value, std::span<const char* const> words) override {
+        std::string all;
+        for (const char* word : words)
+            all += (all.empty() ? "" : ", ") + std::string(word);
+        add(name, "", words[static_cast<std::size_t>(value)], all);
+    }
+    void text(FieldName name, std::string& value, TextKind) override { add(name, "", value, "text"); }
+    bool all() const override { return true; }
+
+  private:
+    void add(FieldName name, const char* unit, nlohmann::json value, std::string range) {
+        rows.push_back({name.key + std::string(unit), std::move(range), std::move(value)});
+    }
+};
+
+std::string without_unit(std::string key) {
+    for (const char* unit : {"_mm", "_degrees"})
+        if (key.ends_with(unit)) key.resize(key.size() - std::string_view(unit).size());
+    return key;
+}
+
+} // namespace
+
+Result<void> set_fields(const std::function<void(Fields&)>& fields, const std::vector<std::string>& pairs,
+                        LengthUnit unit) {
+    std::map<std::string, std::string> values;
+    for (const std::string& pair : pairs) {
+        const auto at = pair.find('=');
+        if (at == std::string::npos || at == 0)
+            return fail("cli.set", "\"" + pair + "\" is not of the form key=value.");
+        values[pair.substr(0, at)] = pair.substr(at + 1);
+    }
+    TextSetter setter(std::move(values), unit);
+    fields(setter);
+    return setter.result();
+}
+
+void print_fields(std::ostream& out, const std::function<void(Fields&)>& fields) {
+    Describer describer;
+    fields(describer);
+    for (const auto& row : describer.rows) {
+        std::string key = without_unit(row.key);
+        key.resize(std::max<std::size_t>(key.size(), 17), ' ');
+        out << "    " << key << " " << row.range << " (now " << row.value.dump() << ")\n";
+    }
+}
+
+nlohmann::json fields_json(const std::function<void(Fields&)>& fields) {
+    Describer describer;
+    fields(describer);
+    nlohmann::json out = nlohmann::json::object();
+    for (const auto& row : describer.rows) {
+        std::string key = row.key;
+        std::replace(key.begin(), key.end(), '-', '_');
+        out[key] = row.value;
+    }
+    return out;
+}
+
+nlohmann::json figures_json(const std::vector<Figure>& figures) {
+    nlohmann::json out = nlohmann::json::object();
+    for (const Figure& f : figures) {
+        auto& slot = out[f.key + std::string(*f.unit ? "_" : "") + f.unit];
+        if (slot.is_null())
+            slot = f.value;
+        else if (slot.is_array())
+            slot.push_back(f.value);
+        else
+            slot = {slot, f.value};
+    }
+    return out;
+}
+
+void print_figures(std::ostream& out, const std::vector<Figure>& figures) {
+    for (const Figure& f : figures) {
+        std::string key = f.key;
+        std::replace(key.begin(), key.end(), '_', ' ');
+        out << "    " << key << ": " << number(f.value, 2) << (*f.unit ? " " : "") << f.unit << "\n";
+    }
+}
+
+} // namespace dotlane::cli

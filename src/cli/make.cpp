@@ -1,0 +1,140 @@
+// Parts that are computed: made, and their numbers changed.
+#include "cli/fields.h"
+#include "cli/verb.h"
+#include "core/project/format.h"
+#include "core/workflow/making.h"
+
+namespace dotlane::cli {
+namespace {
+
+std::string kinds_help() {
+    std::string out = "What to make:";
+    for (const SourceKind& kind : source_kinds())
+        out += std::string("\n  ") + kind.key + ": " + kind.about;
+    return out;
+}
+
+int report_part(Context& c, const Project& project, PartId id) {
+    const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+    const EvaluatedPart& e = *derived->part(id);
+    const Part& part = *find(project, id);
+    SourceSpec spec = part.source.spec;
+    if (c.json) {
+        nlohmann::json roles = nlohmann::json::array();
+        for (const LineSet& set : part.sets)
+            roles.push_back({{"line_set", set.id.value}, {"role", set.role}, {"lane", set.lane.value}});
+        c.print({{"part", id.value},
+                 {"name", part.name},
+                 {"width_mm", e.box.width()},
+                 {"height_mm", e.box.height()},
+                 {"lines", e.lines.size()},
+                 {"numbers", fields_json([&](Fields& f) { fields(spec, f); })},
+                 {"figures", figures_json(e.figures)},
+                 {"line_sets", roles},
+                 {"findings", to_json(e.findings)}});
+    } else {
+        c.out << "\"" << part.name << "\" (" << id.value << "): " << to_text(mm(e.box.width()), project.unit)
+              << " x " << to_text(mm(e.box.height()), project.unit) << ", " << e.lines.size()
+              << (e.lines.size() == 1 ? " line\n" : " lines\n");
+        print_figures(c.out, e.figures);
+        if (const auto* card = std::get_if<FoldedCard>(&part.source.spec)) {
+            const auto fits = envelopes_for(c.workshop.catalog(), card->width, card->height);
+            for (const EnvelopeFit& fit : fits)
+                c.out << "    fits envelope " << fit.envelope->name << (fit.tight ? ", tightly" : "") << "\n";
+        }
+        print_findings(c.out, e.findings);
+    }
+    return blocks_export(e.findings) ? findings : fine;
+}
+
+class MakeVerb final : public Verb {
+    void declare(CLI::App& app) override {
+        app.footer(kinds_help());
+        app.add_option("project", path_, "The project file (.dotlane); made when it does not exist")
+            ->required();
+        app.add_option("kind", kind_, "What to make, or 'kinds' for a list with all their numbers")
+            ->required();
+        app.add_option("--set", pairs_, "A number or choice, such as width=105mm; several may be given");
+        app.add_option("--name", name_, "Name of the part");
+        app.add_option("--quantity", quantity_, "How many are wanted")->check(CLI::Range(1, 9999));
+    }
+
+    int run(Context& c) override {
+        if (kind_ == "kinds") return list(c);
+        const SourceKind* kind = source_kind(kind_);
+        if (!kind) return c.error({"cli.unknown", "There is no kind \"" + kind_ + "\". " + kinds_help(), {}});
+        Project project = c.workshop.new_project(file_stem(path_));
+        if (c.files.exists(path_)) {
+            auto loaded = load_project(c.files, path_);
+            if (!loaded) return c.error(loaded.error());
+            project = std::move(*loaded);
+        }
+        SourceSpec spec = kind->fresh;
+        if (const auto ok = set_fields([&](Fields& f) { fields(spec, f); }, pairs_, project.unit); !ok)
+            return c.error(ok.error());
+        const auto part =
+            make_part(project, c.workshop.catalog(), c.workshop.fonts(), std::move(spec), name_);
+        if (!part) return c.error(part.error());
+        if (quantity_ > 0)
+            if (const auto ok = set_quantity(project, *part, quantity_); !ok) return c.error(ok.error());
+        if (const auto saved = save_project(c.files, path_, project); !saved) return c.error(saved.error());
+        return report_part(c, project, *part);
+    }
+
+    static int list(Context& c) {
+        nlohmann::json all = nlohmann::json::object();
+        for (const SourceKind& kind : source_kinds()) {
+            SourceSpec spec = kind.fresh;
+            const auto show = [&](Fields& f) { fields(spec, f); };
+            if (c.json) {
+                all[kind.key] = fields_json(show);
+            } else {
+                c.out << kind.key << ": " << kind.about << "\n";
+                print_fields(c.out, show);
+            }
+        }
+        if (c.json) c.print(all);
+        return fine;
+    }
+
+    std::string path_, kind_, name_;
+    std::vector<std::string> pairs_;
+    int quantity_ = 0;
+};
+
+class SourceVerb final : public ProjectVerb {
+    void options(CLI::App& app) override {
+        app.add_option("--part", part_, "Part by name or number");
+        app.add_option("--set", pairs_, "A number or choice, such as width=105mm; several may be given");
+    }
+
+    int act(Context& c, Project& project) override {
+        const auto id = part_named(project, part_);
+        if (!id) return c.error(id.error());
+        SourceSpec spec = find(project, *id)->source.spec;
+        if (std::holds_alternative<FromFile>(spec))
+            return c.error({"source.file", "This part comes from a file: it has no numbers to set.", {}});
+        if (pairs_.empty() && !c.json) print_fields(c.out, [&](Fields& f) { fields(spec, f); });
+        if (const auto ok = set_fields([&](Fields& f) { fields(spec, f); }, pairs_, project.unit); !ok)
+            return c.error(ok.error());
+        if (const auto ok =
+                change_source(project, c.workshop.catalog(), c.workshop.fonts(), *id, std::move(spec));
+            !ok)
+            return c.error(ok.error());
+        return report_part(c, project, *id);
+    }
+
+    std::string part_;
+    std::vector<std::string> pairs_;
+};
+
+} // namespace
+
+std::unique_ptr<Verb> make_make() {
+    return std::make_unique<MakeVerb>();
+}
+std::unique_ptr<Verb> make_source() {
+    return std::make_unique<SourceVerb>();
+}
+
+} // namespace dotlane::cli

@@ -1,0 +1,46 @@
+#include "core/project/fields.h"
+
+#include <cmath>
+
+#include "core/base/text.h"
+
+namespace dotlane {
+
+void RangeCheck::must_lie(FieldName name, double value, double low, double high, const char* unit) {
+    if (wrong_.empty() && !(value >= low && value <= high)) // also true for what is not a number
+        wrong_ = std::string("\"") + name.label + "\" must lie between " + dotlane::number(low, 3) + " and " +
+                 dotlane::number(high, 3) + unit + ".";
+}
+
+void RangeCheck::length(FieldName name, Length& value, Length low, Length high) {
+    must_lie(name, in_mm(value), in_mm(low), in_mm(high), " mm");
+}
+void RangeCheck::maybe_length(FieldName name, std::optional<Length>& value, Length low, Length high,
+                              const char*) {
+    if (value) length(name, *value, low, high);
+}
+void RangeCheck::angle(FieldName name, Angle& value) {
+    must_lie(name, in_degrees(value), -3600, 3600, " degrees");
+}
+void RangeCheck::number(FieldName name, double& value, double low, double high) {
+    must_lie(name, value, low, high, "");
+}
+void RangeCheck::whole(FieldName name, int& value, int low, int high) {
+    must_lie(name, value, low, high, "");
+}
+void RangeCheck::choice(FieldName name, int& value, std::span<const char* const> words) {
+    if (wrong_.empty() && (value < 0 || value >= static_cast<int>(words.size())))
+        wrong_ = std::string("\"") + name.label + "\" has no such choice.";
+}
+void RangeCheck::text(FieldName name, std::string& value, TextKind) {
+    if (wrong_.empty() && value.size() > longest_text)
+        wrong_ = std::string("\"") + name.label + "\" is longer than " + std::to_string(longest_text) +
+                 " characters.";
+}
+
+Result<void> RangeCheck::result() const {
+    if (wrong_.empty()) return {};
+    return fail("field.range", wrong_);
+}
+
+} // namespace dotlane

@@ -1,0 +1,71 @@
+#include "core/project/json_fields.h"
+
+namespace dotlane {
+namespace {
+
+std::string key_of(FieldName name, const char* unit = "") {
+    std::string key = name.key;
+    std::replace(key.begin(), key.end(), '-', '_');
+    return key + unit;
+}
+
+} // namespace
+
+void JsonWriter::length(FieldName name, Length& value, Length, Length) {
+    out_[key_of(name, "_mm")] = in_mm(value);
+}
+void JsonWriter::maybe_length(FieldName name, std::optional<Length>& value, Length, Length, const char*) {
+    if (value) out_[key_of(name, "_mm")] = in_mm(*value);
+}
+void JsonWriter::angle(FieldName name, Angle& value) {
+    out_[key_of(name, "_rad")] = in_radians(value);
+}
+void JsonWriter::number(FieldName name, double& value, double, double) {
+    out_[key_of(name)] = value;
+}
+void JsonWriter::whole(FieldName name, int& value, int, int) {
+    out_[key_of(name)] = value;
+}
+void JsonWriter::flag(FieldName name, bool& value) {
+    out_[key_of(name)] = value;
+}
+void JsonWriter::choice(FieldName name, int& value, std::span<const char* const> words) {
+    out_[key_of(name)] = words[static_cast<std::size_t>(value)];
+}
+void JsonWriter::text(FieldName name, std::string& value, TextKind) {
+    out_[key_of(name)] = value;
+}
+
+void JsonReader::length(FieldName name, Length& value, Length, Length) {
+    value = mm(in_.at(key_of(name, "_mm")).get<double>());
+}
+void JsonReader::maybe_length(FieldName name, std::optional<Length>& value, Length, Length, const char*) {
+    const auto it = in_.find(key_of(name, "_mm"));
+    value = it == in_.end() ? std::nullopt : std::optional(mm(it->get<double>()));
+}
+void JsonReader::angle(FieldName name, Angle& value) {
+    value = radians(in_.at(key_of(name, "_rad")).get<double>());
+}
+void JsonReader::number(FieldName name, double& value, double, double) {
+    value = in_.at(key_of(name)).get<double>();
+}
+void JsonReader::whole(FieldName name, int& value, int, int) {
+    value = in_.at(key_of(name)).get<int>();
+}
+void JsonReader::flag(FieldName name, bool& value) {
+    value = in_.at(key_of(name)).get<bool>();
+}
+void JsonReader::choice(FieldName name, int& value, std::span<const char* const> words) {
+    const auto word = in_.at(key_of(name)).get<std::string>();
+    for (std::size_t i = 0; i < words.size(); ++i)
+        if (word == words[i]) {
+            value = static_cast<int>(i);
+            return;
+        }
+    throw Damaged{"\"" + word + "\" is no choice for \"" + name.label + "\""};
+}
+void JsonReader::text(FieldName name, std::string& value, TextKind) {
+    value = in_.at(key_of(name)).get<std::string>();
+}
+
+} // namespace dotlane

@@ -1,0 +1,55 @@
+// Members of sources and steps as JSON: the key's hyphens become underscores, lengths end in _mm, angles in
+// _rad. Private to the project's format.
+#pragma once
+
+#include <nlohmann/json.hpp>
+
+#include "core/project/fields.h"
+
+namespace dotlane {
+
+/// What is wrong with a document; caught in read_project.
+struct Damaged {
+    std::string what;
+};
+
+class JsonWriter final : public Fields {
+  public:
+    explicit JsonWriter(nlohmann::json& out)
+        : out_(out) {}
+    void length(FieldName name, Length& value, Length low, Length high) override;
+    void maybe_length(FieldName name, std::optional<Length>& value, Length low, Length high,
+                      const char* word) override;
+    void angle(FieldName name, Angle& value) override;
+    void number(FieldName name, double& value, double low, double high) override;
+    void whole(FieldName name, int& value, int low, int high) override;
+    void flag(FieldName name, bool& value) override;
+    void choice(FieldName name, int& value, std::span<const char* const> words) override;
+    void text(FieldName name, std::string& value, TextKind kind) override;
+    bool all() const override { return true; }
+
+  private:
+    nlohmann::json& out_;
+};
+
+/// Throws json's exceptions and Damaged; ranges are checked elsewhere.
+class JsonReader final : public Fields {
+  public:
+    explicit JsonReader(const nlohmann::json& in)
+        : in_(in) {}
+    void length(FieldName name, Length& value, Length low, Length high) override;
+    void maybe_length(FieldName name, std::optional<Length>& value, Length low, Length high,
+                      const char* word) override;
+    void angle(FieldName name, Angle& value) override;
+    void number(FieldName name, double& value, double low, double high) override;
+    void whole(FieldName name, int& value, int low, int high) override;
+    void flag(FieldName name, bool& value) override;
+    void choice(FieldName name, int& value, std::span<const char* const> words) override;
+    void text(FieldName name, std::string& value, TextKind kind) override;
+    bool all() const override { return true; }
+
+  private:
+    const nlohmann::json& in_;
+};
+
+} // namespace dotlane

@@ -1,0 +1,155 @@
+#include "core/project/sources.h"
+
+namespace dotlane {
+namespace {
+
+void of(FromFile&, Fields&) {}
+
+void of(FoldedCard& s, Fields& f) {
+    f.length({"width", "finished width"}, s.width, mm(5), mm(2000));
+    f.length({"height", "finished height"}, s.height, mm(5), mm(2000));
+    f.one_of({"fold", "fold"}, s.fold, {"single", "gate", "three"});
+    f.one_of({"opens", "opens at the"}, s.opens, {"side", "top"});
+    f.one_of({"line", "fold line"}, s.line, {"score", "perforate", "none"});
+    if (f.when(s.line != FoldedCard::Line::none))
+        f.length({"setback", "setback", "The fold line stops this far before the edges"}, s.setback, mm(0),
+                 mm(50));
+    if (f.when(s.fold != FoldedCard::Fold::single))
+        f.length({"tuck", "tuck", "Panels that fold inwards are narrower by this"}, s.tuck, mm(0), mm(20));
+    f.length({"corner", "corner radius"}, s.corner, mm(0), mm(200));
+}
+
+void of(Label& s, Fields& f) {
+    f.one_of({"edge", "edge"}, s.edge, {"plain", "rounded", "bracket", "scalloped", "notched", "oval"});
+    f.length({"width", "width"}, s.width, mm(3), mm(2000));
+    f.length({"height", "height"}, s.height, mm(3), mm(2000));
+    const bool cornered =
+        s.edge == Label::Edge::rounded || s.edge == Label::Edge::bracket || s.edge == Label::Edge::notched;
+    if (f.when(cornered)) f.length({"corner", "corner"}, s.corner, mm(0), mm(500));
+    if (f.when(s.edge == Label::Edge::scalloped))
+        f.length({"scallop", "scallop", "Wished width; the nearest that makes every one whole is taken"},
+                 s.scallop, mm(1), mm(200));
+    f.length({"border", "border inset", "A line inside the edge; 0 for none"}, s.border, mm(0), mm(200));
+    f.one_of({"hole", "hole"}, s.hole, {"none", "round", "slot"});
+    if (f.when(s.hole != Label::Hole::none)) {
+        f.length({"hole-size", "hole size"}, s.hole_size, mm(0.5), mm(100));
+        f.length({"hole-inset", "below the edge"}, s.hole_inset, mm(0), mm(500));
+    }
+    if (f.when(s.hole == Label::Hole::slot))
+        f.length({"slot-width", "slot width"}, s.slot_width, mm(1), mm(300));
+}
+
+void of(Badge& s, Fields& f) {
+    f.length({"visible", "visible"}, s.visible, mm(5), mm(500));
+    f.length({"cut", "cut", "Diameter that is cut; the rest wraps around"}, s.cut, mm(5), mm(500));
+    f.length({"safe", "safe margin"}, s.safe, mm(0), mm(50));
+    f.flag({"guides", "show the visible circle"}, s.guides);
+}
+
+void of(EdgeStrip& s, Fields& f) {
+    f.one_of({"edge", "edge"}, s.edge, {"scallop", "wave", "zigzag", "deckle"});
+    f.length({"length", "length"}, s.length, mm(5), mm(5000));
+    f.length({"height", "height"}, s.height, mm(1), mm(1000));
+    f.length({"depth", "depth", "Of the edge"}, s.depth, mm(0.2), mm(200));
+    f.one_of({"ask", "repeats by"}, s.ask, {"count", "pitch"});
+    if (f.when(s.ask == EdgeStrip::Ask::count)) f.whole({"count", "repeats"}, s.count, 1, 1000);
+    if (f.when(s.ask == EdgeStrip::Ask::pitch))
+        f.length({"pitch", "pitch", "Wished; the nearest that makes every repeat whole is taken"}, s.pitch,
+                 mm(0.5), mm(1000));
+    if (f.when(s.edge == EdgeStrip::Edge::deckle)) f.whole({"seed", "another one"}, s.seed, 1, 9999);
+    f.flag({"both-sides", "both long sides"}, s.both_sides);
+}
+
+void of(RepeatPattern& s, Fields& f) {
+    f.one_of({"motif", "motif"}, s.motif, {"star", "disc", "square", "diamond", "hexagon", "heart", "drop"});
+    if (f.when(s.wanted == 0)) f.length({"size", "size"}, s.size, mm(1), mm(1000));
+    f.length({"gap", "gap"}, s.gap, mm(0), mm(500));
+    f.one_of({"rows", "rows"}, s.rows, {"straight", "brick", "hexagonal"});
+    f.length({"width", "sheet width"}, s.width, mm(5), mm(5000));
+    f.length({"height", "sheet height"}, s.height, mm(5), mm(5000));
+    f.length({"margin", "margin"}, s.margin, mm(0), mm(500));
+    f.whole({"wanted", "wanted across", "0: as many as fit; otherwise the size is solved"}, s.wanted, 0,
+            1000);
+    if (f.when(s.motif == RepeatPattern::Motif::star)) f.whole({"points", "points"}, s.points, 3, 24);
+    f.flag({"frame", "outline of the sheet too"}, s.frame);
+}
+
+void of(Carton& s, Fields& f) {
+    const bool envelope = s.kind == Carton::Kind::envelope, sleeve = s.kind == Carton::Kind::sleeve;
+    f.one_of({"kind", "kind"}, s.kind, {"tuck-box", "sleeve", "envelope"});
+    f.length({"width", "width", "Of what goes inside"}, s.width, mm(3), mm(2000));
+    if (f.when(!envelope)) f.length({"depth", "depth"}, s.depth, mm(3), mm(2000));
+    f.length({"height", "height"}, s.height, mm(3), mm(2000));
+    if (f.when(!envelope))
+        f.length({"thickness", "stock thickness", "Panels are made larger by it"}, s.thickness, mm(0), mm(5));
+    f.length({"tab", "glue tab"}, s.tab, mm(2), mm(200));
+    if (f.when(sleeve)) f.flag({"windows", "a window in each panel"}, s.windows);
+    if (f.when(sleeve && s.windows))
+        f.length({"frame", "frame", "Left around each window"}, s.frame, mm(1), mm(500));
+    if (f.when(envelope))
+        f.length({"ease", "play", "More than the card measures, each way"}, s.ease, mm(0), mm(50));
+}
+
+void of(Lettering& s, Fields& f) {
+    const bool outlines = s.kind == Lettering::Kind::outlines, arc = s.path == Lettering::Path::arc;
+    f.text({"text", "text"}, s.text, TextKind::lines);
+    f.text({"font", "font"}, s.font, TextKind::font);
+    f.one_of({"kind", "made of"}, s.kind, {"outlines", "strokes"});
+    if (f.when(outlines)) f.whole({"weight", "weight", "400 regular, 700 bold"}, s.weight, 100, 900);
+    f.one_of({"sized-by", "sized by"}, s.sized_by, {"capitals", "width", "height"});
+    f.length({"size", "size"}, s.size, mm(0.5), mm(5000));
+    f.one_of({"align", "aligned"}, s.align, {"left", "centre", "right"});
+    f.number({"line-gap", "line gap %", "From baseline to baseline, in hundredths of the em"}, s.line_gap, 20,
+             500);
+    f.number({"tracking", "tracking %", "Further space between letters, in hundredths of the em"}, s.tracking,
+             -50, 200);
+    f.number({"glyph-width", "letter width %"}, s.glyph_width, 20, 400);
+    f.one_of({"path", "on a"}, s.path, {"straight", "arc"});
+    if (f.when(arc)) f.length({"radius", "radius"}, s.radius, mm(2), mm(5000));
+    if (f.when(arc)) f.flag({"inside", "inside, at the foot"}, s.inside);
+    if (f.when(outlines)) {
+        f.flag({"italic", "italic"}, s.italic);
+        f.flag({"join", "join letters"}, s.join);
+    }
+    if (f.when(outlines && s.join))
+        f.length({"snug", "snug by", "Letters move together until they overlap by this; 0: as they stand"},
+                 s.snug, mm(0), mm(20));
+    if (f.when(outlines))
+        f.text({"features", "font features", "Such as ss01 or -liga"}, s.features, TextKind::plain);
+}
+
+} // namespace
+
+void fields(SourceSpec& spec, Fields& f) {
+    std::visit([&](auto& s) { of(s, f); }, spec);
+}
+
+void fields(Lettering& lettering, Fields& f) {
+    of(lettering, f);
+}
+
+const std::vector<SourceKind>& source_kinds() {
+    static const std::vector<SourceKind> all = {
+        {"folded-card", "Folded card", "From the finished size: base, folds, envelopes.", FoldedCard{}},
+        {"lettering", "Lettering", "Words in any font, joined or in strokes.", Lettering{}},
+        {"label", "Label or tag", "Bracket, scalloped, notched, with holes and borders.", Label{}},
+        {"repeat-pattern", "Repeat pattern", "A motif in rows over a sheet, counted.", RepeatPattern{}},
+        {"edge-strip", "Edge strip", "Scallops, waves or zigzag along a length.", EdgeStrip{}},
+        {"carton", "Box or envelope", "Boxes, sleeves, envelopes; stock allowed for.", Carton{}},
+        {"badge", "Badge", "Visible and wrapped circles.", Badge{}}};
+    return all;
+}
+
+const SourceKind* source_kind(std::string_view key) {
+    for (const SourceKind& kind : source_kinds())
+        if (kind.key == key) return &kind;
+    return nullptr;
+}
+
+const SourceKind* kind_of(const SourceSpec& spec) {
+    for (const SourceKind& kind : source_kinds())
+        if (kind.fresh.index() == spec.index()) return &kind;
+    return nullptr;
+}
+
+} // namespace dotlane

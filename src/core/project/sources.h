@@ -1,0 +1,151 @@
+// Where a part's lines come from: a file, a calculator that is told what is meant, or lettering. Plain
+// values, each with its numbers declared once in `fields`. The lines are computed from them in sources/; they
+// carry roles
+// ("outline", "fold"), and a part's line sets of such a source are named by role.
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <variant>
+#include <vector>
+
+#include "core/base/units.h"
+#include "core/project/fields.h"
+
+namespace dotlane {
+
+/// The lines of a file, kept as they came.
+struct FromFile {
+    bool operator==(const FromFile&) const = default;
+};
+
+/// A card that is folded; sizes are those of the folded card.
+struct FoldedCard {
+    enum class Fold { single, gate, three };
+    enum class Opens { side, top };
+    enum class Line { score, perforate, none };
+    Length width = mm(105), height = mm(148); ///< 5..2000 mm
+    Fold fold = Fold::single;
+    Opens opens = Opens::side;
+    Line line = Line::score;
+    Length setback = mm(1); ///< the fold line stops this far before the edges, 0..50 mm
+    Length tuck = mm(1.5);  ///< panels that fold inwards are narrower by this, 0..20 mm
+    Length corner;          ///< radius of the outer corners, 0..200 mm
+    bool operator==(const FoldedCard&) const = default;
+};
+
+/// A label, tag or plain mat with an edge of its own.
+struct Label {
+    enum class Edge { plain, rounded, bracket, scalloped, notched, oval };
+    enum class Hole { none, round, slot };
+    Edge edge = Edge::bracket;
+    Length width = mm(80), height = mm(50); ///< 3..2000 mm
+    Length corner = mm(8);                  ///< radius or depth of the edge's corners, 0..500 mm
+    Length scallop = mm(8);                 ///< wished width of a scallop, 1..200 mm
+    Hole hole = Hole::none;
+    Length hole_size = mm(5);   ///< diameter, or height of the slot, 0.5..100 mm
+    Length slot_width = mm(15); ///< 1..300 mm
+    Length hole_inset = mm(5);  ///< from the top edge to the hole, 0..500 mm
+    Length border;              ///< inset of an inner border line, 0: none; 0..200 mm
+    bool operator==(const Label&) const = default;
+};
+
+/// A round badge: what is seen, and what is cut so that it wraps around the back.
+struct Badge {
+    Length visible = mm(37), cut = mm(49); ///< diameters, 5..500 mm
+    Length safe = mm(2);                   ///< art stays this far inside the visible edge, 0..50 mm
+    bool guides = true;                    ///< the visible circle, set aside as a guide
+    bool operator==(const Badge&) const = default;
+};
+
+/// A strip with a repeating edge.
+struct EdgeStrip {
+    enum class Edge { scallop, wave, zigzag, deckle };
+    enum class Ask { count, pitch };
+    Edge edge = Edge::scallop;
+    Length length = mm(240), height = mm(30); ///< 5..5000 mm, 1..1000 mm
+    Length depth = mm(6);                     ///< of the edge, 0.2..200 mm
+    Ask ask = Ask::pitch;
+    int count = 16;        ///< repeats, 1..1000
+    Length pitch = mm(15); ///< wished; the nearest that makes every repeat whole is taken, 0.5..1000 mm
+    bool both_sides = false;
+    int seed = 1; ///< of the deckle, 1..9999
+    bool operator==(const EdgeStrip&) const = default;
+};
+
+/// A motif repeated over a sheet.
+struct RepeatPattern {
+    enum class Motif { star, disc, square, diamond, hexagon, heart, drop };
+    enum class Rows { straight, brick, hexagonal };
+    Motif motif = Motif::star;
+    Length size = mm(14); ///< across, 1..1000 mm
+    Length gap = mm(4);   ///< between neighbours, 0..500 mm
+    Rows rows = Rows::straight;
+    Length width = mm(292), height = mm(292); ///< of the sheet, 5..5000 mm
+    Length margin = mm(6);                    ///< 0..500 mm
+    int wanted =
+        0; ///< 0: as many as fit at this size; otherwise the size is solved so that so many fit across
+    int points = 5;     ///< of the star, 3..24
+    bool frame = false; ///< the sheet's outline too
+    bool operator==(const RepeatPattern&) const = default;
+};
+
+/// Boxes, sleeves and envelopes of one sheet; sizes are those of what goes inside.
+struct Carton {
+    enum class Kind { tuck_box, sleeve, envelope };
+    Kind kind = Kind::sleeve;
+    Length width = mm(70), depth = mm(70), height = mm(120); ///< 3..2000 mm; an envelope has no depth
+    Length thickness = mm(0.3);                              ///< of the stock, 0..5 mm
+    Length tab = mm(12);                                     ///< glue tab, 2..200 mm
+    bool windows = true;                                     ///< of a sleeve: one in each panel
+    Length frame = mm(12);                                   ///< around a window, 1..500 mm
+    Length ease = mm(2); ///< play of an envelope's content each way, 0..50 mm
+    bool operator==(const Carton&) const = default;
+};
+
+/// Text in a font of outlines; or in single strokes, for pens, foil and engraving.
+struct Lettering {
+    enum class Kind { outlines, strokes };
+    enum class SizedBy { capitals, width, height };
+    enum class Align { left, centre, right };
+    enum class Path { straight, arc };
+    std::string text = "Lantern";
+    Kind kind = Kind::outlines;
+    std::string font = "Lobster Two"; ///< family, or the name of a stroke font
+    bool italic = false;
+    int weight = 400; ///< 100..900
+    SizedBy sized_by = SizedBy::capitals;
+    Length size = mm(20); ///< of the capitals, or of the whole, 0.5..5000 mm
+    Align align = Align::left;
+    double tracking = 0;      ///< further space between letters, % of the em, -50..200
+    double line_gap = 120;    ///< from baseline to baseline, % of the em, 20..500
+    double glyph_width = 100; ///< %, 20..400
+    Path path = Path::straight;
+    Length radius = mm(60); ///< of the arc's baseline, 2..5000 mm; the text stands on top of the circle
+    bool inside = false;    ///< the text stands inside the circle, at its foot
+    std::string features;   ///< "ss01, -liga": OpenType features on or off
+    bool join = false;      ///< letters that touch become one outline
+    Length snug; ///< with `join`: letters are brought together until they overlap by this, 0..20 mm; 0: not
+    bool operator==(const Lettering&) const = default;
+};
+
+using SourceSpec =
+    std::variant<FromFile, FoldedCard, Label, Badge, EdgeStrip, RepeatPattern, Carton, Lettering>;
+
+/// Shows every member to the visitor.
+void fields(SourceSpec& spec, Fields& f);
+void fields(Lettering& lettering, Fields& f);
+
+struct SourceKind {
+    const char* key;   ///< "folded-card": in files and on the command line
+    const char* name;  ///< "Folded card"
+    const char* about; ///< one sentence
+    SourceSpec fresh;
+};
+/// All but FromFile, in the order in which they are offered.
+const std::vector<SourceKind>& source_kinds();
+const SourceKind* source_kind(std::string_view key);
+/// None for FromFile.
+const SourceKind* kind_of(const SourceSpec& spec);
+
+} // namespace dotlane

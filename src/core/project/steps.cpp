@@ -1,0 +1,153 @@
+#include "core/project/steps.h"
+
+namespace dotlane {
+namespace {
+
+void of(FillStep& s, Fields& f) {
+    f.length({"spacing", "spacing", "Between neighbouring lines"}, s.spacing, mm(0.05), mm(50));
+    f.angle({"angle", "angle", "Of the lines"}, s.angle);
+    f.maybe_length({"inset", "inset", "From the edge"}, s.inset, mm(0), mm(100), "half tip");
+    f.flag({"joined", "join ends", "Ends of neighbouring lines are joined along the edge"}, s.joined);
+    f.flag({"alternate", "to and fro", "Every other line runs backwards"}, s.alternate);
+}
+
+void of(ResizeStep& s, Fields& f) {
+    f.one_of({"by", "to a"}, s.by, {"width", "height", "percent"});
+    if (f.when(s.by != ResizeStep::By::percent)) f.length({"size", "size"}, s.size, mm(0.1), mm(10000));
+    if (f.when(s.by == ResizeStep::By::percent)) f.number({"percent", "percent"}, s.percent, 0.1, 10000);
+}
+
+void of(MirrorStep& s, Fields& f) {
+    f.one_of({"way", "mirrored"}, s.way, {"left-right", "top-bottom"});
+}
+
+void of(TurnStep& s, Fields& f) {
+    f.angle({"angle", "clockwise"}, s.by);
+}
+
+void of(AlignStep& s, Fields& f) {
+    f.one_of({"across", "across"}, s.across, {"leave", "left", "middle", "right"});
+    f.one_of({"down", "down"}, s.down, {"leave", "top", "middle", "bottom"});
+    f.length({"right-by", "then right by"}, s.right_by, mm(-2000), mm(2000));
+    f.length({"down-by", "then down by"}, s.down_by, mm(-2000), mm(2000));
+}
+
+void of(WordsStep& s, Fields& f) {
+    fields(s.lettering, f);
+    f.angle({"turn", "turned by", "Clockwise"}, s.turn);
+    of(s.place, f);
+}
+
+void of(CopiesStep& s, Fields& f) {
+    const bool ring = s.layout == CopiesStep::Layout::ring;
+    f.one_of({"layout", "in a"}, s.layout, {"grid", "ring"});
+    if (f.when(!ring)) {
+        f.whole({"columns", "columns"}, s.columns, 1, 200);
+        f.whole({"rows", "rows"}, s.rows, 1, 200);
+        f.length({"gap-across", "gap across"}, s.gap_across, mm(-500), mm(500));
+        f.length({"gap-down", "gap down"}, s.gap_down, mm(-500), mm(500));
+    }
+    if (f.when(ring)) {
+        f.whole({"count", "copies"}, s.count, 1, 500);
+        f.length({"radius", "radius", "Of the ring, through the middles of the copies"}, s.radius, mm(0),
+                 mm(5000));
+        f.flag({"turned", "look outwards"}, s.turned);
+    }
+}
+
+void of(JoinStep& s, Fields& f) {
+    f.flag({"fill-overlaps", "keep overlaps filled", "Otherwise what two lines both cover becomes a hole"},
+           s.fill_overlaps);
+}
+
+void of(OutlineStep& s, Fields& f) {
+    f.length({"distance", "distance", "Outwards; inwards when negative"}, s.distance, mm(-500), mm(500));
+    f.whole({"rings", "rings"}, s.rings, 1, 50);
+    if (f.when(s.rings > 1)) f.length({"gap", "between rings"}, s.gap, mm(0.05), mm(500));
+    f.one_of({"corners", "corners"}, s.corners, {"round", "mitred", "bevelled"});
+    if (f.when(s.corners == OutlineStep::Corners::mitred))
+        f.number({"mitre-limit", "mitre limit", "Points reach at most this many times the distance"},
+                 s.mitre_limit, 1, 50);
+    f.flag({"outer-only", "outer edge only", "Holes are filled"}, s.outer_only);
+    if (f.when(!s.outer_only))
+        f.length({"fill-holes-under", "fill holes under", "Square root of the hole's area"},
+                 s.fill_holes_under, mm(0), mm(1000));
+}
+
+void of(CutOutStep& s, Fields& f) {
+    f.one_of({"keep", "keep the"}, s.keep, {"rest", "overlap"});
+    f.length({"margin", "margin", "What is cut out is grown by this first"}, s.margin, mm(-100), mm(100));
+}
+
+void of(FillHolesStep& s, Fields& f) {
+    f.maybe_length({"under", "only under", "Square root of the hole's area"}, s.under, mm(0), mm(1000),
+                   "all");
+}
+
+void of(PiecesStep& s, Fields& f) {
+    f.text({"drop", "drop pieces", "Numbers from left to right, such as 2, 5-7"}, s.drop, TextKind::plain);
+}
+
+void of(CleanStep& s, Fields& f) {
+    f.length({"least-size", "drop pieces under", "Square root of the piece's area"}, s.least_size, mm(0),
+             mm(100));
+    f.length({"least-width", "open necks under", "Slivers and necks narrower than this are taken away"},
+             s.least_width, mm(0), mm(20));
+    f.length({"simplify", "simplify by", "Points that move the line by less are dropped"}, s.simplify, mm(0),
+             mm(5));
+    f.flag({"doubled", "keep doubled lines once"}, s.doubled);
+}
+
+void of(CornersStep& s, Fields& f) {
+    f.one_of({"kind", "corners"}, s.kind, {"round", "chamfer"});
+    f.length({"radius", "radius"}, s.radius, mm(0.05), mm(500));
+    f.angle({"sharper-than", "where it turns by", "Gentler corners are left alone"}, s.sharper_than);
+}
+
+void of(DashStep& s, Fields& f) {
+    f.length({"dash", "dash"}, s.dash, mm(0.2), mm(200));
+    f.length({"gap", "gap", "Stretched a little so that open lines begin and end on a dash"}, s.gap, mm(0.2),
+             mm(200));
+    f.length({"setback", "setback", "Open lines stop this far before their ends"}, s.setback, mm(0), mm(50));
+}
+
+} // namespace
+
+void fields(StepWhat& what, Fields& f) {
+    std::visit([&](auto& step) { of(step, f); }, what);
+}
+
+const std::vector<StepKind>& step_kinds() {
+    static const std::vector<StepKind> all = {
+        {"fill", "Fill", "Parallel lines in closed lines.", FillStep{}, true},
+        {"outline", "Outline", "Lines around or inside closed lines.", OutlineStep{}, true},
+        {"words", "Words", "Lettering on the part: a greeting, a name.", WordsStep{}, true},
+        {"join", "Join", "Closed lines that overlap become one.", JoinStep{}},
+        {"cut-out", "Cut out", "Takes other lines' area away, or keeps only what overlaps.", CutOutStep{},
+         false, true},
+        {"fill-holes", "Fill holes", "Holes of closed lines vanish.", FillHolesStep{}},
+        {"pieces", "Pieces", "Drops pieces by their number.", PiecesStep{}},
+        {"clean", "Clean", "Drops crumbs, slivers and doubled lines.", CleanStep{}},
+        {"corners", "Corners", "Rounds or chamfers sharp corners.", CornersStep{}},
+        {"dash", "Dash", "Turns lines into dashes.", DashStep{}},
+        {"resize", "Resize", "To a width, a height or a share.", ResizeStep{}},
+        {"mirror", "Mirror", "Left to right or top to bottom.", MirrorStep{}},
+        {"turn", "Turn", "By an angle, about the middle.", TurnStep{}},
+        {"align", "Align", "To an edge or the middle of the rest.", AlignStep{}},
+        {"copies", "Copies", "In rows and columns or around a ring.", CopiesStep{}}};
+    return all;
+}
+
+const StepKind& kind_of(const StepWhat& what) {
+    for (const StepKind& kind : step_kinds())
+        if (kind.fresh.index() == what.index()) return kind;
+    invariant_broken("every step has a kind", __FILE__, __LINE__);
+}
+
+const StepKind* step_kind(std::string_view key) {
+    for (const StepKind& kind : step_kinds())
+        if (kind.key == key) return &kind;
+    return nullptr;
+}
+
+} // namespace dotlane

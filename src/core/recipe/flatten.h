@@ -1,0 +1,12 @@
+// The first state of a recipe: the source's lines, flattened at finished size and sorted into their line
+// sets.
+#pragma once
+
+#include "core/recipe/state.h"
+
+namespace dotlane {
+
+/// Lines of a computed source go to the set of their role; those without one to a set without an id.
+std::shared_ptr<const RecipeState> flatten_source(const Part& part, const Drawing& drawing);
+
+} // namespace dotlane

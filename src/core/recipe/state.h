@@ -1,0 +1,61 @@
+// What a recipe has made so far: line sets as they stand between two steps. Sets are shared between states,
+// so a state costs only what its step changed.
+#pragma once
+
+#include <map>
+#include <memory>
+#include <optional>
+
+#include "core/base/figure.h"
+#include "core/base/finding.h"
+#include "core/geometry/region.h"
+#include "core/project/project.h"
+#include "core/recipe/coverage.h"
+
+namespace dotlane {
+
+/// A line at finished size.
+struct FlatLine {
+    LineId id; ///< of the source line it came from; of the first of several
+    LineSetId set;
+    FillRule rule = FillRule::nonzero;
+    bool filled = false; ///< by its file: open contours bound an area too
+    Polylines contours;
+    Box box;
+    std::size_t order = 0; ///< in which it was drawn
+};
+
+struct WorkSet {
+    LineSetId id;
+    StepId step;         ///< that made it; none: of the source
+    bool worked = false; ///< a step has changed it: its lines no longer stand for single source lines
+    std::vector<FlatLine> lines;
+    Polylines strokes; ///< of a fill: run, but not chosen one by one
+    Box box() const;
+};
+
+/// What a fill did: the figures that stand on its card.
+struct FillReport {
+    std::size_t rows = 0, runs = 0, pieces = 0, lifts = 0;
+    Length length, inset, tip;
+    Coverage coverage;
+    int open_lines = 0;  ///< lines of its sets that are not closed, left unfilled
+    int too_thin = 0;    ///< closed lines nothing could be filled in at this inset
+    std::string refused; ///< why the step could not work; empty when it did
+};
+
+struct StepReport {
+    std::string refused; ///< why the step could not work: the lines stay as they were before it
+    std::vector<Figure> figures;
+    Findings findings; ///< their place is filled in by the evaluation
+    std::optional<FillReport> fill;
+};
+
+struct RecipeState {
+    std::vector<std::shared_ptr<const WorkSet>> sets;
+    std::map<StepId, std::shared_ptr<const StepReport>> reports;
+
+    const WorkSet* find(LineSetId id) const;
+};
+
+} // namespace dotlane

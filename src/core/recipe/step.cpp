@@ -1,0 +1,32 @@
+#include "core/recipe/step.h"
+
+namespace dotlane {
+
+StepOutcome run_step(const StepWhat& what, const StepInput& input, Progress& progress) {
+    return std::visit([&](const auto& step) { return run(step, input, progress); }, what);
+}
+
+Region area_of(const FlatLine& line) {
+    return region_of(line.contours, line.rule, line.filled);
+}
+
+FlatLine line_of(const Region& area, const FlatLine& like) {
+    FlatLine out{like.id, like.set, FillRule::nonzero, like.filled, {}, bounds(area), like.order};
+    for (const Ring& ring : area.rings)
+        out.contours.push_back({ring, true});
+    return out;
+}
+
+std::shared_ptr<WorkSet> copy_of(const WorkSet& set) {
+    auto out = std::make_shared<WorkSet>(set);
+    out->worked = true;
+    return out;
+}
+
+StepOutcome refused(std::string why) {
+    StepOutcome out;
+    out.report.refused = std::move(why);
+    return out;
+}
+
+} // namespace dotlane

@@ -1,0 +1,313 @@
+// Lettering: shaped lines of text, sized, set on an arc, joined.
+#include <cmath>
+#include <numbers>
+
+#include "core/base/text.h"
+#include "core/lettering/snug.h"
+#include "core/sources/parts.h"
+
+namespace dotlane::sources {
+namespace {
+
+constexpr double nominal_em = 100; ///< mm; text is laid out at this size and scaled once
+
+struct Glyph {
+    Shape shape;      ///< at its place in its line, baseline at y = 0
+    std::string name; ///< the characters it stands for
+    double x = 0, advance = 0;
+};
+
+struct Line {
+    std::vector<Glyph> glyphs;
+    double width = 0;
+};
+
+struct Layout {
+    std::vector<Line> lines;
+    double capitals = 70; ///< height of capitals at the nominal size
+    bool strokes = false;
+    Findings findings;
+};
+
+std::vector<std::string> lines_of(const std::string& text) {
+    std::vector<std::string> out{""};
+    for (const char c : text)
+        if (c == '\n')
+            out.emplace_back();
+        else if (c != '\r')
+            out.back().push_back(c);
+    return out;
+}
+
+void move(Glyph& glyph, double dx, double dy = 0) {
+    glyph.shape = transformed(glyph.shape, Affine::translation({dx, dy}));
+    glyph.x += dx;
+}
+
+/// Letter width and tracking.
+void space_out(Line& line, const Lettering& spec) {
+    const double wider = spec.glyph_width / 100, more = spec.tracking / 100 * nominal_em;
+    for (std::size_t i = 0; i < line.glyphs.size(); ++i) {
+        Glyph& g = line.glyphs[i];
+        g.shape = transformed(g.shape, Affine::scaling(wider, 1));
+        g.x *= wider, g.advance *= wider;
+        move(g, more * static_cast<double>(i));
+    }
+    line.width = line.glyphs.empty() ? 0 : line.glyphs.back().x + line.glyphs.back().advance;
+}
+
+Finding missing(const std::string& font, int count) {
+    const std::string n = std::to_string(count);
+    return {"lettering.missing",
+            Grade::caution,
+            "The font \"" + font + "\" lacks " + n + (count == 1 ? " character" : " characters") +
+                " of this text.",
+            {{"font", font}, {"count", n}}};
+}
+
+Result<Layout> outlined(const Lettering& spec, FontShelf& fonts) {
+    Layout out;
+    const FontRequest request{spec.font, spec.italic, spec.weight, spec.features};
+    out.capitals = fonts.capital_height(request) * nominal_em;
+    int lacking = 0;
+    std::string used;
+    for (const std::string& text : lines_of(spec.text)) {
+        auto run = fonts.outline(request, mm(nominal_em), text);
+        if (!run) return tl::make_unexpected(run.error());
+        Line line;
+        double x = 0;
+        for (std::size_t i = 0; i < run->glyphs.size(); ++i) {
+            GlyphOutline& g = run->glyphs[i];
+            const std::size_t end = i + 1 < run->glyphs.size() ? run->glyphs[i + 1].cluster : text.size();
+            line.glyphs.push_back({std::move(g.shape),
+                                   end > g.cluster ? text.substr(g.cluster, end - g.cluster) : "", x,
+                                   g.advance_mm});
+            x += g.advance_mm;
+        }
+        lacking += run->missing_glyphs;
+        used = run->family;
+        space_out(line, spec);
+        out.lines.push_back(std::move(line));
+    }
+    if (lower_case(used) != lower_case(spec.font))
+        out.findings.push_back(
+            {"lettering.other-font",
+             Grade::caution,
+             "The font \"" + spec.font + "\" is not installed; \"" + used + "\" stands in for it.",
+             {{"font", spec.font}, {"used", used}}});
+    if (lacking > 0) out.findings.push_back(missing(used, lacking));
+    return out;
+}
+
+/// Decodes one character; bad bytes count as U+FFFD.
+char32_t next_character(const std::string& text, std::size_t& at) {
+    const auto byte = static_cast<unsigned char>(text[at++]);
+    const int more = byte < 0x80 ? 0 : byte >= 0xf0 ? 3 : byte >= 0xe0 ? 2 : byte >= 0xc0 ? 1 : -1;
+    if (more < 0) return 0xfffd;
+    char32_t c = more == 0 ? byte : byte & (0x3f >> more);
+    for (int i = 0; i < more; ++i) {
+        if (at >= text.size() || (static_cast<unsigned char>(text[at]) & 0xc0) != 0x80) return 0xfffd;
+        c = (c << 6) | (static_cast<unsigned char>(text[at++]) & 0x3f);
+    }
+    return c;
+}
+
+Result<Layout> stroked_text(const Lettering& spec, const FontShelf& fonts) {
+    if (fonts.stroke_fonts().empty()) return fail("font.none", "No stroke font is there to letter with.");
+    const StrokeFont* font = fonts.stroke_font(spec.font);
+    Layout out;
+    out.strokes = true;
+    if (!font) {
+        font = &fonts.stroke_fonts().front();
+        out.findings.push_back(
+            {"lettering.other-font",
+             Grade::caution,
+             "There is no stroke font \"" + spec.font + "\"; \"" + font->name + "\" stands in for it.",
+             {{"font", spec.font}, {"used", font->name}}});
+    }
+    // The em of a stroke font: its capitals are 0.7 of it, as is usual for outline fonts.
+    const double scale = 0.7 * nominal_em / font->capital_height();
+    out.capitals = 0.7 * nominal_em;
+    int lacking = 0;
+    for (const std::string& text : lines_of(spec.text)) {
+        Line line;
+        double x = 0;
+        for (std::size_t at = 0; at < text.size();) {
+            const std::size_t from = at;
+            const StrokeGlyph* g = font->glyph(next_character(text, at));
+            if (!g) {
+                ++lacking;
+                continue;
+            }
+            Glyph glyph{{}, text.substr(from, at - from), x, g->advance() * scale};
+            for (const Polyline& stroke : g->strokes) {
+                Contour c{Point{x, 0} + stroke.points.front() * scale, {}, false};
+                for (std::size_t i = 1; i < stroke.points.size(); ++i)
+                    c.line_to(Point{x, 0} + stroke.points[i] * scale);
+                glyph.shape.contours.push_back(std::move(c));
+            }
+            x += glyph.advance;
+            line.glyphs.push_back(std::move(glyph));
+        }
+        space_out(line, spec);
+        out.lines.push_back(std::move(line));
+    }
+    if (lacking > 0) out.findings.push_back(missing(font->name, lacking));
+    return out;
+}
+
+Box ink(const Layout& layout) {
+    Box box;
+    for (const Line& line : layout.lines)
+        for (const Glyph& g : line.glyphs)
+            box.add(bounds(g.shape));
+    return box;
+}
+
+/// Lines one below the other and aligned.
+void stack(Layout& layout, const Lettering& spec) {
+    double widest = 0;
+    for (const Line& line : layout.lines)
+        widest = std::max(widest, line.width);
+    const double share = spec.align == Lettering::Align::left     ? 0
+                         : spec.align == Lettering::Align::centre ? 0.5
+                                                                  : 1;
+    for (std::size_t i = 0; i < layout.lines.size(); ++i)
+        for (Glyph& g : layout.lines[i].glyphs)
+            move(g, (widest - layout.lines[i].width) * share,
+                 static_cast<double>(i) * spec.line_gap / 100 * nominal_em);
+}
+
+void scale(Layout& layout, double by) {
+    for (Line& line : layout.lines) {
+        line.width *= by;
+        for (Glyph& g : line.glyphs) {
+            g.shape = transformed(g.shape, Affine::scaling(by, by));
+            g.x *= by, g.advance *= by;
+        }
+    }
+}
+
+/// Each glyph keeps its shape and is set upright on the circle under the middle of its advance. Lines further
+/// down lie on smaller circles (on larger ones inside).
+void bend(Layout& layout, const Lettering& spec) {
+    const double radius = in_mm(spec.radius);
+    double left = 1e300, right = -1e300;
+    for (const Line& line : layout.lines)
+        if (!line.glyphs.empty()) {
+            left = std::min(left, line.glyphs.front().x);
+            right = std::max(right, line.glyphs.back().x + line.glyphs.back().advance);
+        }
+    const double middle = (left + right) / 2;
+    for (Line& line : layout.lines)
+        for (Glyph& g : line.glyphs) {
+            const double x = g.x + g.advance / 2, angle = (x - middle) / radius;
+            const Affine upright = Affine::translation({-x, 0});
+            const Affine on = spec.inside ? Affine::rotation(-angle) * Affine::translation({0, radius})
+                                          : Affine::rotation(angle) * Affine::translation({0, -radius});
+            g.shape = transformed(g.shape, on * upright);
+        }
+}
+
+/// Letters of a word moved together, from left to right. Names the pairs that cannot be.
+void snug_up(Layout& layout, Length overlap) {
+    std::string apart;
+    int count = 0;
+    for (Line& line : layout.lines) {
+        double moved = 0;
+        const Glyph* before = nullptr;
+        Region left;
+        for (Glyph& g : line.glyphs) {
+            move(g, -moved);
+            Region here = region_of(g.shape, mm(0.02));
+            if (!here.empty() && before && !left.empty()) {
+                const SnugFit fit = snug_fit(left, here, overlap);
+                if (fit.possible) {
+                    move(g, -in_mm(fit.shift));
+                    moved += in_mm(fit.shift);
+                    here = transformed(here, Affine::translation({-in_mm(fit.shift), 0}));
+                } else {
+                    ++count;
+                    apart += (apart.empty() ? "" : ", ") + before->name + g.name;
+                }
+            }
+            before = &g;
+            left = std::move(here); // empty after a space: a new word begins
+        }
+        line.width -= moved;
+    }
+    if (count > 0)
+        layout.findings.push_back(
+            {"lettering.apart",
+             Grade::caution,
+             "These letters cannot be brought together without filling a counter: " + apart + ".",
+             {{"pairs", apart}, {"count", std::to_string(count)}}});
+}
+
+void add_joined(Lines& lines, const Layout& layout) {
+    std::vector<Region> letters;
+    int counters = 0;
+    for (const Line& line : layout.lines)
+        for (const Glyph& g : line.glyphs) {
+            letters.push_back(region_of(g.shape, mm(0.005)));
+            counters += hole_count(letters.back());
+        }
+    const Region whole = united(letters);
+    const auto parts = pieces(whole);
+    for (const Region& piece : parts)
+        lines.add(role::letters, shape_of(piece));
+    lines.figure("pieces", "", static_cast<double>(parts.size()));
+    lines.figure("counters_before", "", counters);
+    lines.figure("counters_after", "", hole_count(whole));
+    if (const int lost = counters - hole_count(whole); lost > 0)
+        lines.tell({"join.counters",
+                    Grade::caution,
+                    std::to_string(lost) + (lost == 1 ? " counter is" : " counters are") +
+                        " filled by joining: letters cover one another there.",
+                    {{"count", std::to_string(lost)}}});
+}
+
+} // namespace
+
+Result<SourceLines> make(const Lettering& spec, FontShelf& fonts) {
+    if (trimmed(spec.text).empty()) return fail("source.text", "Lettering needs some text.");
+    const bool strokes = spec.kind == Lettering::Kind::strokes;
+    auto layout = strokes ? stroked_text(spec, fonts) : outlined(spec, fonts);
+    if (!layout) return tl::make_unexpected(layout.error());
+    const bool joins = spec.join && !strokes;
+    stack(*layout, spec);
+    const Box box = ink(*layout);
+    if (box.empty()) return fail("source.text", "This text has no visible letters.");
+    const double now = spec.sized_by == Lettering::SizedBy::capitals ? layout->capitals
+                       : spec.sized_by == Lettering::SizedBy::width  ? box.width()
+                                                                     : box.height();
+    if (now < 1e-6)
+        return fail("source.text", "This text has no extent that way, so it cannot be sized by it.");
+    scale(*layout, in_mm(spec.size) / now);
+    if (joins && in_mm(spec.snug) > 0) {
+        snug_up(*layout, spec.snug);
+        // What was asked for is the size of what comes out.
+        if (spec.sized_by == Lettering::SizedBy::width)
+            scale(*layout, in_mm(spec.size) / ink(*layout).width());
+    }
+    if (spec.path == Lettering::Path::arc) bend(*layout, spec);
+    const Box made = ink(*layout);
+    for (Line& line : layout->lines)
+        for (Glyph& g : line.glyphs)
+            move(g, -made.x0, -made.y0);
+    Lines lines;
+    for (Finding& f : layout->findings)
+        lines.tell(std::move(f));
+    if (joins)
+        add_joined(lines, *layout);
+    else
+        for (Line& line : layout->lines)
+            for (Glyph& g : line.glyphs)
+                if (!g.shape.contours.empty())
+                    lines.add(strokes ? role::strokes : role::letters, std::move(g.shape), g.name);
+    lines.figure("width", "mm", made.width());
+    lines.figure("height", "mm", made.height());
+    return lines.take();
+}
+
+} // namespace dotlane::sources

@@ -1,0 +1,37 @@
+// The calculators behind make_lines, one file each; and what they share.
+#pragma once
+
+#include "core/geometry/region.h"
+#include "core/sources/make.h"
+
+namespace dotlane::sources {
+
+class Lines {
+  public:
+    void add(const char* role, Shape shape, std::string name = {});
+    void add(const char* role, Contour contour) { add(role, Shape{{std::move(contour)}}); }
+    void straight(const char* role, Point a, Point b);
+    void figure(const char* key, const char* unit, double value) { figures_.push_back({key, unit, value}); }
+    void tell(Finding finding) { findings_.push_back(std::move(finding)); }
+    SourceLines take();
+
+  private:
+    Drawing drawing_;
+    Findings findings_;
+    std::vector<Figure> figures_;
+};
+
+Result<SourceLines> make(const FoldedCard& card);
+Result<SourceLines> make(const Label& label);
+Result<SourceLines> make(const Badge& badge);
+Result<SourceLines> make(const EdgeStrip& strip);
+Result<SourceLines> make(const RepeatPattern& pattern);
+Result<SourceLines> make(const Carton& carton);
+Result<SourceLines> make(const Lettering& lettering, FontShelf& fonts);
+
+/// A closed run of straight lines.
+Contour polygon(const std::vector<Point>& points);
+/// The area's rings as straight lines.
+Shape shape_of(const Region& region);
+
+} // namespace dotlane::sources

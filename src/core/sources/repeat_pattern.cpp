@@ -1,0 +1,168 @@
+#include <numbers>
+
+#include "core/base/text.h"
+#include "core/sources/parts.h"
+
+namespace dotlane {
+namespace {
+
+using Motif = RepeatPattern::Motif;
+constexpr int most_motifs = 20000; ///< more cannot be weeded, and would only make the window slow
+
+std::vector<Point> star(int points) {
+    std::vector<Point> out;
+    for (int i = 0; i < 2 * points; ++i) {
+        const double a = std::numbers::pi * (i - 0.5 * points) / points, r = i % 2 == 0 ? 1 : 0.42;
+        out.push_back({r * std::cos(a), r * std::sin(a)});
+    }
+    return out;
+}
+
+/// Any size; fitted below.
+Contour drawn(const RepeatPattern& pattern) {
+    switch (pattern.motif) {
+    case Motif::star:
+        return sources::polygon(star(pattern.points));
+    case Motif::disc:
+        return ellipse({0, 0}, 1, 1);
+    case Motif::square:
+        return rectangle({-1, -1, 1, 1});
+    case Motif::diamond:
+        return sources::polygon({{0, -1}, {0.7, 0}, {0, 1}, {-0.7, 0}});
+    case Motif::hexagon: {
+        std::vector<Point> corners;
+        for (int i = 0; i < 6; ++i)
+            corners.push_back({std::cos(std::numbers::pi * i / 3), std::sin(std::numbers::pi * i / 3)});
+        return sources::polygon(corners);
+    }
+    case Motif::heart: {
+        Contour c{{0, 1}, {}, true};
+        c.cubic_to({-0.5, 0.6}, {-1, 0.25}, {-1, -0.3});
+        c.arc_to(0.5, 0.5, 0, false, true, {0, -0.3});
+        c.arc_to(0.5, 0.5, 0, false, true, {1, -0.3});
+        c.cubic_to({1, 0.25}, {0.5, 0.6}, {0, 1});
+        return c;
+    }
+    case Motif::drop: {
+        Contour c{{0, -1}, {}, true};
+        c.cubic_to({0.15, -0.6}, {0.6, 0}, {0.6, 0.4});
+        c.arc_to(0.6, 0.6, 0, false, true, {-0.6, 0.4});
+        c.cubic_to({-0.6, 0}, {-0.15, -0.6}, {0, -1});
+        return c;
+    }
+    }
+    return {};
+}
+
+/// Of this size across, its box's middle at the origin.
+Contour motif_of(const RepeatPattern& pattern, double size) {
+    const Contour c = drawn(pattern);
+    const Box box = bounds(c);
+    return transformed(c, Affine::scaling(size / box.width(), size / box.width()) *
+                              Affine::translation({-box.centre().x, -box.centre().y}));
+}
+
+double distance_between(const Polyline& a, const Polyline& b) {
+    double least = 1e300;
+    const auto from = [&](const Polyline& points, const Polyline& edges) {
+        for (const Point p : points.points)
+            for (std::size_t i = 0, n = edges.points.size(); i < n; ++i)
+                least = std::min(least, distance_to_segment(p, edges.points[i], edges.points[(i + 1) % n]));
+    };
+    from(a, b);
+    from(b, a);
+    return least;
+}
+
+struct Grid {
+    PatternCount count;
+    double pitch = 0, row_pitch = 0;
+    std::vector<Point> middles;
+    Contour motif;
+};
+
+Result<Grid> grid_of(const RepeatPattern& p) {
+    const double w = in_mm(p.width) - 2 * in_mm(p.margin), h = in_mm(p.height) - 2 * in_mm(p.margin),
+                 g = in_mm(p.gap);
+    if (w <= 0 || h <= 0) return fail("source.pattern", "The margins leave nothing of the sheet.");
+    Grid grid;
+    const double size = p.wanted > 0 ? (w + g) / p.wanted - g : in_mm(p.size);
+    if (size < 1)
+        return fail("source.pattern", std::to_string(p.wanted) + " across at this gap would be " +
+                                          number(std::max(size, 0.0), 2) +
+                                          " mm wide: at least 1 mm is needed.");
+    grid.motif = motif_of(p, size);
+    const double tall = bounds(grid.motif).height();
+    grid.pitch = size + g;
+    grid.row_pitch = p.rows == RepeatPattern::Rows::hexagonal ? grid.pitch * std::sqrt(3) / 2 : tall + g;
+    // n things of width w with gap g fit W when n <= (W + g) / (w + g); a hair's rounding must not cost one.
+    const auto fit = [](double room, double pitch) {
+        return static_cast<int>(std::floor(room / pitch + 1e-9));
+    };
+    grid.count.across = fit(w + g, grid.pitch);
+    grid.count.rows = h < tall ? 0 : 1 + fit(h - tall, grid.row_pitch);
+    grid.count.size = mm(size);
+    if (grid.count.across < 1 || grid.count.rows < 1)
+        return fail("source.pattern", "Not one motif of this size fits the sheet.");
+    if (static_cast<double>(grid.count.across) * grid.count.rows > most_motifs)
+        return fail("source.pattern", "That would be more than " + std::to_string(most_motifs) + " motifs.");
+    const bool shifted = p.rows != RepeatPattern::Rows::straight;
+    const double used = grid.count.across * grid.pitch - g;
+    // Odd rows are shifted by half a pitch and hold one fewer where they would overrun.
+    const int odd = used + grid.pitch / 2 <= w + 1e-9 ? grid.count.across : grid.count.across - 1;
+    const double wide = shifted && odd == grid.count.across ? used + grid.pitch / 2 : used;
+    const double left = in_mm(p.margin) + (w - wide) / 2,
+                 top = in_mm(p.margin) + (h - tall - (grid.count.rows - 1) * grid.row_pitch) / 2;
+    for (int row = 0; row < grid.count.rows; ++row) {
+        const bool moved = shifted && row % 2 == 1;
+        for (int i = 0; i < (moved ? odd : grid.count.across); ++i)
+            grid.middles.push_back({left + size / 2 + i * grid.pitch + (moved ? grid.pitch / 2 : 0),
+                                    top + tall / 2 + row * grid.row_pitch});
+    }
+    grid.count.total = static_cast<int>(grid.middles.size());
+    const Polyline one = flattened(grid.motif, mm(0.02));
+    double web = 1e300;
+    const auto against = [&](Point by) {
+        web = std::min(web, distance_between(one, transformed(one, Affine::translation(by))));
+    };
+    if (grid.count.across > 1) against({grid.pitch, 0});
+    if (grid.count.rows > 1) {
+        against({shifted ? grid.pitch / 2 : 0, grid.row_pitch});
+        if (shifted) against({-grid.pitch / 2, grid.row_pitch});
+        if (shifted && grid.count.rows > 2) against({0, 2 * grid.row_pitch});
+    }
+    grid.count.web = mm(web > 1e299 ? 0 : web);
+    return grid;
+}
+
+} // namespace
+
+Result<PatternCount> count_of(const RepeatPattern& pattern) {
+    return grid_of(pattern).map([](const Grid& g) { return g.count; });
+}
+
+Result<SourceLines> sources::make(const RepeatPattern& pattern) {
+    const auto grid = grid_of(pattern);
+    if (!grid) return tl::make_unexpected(grid.error());
+    Lines lines;
+    if (pattern.frame)
+        lines.add(role::outline, rectangle({0, 0, in_mm(pattern.width), in_mm(pattern.height)}));
+    for (const Point at : grid->middles)
+        lines.add(role::motif, transformed(grid->motif, Affine::translation(at)));
+    const PatternCount& n = grid->count;
+    lines.figure("across", "", n.across);
+    lines.figure("rows", "", n.rows);
+    lines.figure("in_all", "", n.total);
+    lines.figure("size", "mm", in_mm(n.size));
+    if (n.total > 1) lines.figure("web", "mm", in_mm(n.web));
+    // Common practice: webs of at least 2 to 3 mm in stencil film.
+    if (n.total > 1 && in_mm(n.web) < 2)
+        lines.tell({"pattern.web",
+                    Grade::caution,
+                    "Only " + number(in_mm(n.web), 2) +
+                        " mm are left between two motifs: film and card tear below about 2 mm.",
+                    {{"web_mm", number(in_mm(n.web), 2)}}});
+    return lines.take();
+}
+
+} // namespace dotlane

@@ -1,0 +1,179 @@
+#include "core/workflow/making.h"
+
+#include <algorithm>
+#include <tuple>
+#include <unordered_set>
+
+#include "core/base/text.h"
+#include "core/sources/make.h"
+#include "core/workflow/filling.h"
+#include "core/workflow/opening.h"
+
+namespace dotlane {
+namespace {
+
+constexpr struct {
+    const char* role;
+    Action action;
+} usual_actions[] = {{role::fold, Action::score},  {role::perforation, Action::perforate},
+                     {role::border, Action::draw}, {role::strokes, Action::draw},
+                     {role::outline, Action::cut}, {role::hole, Action::cut},
+                     {role::window, Action::cut},  {role::motif, Action::cut},
+                     {role::letters, Action::cut}};
+
+Action action_of(const std::string& role) {
+    for (const auto& usual : usual_actions)
+        if (role == usual.role) return usual.action;
+    return Action::draw;
+}
+
+LaneId lane_of(Project& project, const Catalog& catalog, Action action) {
+    for (const Lane& lane : project.lanes)
+        if (lane.action == action) return lane.id;
+    const Tool* tool = catalog.first_tool(action);
+    const Colour colour = action == Action::score ? Colour{0x5a, 0x69, 0x96} : Colour{0x22, 0x28, 0x2c};
+    return lane_for(project, catalog, action, tool ? tool->id : "", colour);
+}
+
+Result<void> add_roles(Project& project, const Catalog& catalog, PartId part, const Drawing& drawing) {
+    for (const DrawnLine& line : drawing.lines) {
+        const Part& now = *find(project, part);
+        if (std::any_of(now.sets.begin(), now.sets.end(),
+                        [&](const LineSet& s) { return s.role == line.group; }))
+            continue;
+        const bool aside = line.group == role::guide;
+        const LaneId lane = lane_of(project, catalog, action_of(line.group));
+        if (const auto set = add_role(project, part, line.group, lane, aside); !set)
+            return tl::make_unexpected(set.error());
+    }
+    return {};
+}
+
+std::string free_name(const Project& project, const std::string& wanted) {
+    const auto taken = [&](const std::string& name) {
+        return std::any_of(project.parts.begin(), project.parts.end(),
+                           [&](const Part& p) { return p.name == name; });
+    };
+    std::string name = wanted;
+    for (int n = 2; taken(name); ++n)
+        name = wanted + " " + std::to_string(n);
+    return name;
+}
+
+/// Whole sets among the chosen lines, and the lines that are left.
+void sort_lines(const EvaluatedPart& evaluated, const std::vector<LineId>& lines,
+                std::vector<LineSetId>& whole, std::vector<LineId>& single) {
+    const std::unordered_set<LineId> chosen(lines.begin(), lines.end());
+    for (const FlatLine& line : evaluated.lines) {
+        if (!chosen.contains(line.id)) continue;
+        if (!evaluated.worked.contains(line.set))
+            single.push_back(line.id);
+        else if (std::find(whole.begin(), whole.end(), line.set) == whole.end())
+            whole.push_back(line.set);
+    }
+}
+
+} // namespace
+
+Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fonts, SourceSpec spec,
+                         std::string name) {
+    const SourceKind* kind = kind_of(spec);
+    if (!kind) return fail("source.file", "A drawing is opened, not made.");
+    const auto made = make_lines(spec, fonts);
+    if (!made) return tl::make_unexpected(made.error());
+    if (name.empty()) name = kind->name;
+    if (const auto* lettering = std::get_if<Lettering>(&spec); lettering && name == kind->name)
+        name = std::string(trimmed(split(lettering->text, "\n").front()).substr(0, 40));
+    Project next = project;
+    const PartId part = add_made_part(next, free_name(project, name), std::move(spec));
+    if (const auto ok = add_roles(next, catalog, part, *made->drawing); !ok)
+        return tl::make_unexpected(ok.error());
+    project = std::move(next);
+    return part;
+}
+
+void fit_font(Lettering& lettering, const FontShelf& fonts) {
+    const bool strokes = lettering.kind == Lettering::Kind::strokes;
+    if (strokes == (fonts.stroke_font(lettering.font) != nullptr) || fonts.stroke_fonts().empty()) return;
+    lettering.font = strokes ? fonts.stroke_fonts().front().name : Lettering{}.font;
+}
+
+Result<void> change_source(Project& project, const Catalog& catalog, FontShelf& fonts, PartId part,
+                           SourceSpec spec) {
+    if (const auto ok = change_spec(project, part, spec); !ok) return ok;
+    if (const auto made = make_lines(spec, fonts)) return add_roles(project, catalog, part, *made->drawing);
+    return {};
+}
+
+Result<std::vector<LineSetId>> sets_of_lines(Project& project, const EvaluatedPart& evaluated,
+                                             const std::vector<LineId>& lines, const std::string& name) {
+    std::vector<LineSetId> sets;
+    std::vector<LineId> single;
+    sort_lines(evaluated, lines, sets, single);
+    if (!single.empty()) {
+        const auto set = gather(project, evaluated.part, single, name);
+        if (!set) return tl::make_unexpected(set.error());
+        sets.push_back(*set);
+    }
+    return sets;
+}
+
+Result<void> send_lines(Project& project, const EvaluatedPart& evaluated, const std::vector<LineId>& lines,
+                        LaneId lane) {
+    std::vector<LineSetId> sets;
+    std::vector<LineId> single;
+    sort_lines(evaluated, lines, sets, single);
+    for (const LineSetId set : sets)
+        if (const auto ok = set_lane(project, evaluated.part, set, lane); !ok) return ok;
+    return single.empty() ? Result<void>{} : assign(project, evaluated.part, single, lane);
+}
+
+Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part_id, StepWhat what,
+                           std::vector<LineSetId> of, std::vector<LineSetId> by) {
+    if (std::holds_alternative<FillStep>(what)) return fill_sets(project, catalog, part_id, std::move(of));
+    const Part* part = find(project, part_id);
+    if (!part) return fail("edit.missing", "There is no such part in this project.");
+    LaneId lane;
+    for (const LineSetId id : of) {
+        const LineSet* set = find(*part, id);
+        const Step* step = maker_of(*part, id);
+        if (!lane) lane = set ? set->lane : step ? step->lane : LaneId{};
+    }
+    if (!kind_of(what).makes)
+        return add_step(project, part_id, {{}, true, {}, std::move(what), std::move(of), std::move(by)});
+    if (const auto* words = std::get_if<WordsStep>(&what)) {
+        const bool strokes = words->lettering.kind == Lettering::Kind::strokes;
+        lane = lane_of(project, catalog, strokes ? Action::draw : Action::cut);
+        of.clear(); // it stands by itself
+    }
+    return add_maker(project, part_id, lane, std::move(what), of, true);
+}
+
+std::vector<EnvelopeFit> envelopes_for(const Catalog& catalog, Length width, Length height) {
+    const double least = 3, easy = 5.5,
+                 most = 25; // half a millimetre off the 6 is rounding of sizes in inches
+    const double a = in_mm(std::min(width, height)), b = in_mm(std::max(width, height));
+    std::vector<std::tuple<bool, double, std::size_t>> fit;
+    for (std::size_t i = 0; i < catalog.envelopes.size(); ++i) {
+        const Envelope& e = catalog.envelopes[i];
+        const double ea = in_mm(std::min(e.width, e.height)) - a, eb = in_mm(std::max(e.width, e.height)) - b;
+        if (std::min(ea, eb) >= least && std::max(ea, eb) <= most)
+            fit.emplace_back(std::min(ea, eb) < easy, ea + eb, i);
+    }
+    std::sort(fit.begin(), fit.end());
+    std::vector<EnvelopeFit> out;
+    for (const auto& [tight, play, i] : fit)
+        out.push_back({&catalog.envelopes[i], tight});
+    return out;
+}
+
+std::vector<const Stock*> stocks_for(const Catalog& catalog, Length width, Length height) {
+    std::vector<const Stock*> out;
+    for (const Stock& stock : catalog.stocks)
+        if ((width <= stock.width && height <= stock.height) ||
+            (height <= stock.width && width <= stock.height))
+            out.push_back(&stock);
+    return out;
+}
+
+} // namespace dotlane

@@ -1,0 +1,49 @@
+// Parts that start from what is meant: made from a source's numbers, with lanes proposed for the lines'
+// roles; and steps added to a recipe with sensible first numbers.
+#pragma once
+
+#include "core/catalog/catalog.h"
+#include "core/lettering/outliner.h"
+#include "core/project/edits.h"
+#include "core/recipe/evaluate.h"
+
+namespace dotlane {
+
+/// A new part. Its name is the kind's, or the text of lettering; numbered when there is one of that name
+/// already. Errors: "field.range", and those of make_lines.
+Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fonts, SourceSpec spec,
+                         std::string name = {});
+/// New numbers for a part's source; roles that come up get a line set and a lane. Numbers that do not go
+/// together are taken all the same, as they may be on the way to ones that do: the part then says why it
+/// cannot be made. Errors: "source.kind", "field.range".
+Result<void> change_source(Project& project, const Catalog& catalog, FontShelf& fonts, PartId part,
+                           SourceSpec spec);
+
+/// Gives lettering whose kind was switched a font of that kind.
+void fit_font(Lettering& lettering, const FontShelf& fonts);
+
+/// Turns a choice of lines into whole line sets: sets that are computed or that a step has changed are taken
+/// whole, the other lines are gathered into a set of their own.
+Result<std::vector<LineSetId>> sets_of_lines(Project& project, const EvaluatedPart& evaluated,
+                                             const std::vector<LineId>& lines, const std::string& name);
+/// Sends lines to a lane (or to "no lane"); whole sets where `sets_of_lines` takes whole sets.
+Result<void> send_lines(Project& project, const EvaluatedPart& evaluated, const std::vector<LineId>& lines,
+                        LaneId lane);
+
+/// Appends a step of a kind, with its first numbers. `of` empty: everything (not for steps that make lines).
+/// A step that makes lines sends them where `of` runs (a fill to a lane that marks) and, a fill, sets its
+/// sources aside.
+Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part, StepWhat what,
+                           std::vector<LineSetId> of, std::vector<LineSetId> by = {});
+
+struct EnvelopeFit {
+    const Envelope* envelope;
+    bool tight; ///< less than about 6 mm (1/4 in) larger each way, which is common practice
+};
+/// Envelopes of the catalog that take a card of this size, turned where need be: larger by 3 to 25 mm each
+/// way. The closest first, tight ones last.
+std::vector<EnvelopeFit> envelopes_for(const Catalog& catalog, Length width, Length height);
+/// Stocks that a piece of this size can be cut from, turned where need be.
+std::vector<const Stock*> stocks_for(const Catalog& catalog, Length width, Length height);
+
+} // namespace dotlane

@@ -1,0 +1,251 @@
+// Parts made from numbers and lettering, and their recipes, in the window. The counts of actions in
+// docs/actions.md are taken here.
+#include <QCheckBox>
+#include <QMenu>
+#include <QPlainTextEdit>
+
+#include "app/recipe/step_card.h"
+#include "app/widgets/number_field.h"
+#include "tests/gui/driver.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+
+namespace {
+
+/// Counts what a maker does: a click, a choice from a list, a field typed.
+struct Maker : Driver {
+    Maker()
+        : Driver(false) {}
+    int actions = 0;
+
+    void press_(const char* name) {
+        ++actions;
+        press(name);
+    }
+    void type_(const char* name, const QString& text) {
+        ++actions;
+        type(name, text);
+    }
+    void tick_(const char* name) {
+        ++actions;
+        tick(name);
+    }
+    void choose_(const char* name, const QString& text) {
+        ++actions;
+        choose(name, text);
+    }
+    void write_(const char* name, const QString& text) {
+        ++actions;
+        auto* box = last<QPlainTextEdit>(name);
+        box->setFocus();
+        box->selectAll();
+        QTest::keyClicks(box, text);
+        settle();
+    }
+    /// The menu under "Add step": opening it and choosing from it.
+    void add_step_(const QString& words) {
+        actions += 2;
+        QMenu* menu = find<QPushButton>("add-step")->menu();
+        REQUIRE(menu);
+        for (QAction* action : menu->actions())
+            if (action->text() == words) {
+                action->trigger();
+                settle();
+                return;
+            }
+        FAIL("no step " << words.toStdString());
+    }
+    /// The lowest visible control of this name: cards of steps lie below the source's.
+    template<class T>
+    T* last(const char* name) {
+        T* found = nullptr;
+        for (T* w : window->findChildren<T*>(QString::fromLatin1(name)))
+            if (w->isVisible() && (!found || w->mapToGlobal(QPoint()).y() > found->mapToGlobal(QPoint()).y()))
+                found = w;
+        REQUIRE(found);
+        return found;
+    }
+    const Part& part() { return *session().part(); }
+    const EvaluatedPart& made() { return *session().derived()->part(part().id); }
+    Action action_of(const std::string& role) {
+        for (const LineSet& s : part().sets)
+            if (s.role == role)
+                if (const Lane* lane = dotlane::find(project(), s.lane)) return lane->action;
+        FAIL("no lane for " << role);
+        return Action::print;
+    }
+    void tell(const char* what) { std::cout << "actions: " << what << ": " << actions << "\n"; }
+};
+
+} // namespace
+
+TEST_CASE_METHOD(Maker,
+                 "a bracket label with a drawn border, from the empty window, in at most six actions") {
+    press_("start-label");
+    type_("border", "3 mm");
+    tell("bracket label with a drawn border");
+    CHECK(actions <= 6);
+    CHECK(std::get<Label>(part().source.spec).edge == Label::Edge::bracket);
+    CHECK(action_of("border") == Action::draw);
+    CHECK(action_of("outline") == Action::cut);
+    CHECK(made().lines.size() == 2);
+    CHECK_FALSE(has(session().derived()->findings, "lane.none"));
+}
+
+TEST_CASE_METHOD(Maker, "a folded card with a greeting, in at most eight actions") {
+    press_("start-folded-card");
+    type_("width", "5 in");
+    type_("height", "4 in");
+    add_step_("Words");
+    write_("text", "With love");
+    ++actions; // into the panel that is the front
+    auto* field = last<QLineEdit>("right-by");
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClicks(field, "5in/2");
+    QTest::keyClick(field, Qt::Key_Return);
+    settle();
+    tell("folded card with a greeting");
+    CHECK(actions <= 8);
+    CHECK(made().box.width() == Approx(2 * 127));
+    const StepId step = part().steps.at(0).id;
+    CHECK(made().reports.at(step)->refused.empty());
+    Box words;
+    for (const FlatLine& line : made().lines)
+        if (line.set == part().steps[0].result) words.add(line.box);
+    CHECK(words.centre().x == Approx(1.5 * 127).margin(1e-3));
+    CHECK(words.centre().y == Approx(2 * 25.4).margin(1e-3));
+    for (const RunSet& run : made().runs)
+        if (run.step == step) CHECK(dotlane::find(project(), run.lane)->action == Action::draw);
+}
+
+TEST_CASE_METHOD(Maker, "a sheet of stars, sixteen across, in at most six actions") {
+    press_("start-repeat-pattern");
+    type_("wanted", "16");
+    tell("16-across star stencil sheet");
+    CHECK(actions <= 6);
+    CHECK(made().lines.size() == 16 * 16);
+    for (const QLabel* label : window->findChildren<QLabel*>())
+        if (label->isVisible() && label->text().contains("in all 256")) return;
+    FAIL("the count is not shown");
+}
+
+TEST_CASE_METHOD(Maker, "a script word as one joined piece, in at most four actions") {
+    press_("start-lettering");
+    write_("text", "Saltmarsh");
+    tick_("join");
+    type_("snug", "0.3");
+    tell("script word as one joined piece");
+    CHECK(actions <= 4);
+    CHECK(made().lines.size() == 1);
+    CHECK_FALSE(has(session().derived()->findings, "lettering.apart"));
+}
+
+TEST_CASE_METHOD(Maker, "every job can be begun from the list, undone and begun again") {
+    press("start-badge");
+    for (const SourceKind& kind : source_kinds()) {
+        press("new-part");
+        press((std::string("job-") + kind.key).c_str());
+        CHECK(kind_of(part().source.spec) == &kind);
+        CHECK_FALSE(made().lines.empty());
+        trigger("undo");
+        trigger("redo");
+    }
+    CHECK(project().parts.size() == source_kinds().size() + 1);
+    press("new-part");
+    press("jobs-cancel");
+    CHECK(shown("add-step"));
+}
+
+TEST_CASE_METHOD(Maker,
+                 "a form shows what matters, takes what is typed, and says what does not go together") {
+    press("start-folded-card");
+    CHECK_FALSE(shown("tuck"));
+    choose("fold", "gate");
+    CHECK(shown("tuck"));
+    choose("line", "perforate");
+    CHECK(action_of("perforated fold") == Action::perforate);
+    type("setback", "60 mm");
+    CHECK(find<app::NumberField>("setback")->wrong()); // beyond its range: kept, marked, nothing changed
+    CHECK(in_mm(std::get<FoldedCard>(part().source.spec).setback) == 1);
+    type("setback", "50 mm");
+    type("height", "90 mm"); // the setback now leaves nothing of the fold
+    CHECK(has(session().derived()->findings, "source.failed"));
+    CHECK_FALSE(made().lines.empty()); // the last card stays in view
+    trigger("undo");
+    CHECK_FALSE(has(session().derived()->findings, "source.failed"));
+}
+
+TEST_CASE_METHOD(Maker, "steps are added to the chosen lines, reordered, switched, set aside and removed") {
+    press("start-lettering");
+    add_step_("Outline");
+    add_step_("Corners");
+    REQUIRE(part().steps.size() == 2);
+    CHECK(part().steps[0].of.size() == 1); // all that is run
+    type("distance", "4 mm");
+    CHECK(in_mm(std::get<OutlineStep>(part().steps[0].what).distance) == 4);
+    QTest::mouseClick(last<QPushButton>("step-up"), Qt::LeftButton);
+    settle();
+    CHECK(std::holds_alternative<CornersStep>(part().steps[0].what));
+    trigger("undo");
+    CHECK(std::holds_alternative<OutlineStep>(part().steps[0].what));
+    const auto runs = made().runs.size();
+    press("step-aside");
+    CHECK(made().runs.size() == runs - 1);
+    press("step-aside");
+    QTest::mouseClick(last<QCheckBox>("on"), Qt::LeftButton, {},
+                      QPoint(8, last<QCheckBox>("on")->height() / 2));
+    settle();
+    CHECK_FALSE(part().steps[1].on);
+    QTest::mouseClick(last<QPushButton>("remove-step"), Qt::LeftButton);
+    settle();
+    CHECK(part().steps.size() == 1);
+    // What is cut out is chosen first.
+    session().choose_lines({});
+    trigger("step-cut-out");
+    CHECK(part().steps.size() == 1);
+    CHECK(notice_says("Choose what is to be cut out"));
+}
+
+TEST_CASE_METHOD(Maker, "lines of a computed part are chosen and sent as the sets they are") {
+    press("start-repeat-pattern");
+    const Box first = made().lines.front().box;
+    click({first.x0 + first.width() / 2, first.y0}); // the tip of the first star
+    CHECK(session().choice().lines.size() == 1);
+    key(Qt::Key_D);
+    CHECK(action_of("motif") == Action::draw);
+    trigger("same-colour");
+    CHECK(session().choice().lines.size() == made().lines.size());
+    trigger("aside");
+    CHECK(part().sets[0].set_aside);
+}
+
+TEST_CASE_METHOD(Maker, "lettering turns from outlines to strokes with a font of the kind") {
+    press("start-lettering");
+    choose("kind", "strokes");
+    CHECK(std::get<Lettering>(part().source.spec).font == "Roman simplex");
+    CHECK(action_of("strokes") == Action::draw);
+    choose("font", "Script simplex");
+    CHECK(std::get<Lettering>(part().source.spec).font == "Script simplex");
+    CHECK_FALSE(shown("join"));
+    choose("kind", "outlines");
+    CHECK(std::get<Lettering>(part().source.spec).font == "Lobster Two");
+    choose("path", "arc");
+    type("radius", "40");
+    CHECK(in_mm(std::get<Lettering>(part().source.spec).radius) == 40);
+}
+
+TEST_CASE_METHOD(Maker, "computed parts are saved and come back the same") {
+    press("start-lettering");
+    add_step_("Outline");
+    const Project before = project();
+    const auto box = made().box;
+    answers.save = QString::fromStdString(folder / "word.dotlane");
+    trigger("save");
+    trigger("close");
+    window->open_path(*answers.save);
+    settle();
+    CHECK(project() == before);
+    CHECK(made().box == box);
+}

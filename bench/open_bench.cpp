@@ -49,7 +49,7 @@ void parse_only(benchmark::State& state) {
 void derive(benchmark::State& state) {
     const Catalog catalog = *load_catalog(disk(), DOTLANE_SOURCE "/data/catalog");
     FontShelf fonts;
-    const auto opened = open_svg(large(), "large.svg", fonts);
+    const auto opened = open_drawing(large(), "large.svg", fonts);
     Project project = Workshop(catalog).new_project("large");
     const PartId part = take_in(project, catalog, *opened, gather_lanes(*opened->source.drawing, catalog));
     (void)place(project, add_sheet(project, "s", "cream-card-12x12", "mat-12x12-standard"),
@@ -63,7 +63,7 @@ void derive(benchmark::State& state) {
 void save(benchmark::State& state) {
     const Catalog catalog = *load_catalog(disk(), DOTLANE_SOURCE "/data/catalog");
     FontShelf fonts;
-    const auto opened = open_svg(large(), "large.svg", fonts);
+    const auto opened = open_drawing(large(), "large.svg", fonts);
     Project project = Workshop(catalog).new_project("large");
     take_in(project, catalog, *opened, gather_lanes(*opened->source.drawing, catalog));
     for (auto _ : state)

@@ -23,7 +23,7 @@ int main(int argc, char** argv) {
     parser.setApplicationDescription("Plans what a craft cutter cuts, scores, draws, foils and engraves.");
     parser.addHelpOption();
     parser.addVersionOption();
-    parser.addPositionalArgument("file", "A project (.dotlane) or a drawing (.svg).", "[file]");
+    parser.addPositionalArgument("file", "A project (.dotlane) or a drawing (.svg, .dxf, .hpgl).", "[file]");
     const QCommandLineOption demo("demo", "Open the demo project.");
     const QCommandLineOption shot("shot", "Save a picture of a view and quit: --shot VIEW OUT.png.", "view");
     const QCommandLineOption size("size", "Window size for --shot.", "WxH", "1280x800");

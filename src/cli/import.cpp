@@ -11,11 +11,13 @@ using nlohmann::json;
 
 class Import final : public Verb {
     void declare(CLI::App& app) override {
-        app.add_option("file", file_, "The SVG file (.svg, .svgz)")->required();
+        app.add_option("file", file_, "The drawing: .svg, .svgz, .dxf, .hpgl or .plt")->required();
         app.add_option("project", path_, "The project file; made when it does not exist")->required();
         auto* size = app.add_option_group("size", "Size of a file without physical units");
         size->add_option("--per-inch", per_inch_, "Its units per inch: 96, 90, 72 or another")
             ->check(CLI::Range(1.0, 10000.0));
+        size->add_option("--unit", unit_, "The unit of a DXF file that names none")
+            ->check(CLI::IsMember({"mm", "cm", "in"}));
         size->add_option("--width", width_, "Its finished width, such as 120mm or 4.5in");
         size->require_option(0, 1);
         app.add_option("--name", name_, "Name of the part");
@@ -31,7 +33,7 @@ class Import final : public Verb {
             if (!loaded) return c.error(loaded.error());
             project = std::move(*loaded);
         }
-        auto opened = open_svg(std::move(*bytes), file_, c.workshop.fonts());
+        auto opened = open_drawing(std::move(*bytes), file_, c.workshop.fonts());
         if (!opened) return c.error(opened.error());
         if (!name_.empty()) opened->name = name_;
         if (const auto settled = settle(project, *opened); !settled) return c.error(settled.error());
@@ -51,6 +53,8 @@ class Import final : public Verb {
             if (!choice) return tl::make_unexpected(choice.error());
             return settle_scale(opened, choice->factor), Result<void>{};
         }
+        if (!unit_.empty())
+            return settle_scale(opened, unit_ == "in" ? mm_per_inch : unit_ == "cm" ? 10 : 1), Result<void>{};
         if (per_inch_ > 0) return settle_scale(opened, 96 / per_inch_), Result<void>{};
         if (!opened.asks_scale) return {};
         std::string question = "The file does not say how large it is. Finished size would be";
@@ -60,7 +64,9 @@ class Import final : public Verb {
         return fail(
             "open.scale",
             question +
-                " or give the finished width. Use --per-inch 96, --per-inch 90, --per-inch 72 or --width.",
+                " or give the finished width. Use " +
+                (opened.per_inch ? "--per-inch 96, --per-inch 90, --per-inch 72" : "--unit mm, --unit cm, --unit in") +
+                " or --width.",
             {file_, 0});
     }
 
@@ -97,6 +103,7 @@ class Import final : public Verb {
     }
 
     std::string file_, path_, width_, name_;
+    std::string unit_;
     double per_inch_ = 0;
     bool no_lanes_ = false;
 };

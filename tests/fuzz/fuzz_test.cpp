@@ -3,7 +3,10 @@
 #include <cstdlib>
 
 #include "core/base/measure.h"
+#include "core/formats/dxf/reader.h"
+#include "core/formats/hpgl/reader.h"
 #include "core/formats/svg/reader.h"
+#include "core/lettering/stroke_font.h"
 #include "core/project/format.h"
 #include "core/workflow/filling.h"
 #include "core/workflow/opening.h"
@@ -95,7 +98,7 @@ TEST_CASE("mutated drawings are opened or refused, and what is opened can be pla
     for (int round = 0; round < rounds(1500); ++round) {
         const std::string text = mutated(everything, random, words);
         INFO("seed " << random.seed() << " round " << round);
-        auto o = open_svg(text, "fuzz.svg", fonts);
+        auto o = open_drawing(text, "fuzz.svg", fonts);
         if (!o) {
             ++refused;
             CHECK_FALSE(o.error().message.empty());
@@ -157,4 +160,48 @@ TEST_CASE("anything may be typed into a number field") {
             CHECK(std::abs(in_mm(*v)) <= 1e6);
         }
     }
+}
+
+TEST_CASE("mutated DXF, HP-GL and stroke fonts are read or refused") {
+    Random random("other formats");
+    INFO("seed " << random.seed());
+    const std::string dxf =
+        "0\nSECTION\n2\nHEADER\n9\n$"
+        "INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n70\n1\n0\nLAYER\n"
+        "2\ncut\n70\n0\n62\n3\n0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n8\n0\n2\nb\n70\n0\n10\n"
+        "0\n20\n0\n"
+        "0\nLINE\n8\n0\n10\n0\n20\n0\n11\n5\n21\n5\n0\nENDBLK\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n"
+        "0\nINSERT\n8\ncut\n2\nb\n10\n1\n20\n1\n41\n2\n42\n2\n50\n30\n70\n3\n71\n2\n44\n7\n45\n8\n"
+        "0\nLWPOLYLINE\n8\ncut\n90\n3\n70\n1\n10\n0\n20\n0\n42\n0.5\n10\n9\n20\n0\n10\n9\n20\n9\n"
+        "0\nSPLINE\n8\ncut\n70\n8\n71\n3\n72\n8\n73\n4\n74\n0\n40\n0\n40\n0\n40\n0\n40\n0\n40\n1\n40\n1\n40\n"
+        "1\n40\n1\n"
+        "10\n0\n20\n0\n10\n1\n20\n5\n10\n6\n20\n5\n10\n7\n20\n0\n"
+        "0\nELLIPSE\n8\ncut\n10\n3\n20\n3\n11\n5\n21\n0\n40\n0."
+        "5\n41\n0\n42\n3\n0\nARC\n8\ncut\n10\n0\n20\n0\n40\n5\n50\n10\n51\n200\n"
+        "0\nENDSEC\n0\nEOF\n";
+    const std::string hpgl = "\x1b.@;IN;DF;SP1;PU0,0;PD400,0,400,400;PR10,10;AA0,0,90,5;AR5,5,-400;CI30;EA9,"
+                             "9;LBtext\x03;SC0,1,0,1;PU;";
+    const std::string strokes = file(DOTLANE_SOURCE "/data/fonts/strokes/rowmans.jhf").substr(0, 900);
+    const std::vector<std::string> words = {"\n70\n99999999\n",
+                                            "0\nINSERT\n8\n0\n2\nb\n",
+                                            "1e308",
+                                            "-1e308",
+                                            "nan",
+                                            "inf",
+                                            "PD",
+                                            "AA0,0,1e9;",
+                                            "\x03",
+                                            "\n",
+                                            "0\nSEQEND\n",
+                                            "0\nPOLYLINE\n70\n1\n"};
+    int read = 0;
+    for (int i = 0; i < rounds(600); ++i) {
+        const auto a = read_dxf(mutated(dxf, random, words), {"x.dxf", 20000});
+        const auto b = read_hpgl(mutated(hpgl, random, words), "x.plt");
+        const auto c = read_stroke_font(mutated(strokes, random, words), "x");
+        read += a.has_value() + b.has_value() + c.has_value();
+        if (!a) CHECK_FALSE(a.error().message.empty());
+        if (!b) CHECK_FALSE(b.error().message.empty());
+    }
+    CHECK(read > 0);
 }

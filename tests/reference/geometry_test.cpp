@@ -1,4 +1,5 @@
 // Booleans, offsets, hatches and coverage against GEOS.
+#include "core/lettering/outliner.h"
 #include "core/recipe/coverage.h"
 #include "core/recipe/hatch.h"
 #include "tests/reference/geos.h"
@@ -108,5 +109,69 @@ TEST_CASE("coverage and overspill are those of GEOS's buffers") {
         INFO("seed " << random.seed() << " round " << i);
         CHECK(c.covered_percent == Approx(100 * inside / whole).margin(0.2)); // what the header promises
         CHECK(c.overspill_percent == Approx(100 * (all - inside) / whole).margin(0.2));
+    }
+}
+
+TEST_CASE("outlines and cut-outs of real letters are those of GEOS: area and Hausdorff distance") {
+    Geos geos;
+    FontShelf fonts;
+    must(fonts.add_folder(disk(), DOTLANE_SOURCE "/data/fonts"));
+    int letters = 0;
+    double worst = 0;
+    for (const char* family : {"Lobster Two", "Dancing Script", "League Spartan", "EB Garamond"}) {
+        const auto text = must(fonts.outline({family}, mm(30), "RgSa&8e"));
+        Region before;
+        for (const GlyphOutline& g : text.glyphs) {
+            const Region letter = region_of(g.shape, mm(0.005));
+            if (letter.empty()) continue;
+            ++letters;
+            INFO(family);
+            const Geos::Geometry theirs = Geos::area_of(letter);
+            for (const double by : {0.5, 3.0, 12.0, -0.2, -0.6}) {
+                INFO("by " << by);
+                const Region ours = offset(letter, mm(by), {Corner::round, 10, mm(0.002)});
+                const Geos::Geometry want = Geos::buffer(theirs.get(), by);
+                CHECK(area_of(ours) == Approx(Geos::area(want.get())).epsilon(2e-3).margin(0.05));
+                if (ours.empty() || GEOSisEmpty(want.get())) continue;
+                double apart = 0;
+                GEOSHausdorffDistance(Geos::area_of(ours).get(), want.get(), &apart);
+                // Pieces that just close or open at this distance may be there in one and not in the other.
+                if (ours.rings.size() == static_cast<std::size_t>(1)) worst = std::max(worst, apart);
+            }
+            // The letter before, moved over this one, cut out of it and joined with it.
+            if (!before.empty()) {
+                const Box a = bounds(letter), b = bounds(before);
+                const Region over =
+                    transformed(before, Affine::translation({a.x0 - b.x0 - 2, a.y0 - b.y0 + 3}));
+                const Geos::Geometry cutter = Geos::area_of(over);
+                CHECK(area_of(subtracted(letter, over)) ==
+                      Approx(Geos::area(Geos::Geometry(GEOSDifference(theirs.get(), cutter.get())).get()))
+                          .margin(0.01));
+                CHECK(area_of(united(letter, over)) ==
+                      Approx(Geos::area(Geos::Geometry(GEOSUnion(theirs.get(), cutter.get())).get()))
+                          .margin(0.01));
+            }
+            before = letter;
+        }
+    }
+    CHECK(letters >= 24);
+    std::cout << letters << " letters, outlines at most " << worst << " mm from GEOS's\n";
+    CHECK(worst < 0.05); // the measure takes corners only: an edge of GEOS's polygon has none in its middle
+}
+
+TEST_CASE("inward bevels aside, bevelled and mitred outlines are those of GEOS") {
+    Geos geos;
+    Random random("bevels against GEOS");
+    for (int i = 0; i < 40; ++i) {
+        const Region a =
+            region_of({{random_ring(random, random.whole(3, 20), 10, 40), true}}, FillRule::nonzero);
+        const double by = random.real(0.5, 6);
+        INFO("seed " << random.seed() << " round " << i);
+        const Geos::Geometry ga = Geos::area_of(a);
+        const Geos::Geometry bevel(
+            GEOSBufferWithStyle(ga.get(), by, 64, GEOSBUF_CAP_FLAT, GEOSBUF_JOIN_BEVEL, 1));
+        CHECK(area_of(offset(a, mm(by), {Corner::bevel})) == Approx(Geos::area(bevel.get())).epsilon(2e-3));
+        CHECK(area_of(offset(a, mm(by), {Corner::mitre, 1000})) ==
+              Approx(Geos::area(Geos::mitre(ga.get(), by).get())).epsilon(2e-3));
     }
 }

@@ -109,7 +109,7 @@ TEST_CASE("bad files are refused or read safely, and quickly") {
         if (c.level != "bad") continue;
         INFO(c.path);
         REQUIRE(std::filesystem::exists(c.path));
-        const auto o = open_svg(file(c.path), c.path, fonts);
+        const auto o = open_drawing(file(c.path), c.path, fonts);
         if (!o) CHECK_FALSE(o.error().message.empty());
     }
 }
@@ -125,7 +125,7 @@ TEST_CASE("whole packages of open drawings: every file is read or refused with a
             if (!entry.is_regular_file() ||
                 (entry.path().extension() != ".svg" && entry.path().extension() != ".svgz"))
                 continue;
-            const auto o = open_svg(file(entry.path()), entry.path(), fonts);
+            const auto o = open_drawing(file(entry.path()), entry.path(), fonts);
             INFO(entry.path());
             if (o) {
                 ++read;

@@ -1,5 +1,6 @@
 // Sizes, weights and units of the catalog against the GNU units database and libpaper.
 #include "core/catalog/catalog.h"
+#include "core/lettering/stroke_font.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -39,4 +40,55 @@ TEST_CASE("paper sizes are those of libpaper") {
     CHECK(in_mm(a4.height) == Approx(paper("a4").second).margin(0.01));
     CHECK(in_mm(letter.width) == Approx(paper("letter").first).margin(0.01));
     CHECK(in_mm(letter.height) == Approx(paper("letter").second).margin(0.01));
+}
+
+TEST_CASE("envelopes are those of libpaper and of the GNU units database") {
+    const auto paper = [](const std::string& name) {
+        const std::string said = shell("paperconf -s -m " + name);
+        return std::pair{std::stod(said), std::stod(said.substr(said.find("mm") + 2))};
+    };
+    int checked = 0;
+    for (const Envelope& e : catalog().envelopes) {
+        INFO(e.name);
+        if (e.id == "dl" || e.id == "c5" || e.id == "c4") { // libpaper rounds to whole millimetres or points
+            const auto p = paper(e.id == "dl" ? "dl" : e.id);
+            CHECK(std::min(in_mm(e.width), in_mm(e.height)) ==
+                  Approx(std::min(p.first, p.second)).margin(0.5));
+            CHECK(std::max(in_mm(e.width), in_mm(e.height)) ==
+                  Approx(std::max(p.first, p.second)).margin(0.5));
+            ++checked;
+        }
+        if (!e.id.starts_with("us-a") && e.id != "us-10") continue;
+        const std::string name = "envelope" + (e.id == "us-10" ? "10" : "A" + e.id.substr(4)) + "size";
+        const std::string row = shell("grep -E '^" + name + " ' /usr/share/units/definitions.units");
+        double w = 0, h = 0;
+        REQUIRE(std::sscanf(row.c_str() + name.size(), " %lf inch %lf inch", &w, &h) == 2);
+        CHECK(in_mm(e.width) == Approx(w * 25.4).margin(0.001));
+        CHECK(in_mm(e.height) == Approx(h * 25.4).margin(0.001));
+        ++checked;
+    }
+    CHECK(checked >= 10);
+}
+
+TEST_CASE("stroke fonts: strokes and advances are those that libhersheyfont gives") {
+    // references.md, computed with libhersheyfont: "HELLO" in rowmans 12 strokes, length 236.851, advance 97;
+    // in scripts 6 strokes, length 382.199, advance 103.
+    const auto check = [](const char* font, std::size_t strokes, double length_units, double advance) {
+        const StrokeFont f =
+            must(read_stroke_font(file("/usr/share/hershey-fonts/" + std::string(font) + ".jhf"), font));
+        std::size_t count = 0;
+        double total = 0, wide = 0;
+        for (const char c : std::string("HELLO")) {
+            const StrokeGlyph* g = f.glyph(static_cast<char32_t>(c));
+            REQUIRE(g);
+            count += g->strokes.size();
+            total += in_mm(length(g->strokes));
+            wide += g->advance();
+        }
+        CHECK(count == strokes);
+        CHECK(total == Approx(length_units).margin(0.001));
+        CHECK(wide == advance);
+    };
+    check("rowmans", 12, 236.851, 97);
+    check("scripts", 6, 382.199, 103);
 }

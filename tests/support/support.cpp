@@ -112,7 +112,7 @@ Bench bench(const std::string& elements, double w, double h, bool placed) {
     Bench out;
     out.workshop = std::make_shared<Workshop>(catalog());
     out.project = out.workshop->new_project("test");
-    const auto opened = must(open_svg(svg(elements, w, h), "thing.svg", out.workshop->fonts()));
+    const auto opened = must(open_drawing(svg(elements, w, h), "thing.svg", out.workshop->fonts()));
     out.part = take_in(out.project, catalog(), opened, gather_lanes(*opened.source.drawing, catalog()));
     out.sheet = add_sheet(out.project, "sheet 1", "cream-card-12x12", "mat-12x12-standard");
     if (placed) must(place(out.project, out.sheet, {{}, out.part, mm(10), mm(10), {}, false}));

@@ -36,7 +36,7 @@ void Opener::open(const QString& path) {
     watcher_.setFuture(QtConcurrent::run([this, path = path.toStdString(), progress = progress_]() -> Read {
         auto bytes = files_.read(path, default_max_bytes);
         if (!bytes) return std::make_shared<Result<OpenedFile>>(tl::make_unexpected(bytes.error()));
-        auto opened = open_svg(std::move(*bytes), path, workshop_.fonts(), *progress);
+        auto opened = open_drawing(std::move(*bytes), path, workshop_.fonts(), *progress);
         if (!opened) return std::make_shared<Result<OpenedFile>>(tl::make_unexpected(opened.error()));
         OpenedFile out{std::move(*opened), {}};
         out.gatherings = gather_lanes(*out.opened.source.drawing, workshop_.catalog());

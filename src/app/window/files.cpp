@@ -38,7 +38,7 @@ void MainWindow::open_file_dialog(bool project) {
     const auto path =
         project
             ? dialogs().file_to_open(this, tr("Open a project"), tr("Dot Lane projects (*.dotlane)"))
-            : dialogs().file_to_open(this, tr("Open a drawing as a new part"), tr("Drawings (*.svg *.svgz)"));
+            : dialogs().file_to_open(this, tr("Open a drawing as a new part"), tr("Drawings (*.svg *.svgz *.dxf *.hpgl *.plt)"));
     if (path) project ? open_project(*path) : open_drawing(*path);
 }
 

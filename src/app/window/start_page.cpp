@@ -79,7 +79,7 @@ StartPage::StartPage(Workshop& workshop, QWidget* parent)
         all.push_back(tile);
     }
     auto* drawing =
-        new JobTile("open-drawing", tr("From a drawing"), tr("Open an SVG file, or drop one anywhere here."),
+        new JobTile("open-drawing", tr("From a drawing"), tr("SVG, DXF or HP-GL: open one, or drop it here."),
                     paint_drawing_job, size, column);
     auto* project = new JobTile("open-project", tr("Go on with a project"),
                                 tr("Open a project that was saved."), paint_project_job, size, column);

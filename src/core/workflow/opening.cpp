@@ -9,8 +9,51 @@
 
 namespace dotlane {
 
-Result<Opened> open_svg(std::string bytes, const std::string& file_name, FontShelf& fonts,
-                        Progress& progress) {
+namespace {
+
+/// A file as it was read, whatever its format.
+struct Read {
+    Drawing drawing;
+    bool physical_size = false;
+    Findings findings;
+};
+
+enum class Format { svg, dxf, hpgl };
+
+/// By what the file begins with; its name decides only where that says nothing.
+Format format_of(const std::string& bytes, const std::string& name) {
+    const std::string ending = lower_case(name.substr(std::min(name.find_last_of('.'), name.size())));
+    const std::string head = bytes.substr(0, 4096);
+    const auto first = head.find_first_not_of(" \t\r\n");
+    if (first != std::string::npos && head[first] == '<') return Format::svg;
+    if (ending == ".dxf" || (head.find("SECTION") != std::string::npos && first != std::string::npos && head[first] == '0'))
+        return Format::dxf;
+    if (ending == ".hpgl" || ending == ".plt" || ending == ".hpg") return Format::hpgl;
+    if (first != std::string::npos && (head.substr(first, 3) == "IN;" || head.substr(first, 3) == "DF;"))
+        return Format::hpgl;
+    return Format::svg;
+}
+
+Result<Read> read_any(std::string bytes, const std::string& name, FontShelf& fonts, Progress& progress) {
+    switch (format_of(bytes, name)) {
+    case Format::dxf:
+        return read_dxf(bytes, {name}, progress).map([](DxfResult r) {
+            return Read{std::move(r.drawing), r.physical_size, std::move(r.findings)};
+        });
+    case Format::hpgl:
+        return read_hpgl(bytes, name, progress).map([](HpglResult r) {
+            return Read{std::move(r.drawing), true, std::move(r.findings)};
+        });
+    case Format::svg: break;
+    }
+    return read_svg(std::move(bytes), SvgOptions{name, &fonts}, progress).map([](SvgResult r) {
+        return Read{std::move(r.drawing), r.physical_size, std::move(r.findings)};
+    });
+}
+
+} // namespace
+
+Result<Opened> open_drawing(std::string bytes, const std::string& file_name, FontShelf& fonts, Progress& progress) {
     Opened out;
     out.source.file_name = dotlane::file_name(file_name);
     out.source.file_hash = content_hash(bytes);
@@ -19,8 +62,8 @@ Result<Opened> open_svg(std::string bytes, const std::string& file_name, FontShe
         out.name[0] = static_cast<char>(out.name[0] - 32);
     std::replace_if(
         out.name.begin(), out.name.end(), [](char c) { return c == '_' || c == '-'; }, ' ');
-    SvgOptions options{file_name, &fonts};
-    auto read = read_svg(std::move(bytes), options, progress);
+    out.per_inch = format_of(bytes, file_name) == Format::svg;
+    auto read = read_any(std::move(bytes), file_name, fonts, progress);
     if (!read) return tl::make_unexpected(read.error());
     out.findings = std::move(read->findings);
     out.asks_scale = !read->physical_size;
@@ -70,6 +113,8 @@ ScaleChoice choice(const Opened& opened, std::string label, double factor) {
 } // namespace
 
 std::vector<ScaleChoice> scale_choices(const Opened& opened) {
+    if (!opened.per_inch)
+        return {choice(opened, "millimetres", 1), choice(opened, "centimetres", 10), choice(opened, "inches", 25.4)};
     return {choice(opened, "96 per inch", 1), choice(opened, "90 per inch", 96.0 / 90),
             choice(opened, "72 per inch", 96.0 / 72)};
 }

@@ -6,6 +6,8 @@
 #include "core/base/finding.h"
 #include "core/base/progress.h"
 #include "core/catalog/catalog.h"
+#include "core/formats/dxf/reader.h"
+#include "core/formats/hpgl/reader.h"
 #include "core/formats/svg/reader.h"
 #include "core/project/project.h"
 
@@ -15,15 +17,16 @@ namespace dotlane {
 struct Opened {
     std::string name;        ///< proposed name of the part
     Source source;           ///< at 96 units per inch when `asks_scale`
+    bool per_inch = true;    ///< its units are so many to the inch; otherwise millimetres, centimetres or inches
     bool asks_scale = false; ///< the file carries no physical size: the maker must choose
     Box box;                 ///< of all lines, mm
     Findings findings;
     double outside_by_mm = 0; ///< how far art ran off the page before it was brought into view
 };
 
-/// Reads SVG bytes. Errors: those of read_svg, and "open.empty" when the file holds no lines.
-Result<Opened> open_svg(std::string bytes, const std::string& file_name, FontShelf& fonts,
-                        Progress& progress = no_progress());
+/// Reads an SVG, DXF or HP-GL file. Errors: those of the readers, and "open.empty" when the file holds no lines.
+Result<Opened> open_drawing(std::string bytes, const std::string& file_name, FontShelf& fonts,
+                            Progress& progress = no_progress());
 
 /// The finished size the art would have.
 struct ScaleChoice {
@@ -31,7 +34,7 @@ struct ScaleChoice {
     double factor = 1; ///< on the lengths as read
     Length width, height;
 };
-/// For 96, 90 and 72 units per inch.
+/// For 96, 90 and 72 units per inch; of a DXF file for millimetres, centimetres and inches.
 std::vector<ScaleChoice> scale_choices(const Opened& opened);
 /// For a finished width; error "open.width" unless 0.1 mm .. 100 m.
 Result<ScaleChoice> scale_to_width(const Opened& opened, Length width);

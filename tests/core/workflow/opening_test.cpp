@@ -10,7 +10,7 @@ namespace {
 
 Opened open(const std::string& text, const std::string& name = "dir/tide_wave-1.svg") {
     static FontShelf fonts;
-    return must(open_svg(text, name, fonts));
+    return must(open_drawing(text, name, fonts));
 }
 
 const Gathering& with_stroke(const std::vector<Gathering>& all, Colour c) {
@@ -60,7 +60,7 @@ TEST_CASE("art outside its page is brought into view and says so") {
 TEST_CASE("names come from the file, a file without lines is refused with the reasons") {
     CHECK(open(svg("<rect width='5' height='5'/>")).name == "Tide wave 1");
     FontShelf fonts;
-    const auto empty = open_svg(svg("<image href='data:,x'/>"), "a.svg", fonts);
+    const auto empty = open_drawing(svg("<image href='data:,x'/>"), "a.svg", fonts);
     REQUIRE_FALSE(empty);
     CHECK(empty.error().code == "open.empty");
     CHECK(empty.error().message.find("1 pictures") != std::string::npos);

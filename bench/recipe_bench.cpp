@@ -1,0 +1,118 @@
+// A recipe of ten steps on 200 letters: what a change of one number costs, beside GEOS uniting and outlining
+// the same letters, which is the least that any picture of them needs.
+#include <benchmark/benchmark.h>
+#include <geos_c.h>
+
+#include "core/workflow/making.h"
+#include "core/workflow/workshop.h"
+
+using namespace dotlane;
+
+namespace {
+
+std::string words() {
+    std::string out;
+    for (int i = 0; i < 40; ++i)
+        out += i % 8 == 7 ? "marsh\n" : "light";
+    return out; // 200 letters
+}
+
+struct Ten {
+    Workshop workshop;
+    Project project;
+    PartId part;
+    std::vector<StepId> steps;
+
+    Ten()
+        : workshop(*load_catalog(disk(), DOTLANE_SOURCE "/data/catalog"))
+        , project(workshop.new_project("bench")) {
+        Lettering spec;
+        spec.text = words(), spec.size = mm(12);
+        part = *make_part(project, workshop.catalog(), workshop.fonts(), spec);
+        const LineSetId letters = find(project, part)->sets.front().id;
+        const auto add = [&](StepWhat what, std::vector<LineSetId> of) {
+            steps.push_back(*append_step(project, workshop.catalog(), part, std::move(what), std::move(of)));
+            return find(*find(project, part), steps.back())->result;
+        };
+        add(TurnStep{degrees(3)}, {});
+        add(JoinStep{}, {letters});
+        const LineSetId rim = add(OutlineStep{}, {letters});
+        add(CleanStep{}, {rim});
+        add(CornersStep{}, {rim});
+        OutlineStep inner;
+        inner.distance = mm(1);
+        const LineSetId second = add(inner, {letters});
+        add(DashStep{}, {second});
+        add(MirrorStep{}, {});
+        add(ResizeStep{}, {});
+        add(FillHolesStep{mm(0.5)}, {letters});
+    }
+    void change(std::size_t which, int round) {
+        Step step = *find(*find(project, part), steps[which]);
+        if (auto* outline = std::get_if<OutlineStep>(&step.what))
+            outline->distance = mm(2 + 0.01 * (round % 50));
+        if (auto* turn = std::get_if<TurnStep>(&step.what)) turn->by = degrees(1 + 0.1 * (round % 50));
+        if (auto* dash = std::get_if<DashStep>(&step.what)) dash->dash = mm(2 + 0.01 * (round % 50));
+        if (auto* size = std::get_if<ResizeStep>(&step.what)) size->size = mm(200 + round % 50);
+        (void)change_step(project, part, step);
+    }
+};
+
+void change_of(benchmark::State& state, std::size_t which) {
+    static Ten ten;
+    int round = 0;
+    for (auto _ : state) {
+        ten.change(which, ++round);
+        benchmark::DoNotOptimize(ten.workshop.derive(std::make_shared<Project>(ten.project)));
+    }
+}
+
+void recipe_first(benchmark::State& state) {
+    change_of(state, 0);
+}
+void recipe_outline(benchmark::State& state) {
+    change_of(state, 2);
+}
+void recipe_dash(benchmark::State& state) {
+    change_of(state, 6);
+}
+void recipe_resize(benchmark::State& state) {
+    change_of(state, 8);
+}
+
+void recipe_geos(benchmark::State& state) {
+    initGEOS(nullptr, nullptr);
+    Workshop workshop(*load_catalog(disk(), DOTLANE_SOURCE "/data/catalog"));
+    Project project = workshop.new_project("bench");
+    Lettering spec;
+    spec.text = words(), spec.size = mm(12);
+    const PartId part = *make_part(project, workshop.catalog(), workshop.fonts(), spec);
+    const auto derived = workshop.derive(std::make_shared<Project>(project));
+    std::vector<GEOSGeometry*> letters;
+    for (const FlatLine& line : derived->part(part)->lines)
+        for (const Polyline& c : line.contours) {
+            if (signed_area_mm2(c.points) <= 0 && line.contours.size() > 1) continue; // counters
+            GEOSCoordSequence* s = GEOSCoordSeq_create(static_cast<unsigned>(c.points.size() + 1), 2);
+            for (unsigned i = 0; i <= c.points.size(); ++i)
+                GEOSCoordSeq_setXY(s, i, c.points[i % c.points.size()].x, c.points[i % c.points.size()].y);
+            letters.push_back(GEOSGeom_createPolygon(GEOSGeom_createLinearRing(s), nullptr, 0));
+        }
+    GEOSGeometry* all =
+        GEOSGeom_createCollection(GEOS_MULTIPOLYGON, letters.data(), static_cast<unsigned>(letters.size()));
+    for (auto _ : state) {
+        GEOSGeometry* joined = GEOSUnaryUnion(all);
+        GEOSGeometry* rim = GEOSBuffer(joined, 3, 16);
+        GEOSGeom_destroy(joined);
+        GEOSGeom_destroy(rim);
+    }
+    GEOSGeom_destroy(all);
+    finishGEOS();
+}
+
+} // namespace
+
+BENCHMARK(recipe_first)->Name("recipe_first/ours")->Unit(benchmark::kMillisecond);
+BENCHMARK(recipe_outline)->Name("recipe_outline/ours")->Unit(benchmark::kMillisecond);
+BENCHMARK(recipe_dash)->Name("recipe_dash/ours")->Unit(benchmark::kMillisecond);
+BENCHMARK(recipe_resize)->Name("recipe_resize/ours")->Unit(benchmark::kMillisecond);
+BENCHMARK(recipe_geos)->Name("recipe_outline/reference")->Unit(benchmark::kMillisecond);

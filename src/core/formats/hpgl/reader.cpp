@@ -1,0 +1,220 @@
+#include "core/formats/hpgl/reader.h"
+
+#include <charconv>
+#include <cmath>
+#include <map>
+#include <numbers>
+
+#include "core/base/text.h"
+#include "core/formats/chain.h"
+
+namespace dotlane {
+namespace {
+
+constexpr double unit_mm = 0.025;
+constexpr Colour pens[] = {{0, 0, 0},      {168, 70, 45},  {47, 93, 98},  {90, 105, 150},
+                           {168, 131, 45}, {120, 60, 120}, {70, 130, 70}, {110, 110, 110}};
+
+struct Wrong {
+    const char* code;
+    std::string message;
+};
+
+class Plotter {
+  public:
+    Plotter(const std::string& bytes, Progress& progress)
+        : bytes_(bytes)
+        , progress_(progress) {}
+
+    void run() {
+        while (at_ < bytes_.size()) {
+            const char c = bytes_[at_];
+            if (c == 0x1b) { // device control: ESC . letter ... up to a colon; ESC % is a language switch
+                skip_escape();
+                continue;
+            }
+            if (!std::isalpha(static_cast<unsigned char>(c))) {
+                ++at_;
+                continue;
+            }
+            if (at_ + 1 >= bytes_.size()) break;
+            const std::string name = {
+                static_cast<char>(std::toupper(static_cast<unsigned char>(c))),
+                static_cast<char>(std::toupper(static_cast<unsigned char>(bytes_[at_ + 1])))};
+            at_ += 2;
+            if (name == "LB") {
+                skip_label();
+                continue;
+            }
+            if (progress_.cancelled()) throw Wrong{"cancelled", "Cancelled."};
+            command(name, numbers());
+        }
+        lift();
+    }
+
+    std::size_t offset() const { return at_; }
+    Drawing drawing;
+    std::map<std::string, int> left_out;
+    int known = 0;
+
+  private:
+    void skip_escape() {
+        ++at_;
+        const bool dot = at_ < bytes_.size() && bytes_[at_] == '.';
+        while (at_ < bytes_.size() && bytes_[at_] != (dot ? ':' : 'A') && bytes_[at_] != 'B' &&
+               bytes_[at_] != '\n')
+            ++at_;
+        if (at_ < bytes_.size()) ++at_;
+    }
+    void skip_label() {
+        const auto end = bytes_.find('\x03', at_);
+        at_ = end == std::string::npos ? bytes_.size() : end + 1;
+        ++left_out["labels"];
+    }
+
+    std::vector<double> numbers() {
+        std::vector<double> out;
+        while (at_ < bytes_.size()) {
+            const char c = bytes_[at_];
+            if (c == ',' || c == ' ' || c == '\n' || c == '\r' || c == '\t' || c == '+') {
+                ++at_;
+                continue;
+            }
+            if (c != '-' && c != '.' && (c < '0' || c > '9')) break;
+            double v = 0;
+            const auto [end, bad] = std::from_chars(bytes_.data() + at_, bytes_.data() + bytes_.size(), v);
+            if (bad != std::errc() || !std::isfinite(v) || std::abs(v) > 1e9)
+                throw Wrong{"hpgl.number", "A number of the file cannot be read."};
+            out.push_back(v);
+            at_ = static_cast<std::size_t>(end - bytes_.data());
+        }
+        return out;
+    }
+
+    void command(const std::string& name, const std::vector<double>& n) {
+        ++known;
+        if (name == "PU" || name == "PD") {
+            if ((name == "PD") != down_) lift();
+            down_ = name == "PD";
+            moves(n);
+        } else if (name == "PA" || name == "PR") {
+            relative_ = name == "PR";
+            moves(n);
+        } else if (name == "SP") {
+            lift();
+            pen_ = n.empty() ? 0 : static_cast<int>(std::clamp(n[0], 0.0, 255.0));
+        } else if (name == "IN" || name == "DF") {
+            lift();
+            relative_ = down_ = false;
+        } else if ((name == "AA" || name == "AR") && n.size() >= 3) {
+            arc(name == "AR" ? here_ + Point{n[0], n[1]} : Point{n[0], n[1]}, n[2] * std::numbers::pi / 180);
+        } else if (name == "CI" && !n.empty()) {
+            lift();
+            add(ellipse(here_, std::abs(n[0]), std::abs(n[0])));
+        } else if ((name == "EA" || name == "ER") && n.size() >= 2) {
+            lift();
+            const Point to = name == "ER" ? here_ + Point{n[0], n[1]} : Point{n[0], n[1]};
+            Box box;
+            box.add(here_), box.add(to);
+            add(rectangle(box));
+        } else if (name == "SC" || name == "IP" || name == "RO") {
+            if (!n.empty() && !(name == "RO" && n[0] == 0))
+                ++left_out["changes of scale (sizes may be wrong)"];
+        } else if (name == "RA" || name == "RR" || name == "WG" || name == "EW" || name == "FT" ||
+                   name == "UC") {
+            ++left_out["fills and wedges"];
+        } else if (!harmless(name)) {
+            --known;
+        }
+    }
+    static bool harmless(const std::string& name) {
+        for (const char* one :
+             {"VS", "FS", "AS", "PT", "LT", "PW", "WU", "CT", "SI", "SR", "DI", "DR", "CS", "CA", "SS",
+              "SA", "PG", "NR", "OA", "OI", "OE", "OP", "BP", "PS", "NP", "TR", "QL", "IW", "ES", "SL"})
+            if (name == one) return true;
+        return false;
+    }
+
+    void moves(const std::vector<double>& n) {
+        for (std::size_t i = 0; i + 1 < n.size(); i += 2) {
+            const Point to = relative_ ? here_ + Point{n[i], n[i + 1]} : Point{n[i], n[i + 1]};
+            if (down_) {
+                begin();
+                if (!(to == here_)) line_.line_to(to);
+            }
+            here_ = to;
+        }
+        if (down_ && n.empty()) begin();
+    }
+    void begin() {
+        if (!drawing_) line_ = {here_, {}, false}, drawing_ = true;
+    }
+    void arc(Point centre, double sweep) {
+        const double radius = distance(here_, centre),
+                     from = std::atan2(here_.y - centre.y, here_.x - centre.x);
+        const int pieces =
+            std::max(1, static_cast<int>(std::ceil(std::abs(sweep) / (std::numbers::pi / 4) - 1e-9)));
+        if (pieces > 1000) throw Wrong{"hpgl.number", "An arc turns more often than any arc can."};
+        const double step = sweep / pieces, handle = 4.0 / 3 * std::tan(step / 4) * radius;
+        const auto on = [&](double a) { return centre + Point{std::cos(a), std::sin(a)} * radius; };
+        const auto slope = [](double a) { return Point{-std::sin(a), std::cos(a)}; };
+        if (down_) begin();
+        for (int i = 0; i < pieces; ++i) {
+            const double a = from + step * i, b = a + step;
+            if (down_) line_.cubic_to(on(a) + slope(a) * handle, on(b) - slope(b) * handle, on(b));
+        }
+        here_ = on(from + sweep);
+    }
+    void lift() {
+        if (drawing_) add(std::move(line_));
+        drawing_ = false;
+        line_ = {};
+    }
+    void add(Contour c) {
+        if (drawing.lines.size() >= 1'000'000)
+            throw Wrong{"hpgl.large", "The file holds more than a million lines."};
+        if (!c.closed && c.segments.size() > 1 && distance(c.start, c.end()) < 0.5) {
+            c.segments.back().to = c.start;
+            c.closed = true;
+        }
+        DrawnLine line;
+        line.group = "pen " + std::to_string(pen_);
+        line.drawn.stroke = pens[static_cast<std::size_t>(std::max(pen_ - 1, 0)) % std::size(pens)];
+        line.shape = Shape{{transformed(c, Affine::scaling(unit_mm, -unit_mm))}};
+        drawing.lines.push_back(std::move(line));
+    }
+
+    const std::string& bytes_;
+    Progress& progress_;
+    std::size_t at_ = 0;
+    Point here_;
+    bool down_ = false, relative_ = false, drawing_ = false;
+    int pen_ = 1;
+    Contour line_;
+};
+
+} // namespace
+
+Result<HpglResult> read_hpgl(const std::string& bytes, const std::string& file_name, Progress& progress) {
+    Plotter plotter(bytes, progress);
+    try {
+        plotter.run();
+    } catch (const Wrong& e) {
+        return fail(e.code, e.message + " Nothing has changed.",
+                    {file_name, line_of_offset(bytes, plotter.offset())});
+    }
+    if (plotter.known < 2)
+        return fail("hpgl.not-hpgl", "This is not an HP-GL plotter file. Nothing has changed.",
+                    {file_name, 1});
+    HpglResult out;
+    out.drawing = std::move(plotter.drawing);
+    for (const auto& [what, count] : plotter.left_out)
+        out.findings.push_back({"hpgl.left-out",
+                                Grade::caution,
+                                "Left out: " + std::to_string(count) + " " + what + ".",
+                                {{"what", what}, {"count", std::to_string(count)}}});
+    settle_page(out.drawing);
+    return out;
+}
+
+} // namespace dotlane

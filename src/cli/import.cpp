@@ -1,7 +1,9 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/formats/trace/picture.h"
 #include "core/project/edits.h"
 #include "core/project/format.h"
+#include "core/workflow/making.h"
 #include "core/workflow/opening.h"
 
 namespace dotlane::cli {
@@ -11,7 +13,8 @@ using nlohmann::json;
 
 class Import final : public Verb {
     void declare(CLI::App& app) override {
-        app.add_option("file", file_, "The drawing: .svg, .svgz, .dxf, .hpgl or .plt")->required();
+        app.add_option("file", file_, "The drawing or picture: .svg, .svgz, .dxf, .hpgl, .plt, .png or .jpg")
+            ->required();
         app.add_option("project", path_, "The project file; made when it does not exist")->required();
         auto* size = app.add_option_group("size", "Size of a file without physical units");
         size->add_option("--per-inch", per_inch_, "Its units per inch: 96, 90, 72 or another")
@@ -33,6 +36,7 @@ class Import final : public Verb {
             if (!loaded) return c.error(loaded.error());
             project = std::move(*loaded);
         }
+        if (looks_like_picture(*bytes)) return take_picture(c, std::move(*bytes), std::move(project));
         auto opened = open_drawing(std::move(*bytes), file_, c.workshop.fonts());
         if (!opened) return c.error(opened.error());
         if (!name_.empty()) opened->name = name_;
@@ -43,6 +47,22 @@ class Import final : public Verb {
         if (const auto saved = save_project(c.files, path_, project); !saved) return c.error(saved.error());
         report(c, project, part, *opened, gatherings);
         return fine;
+    }
+
+    int take_picture(Context& c, std::string bytes, Project project) const {
+        Picture picture;
+        picture.file_name = file_name(file_);
+        picture.bytes = std::make_shared<const std::string>(std::move(bytes));
+        if (!width_.empty()) {
+            const auto width = length_option(project, width_);
+            if (!width) return c.error(width.error());
+            picture.width = *width;
+        }
+        const auto part = make_part(project, c.workshop.catalog(), c.workshop.fonts(), picture,
+                                    name_.empty() ? file_stem(file_) : name_);
+        if (!part) return c.error(part.error());
+        if (const auto saved = save_project(c.files, path_, project); !saved) return c.error(saved.error());
+        return report_part(c, project, *part);
     }
 
     Result<void> settle(const Project& project, Opened& opened) const {
@@ -61,13 +81,12 @@ class Import final : public Verb {
         for (const ScaleChoice& choice : scale_choices(opened))
             question += " " + to_text(choice.width, project.unit) + " x " +
                         to_text(choice.height, project.unit) + " at " + choice.label + ";";
-        return fail(
-            "open.scale",
-            question +
-                " or give the finished width. Use " +
-                (opened.per_inch ? "--per-inch 96, --per-inch 90, --per-inch 72" : "--unit mm, --unit cm, --unit in") +
-                " or --width.",
-            {file_, 0});
+        return fail("open.scale",
+                    question + " or give the finished width. Use " +
+                        (opened.per_inch ? "--per-inch 96, --per-inch 90, --per-inch 72"
+                                         : "--unit mm, --unit cm, --unit in") +
+                        " or --width.",
+                    {file_, 0});
     }
 
     void report(Context& c, const Project& project, PartId part, const Opened& opened,

@@ -14,39 +14,6 @@ std::string kinds_help() {
     return out;
 }
 
-int report_part(Context& c, const Project& project, PartId id) {
-    const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-    const EvaluatedPart& e = *derived->part(id);
-    const Part& part = *find(project, id);
-    SourceSpec spec = part.source.spec;
-    if (c.json) {
-        nlohmann::json roles = nlohmann::json::array();
-        for (const LineSet& set : part.sets)
-            roles.push_back({{"line_set", set.id.value}, {"role", set.role}, {"lane", set.lane.value}});
-        c.print({{"part", id.value},
-                 {"name", part.name},
-                 {"width_mm", e.box.width()},
-                 {"height_mm", e.box.height()},
-                 {"lines", e.lines.size()},
-                 {"numbers", fields_json([&](Fields& f) { fields(spec, f); })},
-                 {"figures", figures_json(e.figures)},
-                 {"line_sets", roles},
-                 {"findings", to_json(e.findings)}});
-    } else {
-        c.out << "\"" << part.name << "\" (" << id.value << "): " << to_text(mm(e.box.width()), project.unit)
-              << " x " << to_text(mm(e.box.height()), project.unit) << ", " << e.lines.size()
-              << (e.lines.size() == 1 ? " line\n" : " lines\n");
-        print_figures(c.out, e.figures);
-        if (const auto* card = std::get_if<FoldedCard>(&part.source.spec)) {
-            const auto fits = envelopes_for(c.workshop.catalog(), card->width, card->height);
-            for (const EnvelopeFit& fit : fits)
-                c.out << "    fits envelope " << fit.envelope->name << (fit.tight ? ", tightly" : "") << "\n";
-        }
-        print_findings(c.out, e.findings);
-    }
-    return blocks_export(e.findings) ? findings : fine;
-}
-
 class MakeVerb final : public Verb {
     void declare(CLI::App& app) override {
         app.footer(kinds_help());
@@ -129,6 +96,39 @@ class SourceVerb final : public ProjectVerb {
 };
 
 } // namespace
+
+int report_part(Context& c, const Project& project, PartId id) {
+    const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+    const EvaluatedPart& e = *derived->part(id);
+    const Part& part = *find(project, id);
+    SourceSpec spec = part.source.spec;
+    if (c.json) {
+        nlohmann::json roles = nlohmann::json::array();
+        for (const LineSet& set : part.sets)
+            roles.push_back({{"line_set", set.id.value}, {"role", set.role}, {"lane", set.lane.value}});
+        c.print({{"part", id.value},
+                 {"name", part.name},
+                 {"width_mm", e.box.width()},
+                 {"height_mm", e.box.height()},
+                 {"lines", e.lines.size()},
+                 {"numbers", fields_json([&](Fields& f) { fields(spec, f); })},
+                 {"figures", figures_json(e.figures)},
+                 {"line_sets", roles},
+                 {"findings", to_json(e.findings)}});
+    } else {
+        c.out << "\"" << part.name << "\" (" << id.value << "): " << to_text(mm(e.box.width()), project.unit)
+              << " x " << to_text(mm(e.box.height()), project.unit) << ", " << e.lines.size()
+              << (e.lines.size() == 1 ? " line\n" : " lines\n");
+        print_figures(c.out, e.figures);
+        if (const auto* card = std::get_if<FoldedCard>(&part.source.spec)) {
+            const auto fits = envelopes_for(c.workshop.catalog(), card->width, card->height);
+            for (const EnvelopeFit& fit : fits)
+                c.out << "    fits envelope " << fit.envelope->name << (fit.tight ? ", tightly" : "") << "\n";
+        }
+        print_findings(c.out, e.findings);
+    }
+    return blocks_export(e.findings) ? findings : fine;
+}
 
 std::unique_ptr<Verb> make_make() {
     return std::make_unique<MakeVerb>();

@@ -61,6 +61,9 @@ Result<LaneId> lane_named(const Project& project, const std::string& name);
 /// A length as makers write it, in the project's unit when bare.
 Result<Length> length_option(const Project& project, const std::string& text);
 
+/// Tells what a computed part came to; its exit code is that of its findings.
+int report_part(Context& context, const Project& project, PartId part);
+
 std::unique_ptr<Verb> make_import();
 std::unique_ptr<Verb> make_make();
 std::unique_ptr<Verb> make_source();

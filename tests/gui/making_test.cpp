@@ -249,3 +249,29 @@ TEST_CASE_METHOD(Maker, "computed parts are saved and come back the same") {
     CHECK(project() == before);
     CHECK(made().box == box);
 }
+
+TEST_CASE_METHOD(Maker, "a picture dropped on the window is traced, and its numbers stay live") {
+    QImage image(300, 200, QImage::Format_RGB32);
+    image.fill(Qt::white);
+    for (int x = 0; x < 300; ++x)
+        for (int y = 0; y < 200; ++y)
+            if (std::hypot(x - 150, y - 100) < 80) image.setPixel(x, y, qRgb(90, 60, 40));
+    for (const char* name : {"moon.png", "moon.jpg"}) {
+        const QString path = QString::fromStdString(folder / name);
+        REQUIRE(image.save(path));
+        window->open_path(path);
+        settle();
+        REQUIRE(std::holds_alternative<Picture>(part().source.spec));
+        CHECK(part().name.starts_with("moon"));
+        REQUIRE(made().lines.size() == 1);
+        type("width", "150 mm");
+        CHECK(made().box.width() == Approx(80).margin(0.6)); // 160 of 300 pixels
+        tick("invert");
+        CHECK(made().lines.front().contours.size() == 2); // the ground, with the moon as its hole
+        trigger("undo");
+    }
+    must(disk().write_atomically(folder / "torn.png", file(folder / "moon.png").substr(0, 90)));
+    window->open_path(QString::fromStdString(folder / "torn.png"));
+    settle();
+    CHECK(has(session().derived()->findings, "source.failed")); // said, and the part can be removed
+}

@@ -74,7 +74,8 @@ TEST_CASE("core's rooms and their doors") {
     may_include("core/lettering", {"core/base", "core/geometry"});
     may_include("core/project", {"core/base", "core/geometry"});
     may_include("core/catalog", {"core/base", "core/geometry", "core/project"});
-    may_include("core/sources", {"core/base", "core/geometry", "core/lettering", "core/project"});
+    may_include("core/sources",
+                {"core/base", "core/geometry", "core/lettering", "core/project", "core/formats"});
     may_include("core/recipe", {"core/base", "core/geometry", "core/project"});
     may_include("core/sheets", {"core/base", "core/geometry", "core/project", "core/catalog"});
     may_include("core/machine", {"core/base", "core/geometry", "core/project", "core/catalog"});

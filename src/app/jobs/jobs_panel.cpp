@@ -27,8 +27,8 @@ JobsPanel::JobsPanel(Workshop& workshop, QWidget* parent)
         grid->addWidget(tile, at / 2, at % 2);
         ++at;
     }
-    auto* drawing = new JobTile("job-drawing", tr("From a drawing"), {}, paint_drawing_job, size, this);
-    drawing->setToolTip(tr("Open an SVG, DXF or HP-GL file, or drop one anywhere here."));
+    auto* drawing = new JobTile("job-drawing", tr("From a file"), {}, paint_drawing_job, size, this);
+    drawing->setToolTip(tr("Open an SVG, DXF, HP-GL, PNG or JPEG file, or drop one anywhere here."));
     connect(drawing, &Card::pressed, this, &JobsPanel::drawing_wanted);
     grid->addWidget(drawing, at / 2, at % 2);
     body()->addLayout(grid);

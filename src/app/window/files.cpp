@@ -36,15 +36,31 @@ void MainWindow::new_project() {
 
 void MainWindow::open_file_dialog(bool project) {
     const auto path =
-        project
-            ? dialogs().file_to_open(this, tr("Open a project"), tr("Dot Lane projects (*.dotlane)"))
-            : dialogs().file_to_open(this, tr("Open a drawing as a new part"), tr("Drawings (*.svg *.svgz *.dxf *.hpgl *.plt)"));
-    if (path) project ? open_project(*path) : open_drawing(*path);
+        project ? dialogs().file_to_open(this, tr("Open a project"), tr("Dot Lane projects (*.dotlane)"))
+                : dialogs().file_to_open(this, tr("Open a drawing as a new part"),
+                                         tr("Drawings (*.svg *.svgz *.dxf *.hpgl *.plt *.png *.jpg *.jpeg)"));
+    if (path) open_path(*path);
+}
+
+/// A picture needs no questions: it is traced, and all its numbers can be changed afterwards.
+void MainWindow::open_picture(const QString& path) {
+    auto bytes = session_.files().read(path.toStdString(), default_max_bytes);
+    if (!bytes) {
+        Q_EMIT session_.failed(bytes.error());
+        return;
+    }
+    Picture picture;
+    picture.file_name = QFileInfo(path).fileName().toStdString();
+    picture.bytes = std::make_shared<const std::string>(std::move(*bytes));
+    make_from(picture, QFileInfo(path).completeBaseName());
 }
 
 void MainWindow::open_path(const QString& path) {
     if (path.endsWith(QLatin1String(project_extension)))
         open_project(path);
+    else if (const QString ending = QFileInfo(path).suffix().toLower();
+             ending == "png" || ending.startsWith("jp"))
+        open_picture(path);
     else
         open_drawing(path);
 }

@@ -115,12 +115,16 @@ void MainWindow::show_jobs() {
 
 void MainWindow::make(const QString& key) {
     const SourceKind* kind = source_kind(key.toStdString());
-    if (!kind) return;
+    if (kind) make_from(kind->fresh, {});
+}
+
+void MainWindow::make_from(const SourceSpec& spec, const QString& name) {
     if (!session_.is_open()) start_project(session_.workshop().new_project(tr("Untitled").toStdString()), {});
     offer_recovery();
     PartId made;
     session_.change(tr("New part"), [&](Project& p) -> Result<void> {
-        const auto part = make_part(p, session_.catalog(), session_.workshop().fonts(), kind->fresh);
+        const auto part =
+            make_part(p, session_.catalog(), session_.workshop().fonts(), spec, name.toStdString());
         if (!part) return tl::make_unexpected(part.error());
         made = *part;
         return {};

@@ -63,6 +63,7 @@ class MainWindow : public QMainWindow {
     void show_jobs();
     /// A new part of this kind of source (core/project/sources.h), in a new project when none is open.
     void make(const QString& kind);
+    void make_from(const SourceSpec& spec, const QString& name);
     void show_about();
     RehearsalView& rehearsal() { return *rehearsal_view_; }
     PartView& part_view() { return *part_view_; }
@@ -96,6 +97,7 @@ class MainWindow : public QMainWindow {
     void open_file_dialog(bool project);
     void open_project(const QString& path);
     void open_drawing(const QString& path);
+    void open_picture(const QString& path);
     bool save();
     bool save_as();
     void settle_typing();

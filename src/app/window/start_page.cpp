@@ -79,8 +79,8 @@ StartPage::StartPage(Workshop& workshop, QWidget* parent)
         all.push_back(tile);
     }
     auto* drawing =
-        new JobTile("open-drawing", tr("From a drawing"), tr("SVG, DXF or HP-GL: open one, or drop it here."),
-                    paint_drawing_job, size, column);
+        new JobTile("open-drawing", tr("From a file"),
+                    tr("A drawing or a picture: open it, or drop it here."), paint_drawing_job, size, column);
     auto* project = new JobTile("open-project", tr("Go on with a project"),
                                 tr("Open a project that was saved."), paint_project_job, size, column);
     auto* demo = new JobTile("open-demo", tr("Look at the demo"), tr("For the Saltmarsh Lantern Walk."),

@@ -42,6 +42,46 @@ std::string lower_case(std::string_view ascii) {
     return out;
 }
 
+namespace {
+constexpr std::string_view base64_letters =
+    "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
+}
+
+std::string base64(std::string_view bytes) {
+    std::string out;
+    out.reserve((bytes.size() + 2) / 3 * 4);
+    for (std::size_t i = 0; i < bytes.size(); i += 3) {
+        std::uint32_t v = 0;
+        for (std::size_t k = 0; k < 3; ++k)
+            v = v << 8 | (i + k < bytes.size() ? static_cast<unsigned char>(bytes[i + k]) : 0U);
+        for (std::size_t k = 0; k < 4; ++k)
+            out.push_back(i + k > bytes.size() ? '=' : base64_letters[v >> (18 - 6 * k) & 63]);
+    }
+    return out;
+}
+
+std::optional<std::string> from_base64(std::string_view text) {
+    if (text.size() % 4 != 0) return std::nullopt;
+    std::string out;
+    out.reserve(text.size() / 4 * 3);
+    for (std::size_t i = 0; i < text.size(); i += 4) {
+        std::uint32_t v = 0;
+        int pads = 0;
+        for (std::size_t k = 0; k < 4; ++k) {
+            const auto at = base64_letters.find(text[i + k]);
+            if (text[i + k] == '=' && i + 4 == text.size() && k >= 2)
+                ++pads, v <<= 6;
+            else if (at == std::string_view::npos || pads > 0)
+                return std::nullopt;
+            else
+                v = v << 6 | static_cast<std::uint32_t>(at);
+        }
+        for (int k = 0; k < 3 - pads; ++k)
+            out.push_back(static_cast<char>(v >> (16 - 8 * k) & 255));
+    }
+    return out;
+}
+
 std::vector<std::string_view> split(std::string_view text, std::string_view separators) {
     std::vector<std::string_view> parts;
     std::size_t at = 0;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <cstdint>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -14,6 +15,10 @@ std::string number(double value, int decimals);
 std::string spoken_seconds(double seconds);
 std::string_view trimmed(std::string_view text);
 std::string lower_case(std::string_view ascii);
+/// RFC 4648.
+std::string base64(std::string_view bytes);
+/// None when the text is not base64.
+std::optional<std::string> from_base64(std::string_view text);
 std::vector<std::string_view> split(std::string_view text, std::string_view separators);
 /// 1-based line of byte `offset` in `text`.
 int line_of_offset(std::string_view text, std::size_t offset);

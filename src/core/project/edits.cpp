@@ -5,12 +5,10 @@
 #include <set>
 #include <unordered_set>
 
+#include "core/project/edit_checks.h"
+
 namespace dotlane {
 namespace {
-
-tl::unexpected<Error> no_such(const char* what) {
-    return fail("edit.missing", std::string("There is no such ") + what + " in this project.");
-}
 
 /// Whether a step at this position of the recipe may name the set: a line set of the source, or the result of
 /// a step before it.
@@ -43,14 +41,6 @@ Result<void> check_steps(const Part& part) {
     return {};
 }
 
-Result<void> check_placement(const Project& project, const Placement& placement) {
-    if (!find(project, placement.part)) return no_such("part");
-    if (!std::isfinite(in_mm(placement.left)) || !std::isfinite(in_mm(placement.top)) ||
-        !std::isfinite(in_radians(placement.turn)))
-        return fail("place.range", "A place must be given in numbers.");
-    return {};
-}
-
 /// Whether a step of the part works on the line set.
 bool uses(const Part& part, LineSetId set) {
     return std::any_of(part.steps.begin(), part.steps.end(), [set](const Step& step) {
@@ -74,13 +64,6 @@ Result<std::unordered_set<LineId>> known_lines(const Part& part, const std::vect
     for (const LineId id : lines)
         if (!find(*part.source.drawing, id)) return no_such("line");
     return std::unordered_set<LineId>(lines.begin(), lines.end());
-}
-
-Placement* placement_of(Project& project, PlacementId id) {
-    for (Sheet& sheet : project.sheets)
-        for (Placement& p : sheet.placements)
-            if (p.id == id) return &p;
-    return nullptr;
 }
 
 } // namespace
@@ -382,61 +365,6 @@ Result<void> set_lane(Project& project, PartId id, LineSetId set_id, LaneId lane
             return {};
         }
     return no_such("line set");
-}
-
-SheetId add_sheet(Project& project, std::string name, std::string stock, std::string mat) {
-    project.sheets.push_back(
-        {fresh_id<SheetId>(project), std::move(name), std::move(stock), std::move(mat), {}});
-    return project.sheets.back().id;
-}
-
-Result<void> change_sheet(Project& project, SheetId id, std::string name, std::string stock,
-                          std::string mat) {
-    Sheet* sheet = find(project, id);
-    if (!sheet) return no_such("sheet");
-    sheet->name = std::move(name);
-    sheet->stock = std::move(stock);
-    sheet->mat = std::move(mat);
-    return {};
-}
-
-Result<void> remove_sheet(Project& project, SheetId id) {
-    if (std::erase_if(project.sheets, [id](const Sheet& s) { return s.id == id; }) == 0)
-        return no_such("sheet");
-    return {};
-}
-
-Result<PlacementId> place(Project& project, SheetId id, Placement placement) {
-    Sheet* sheet = find(project, id);
-    if (!sheet) return no_such("sheet");
-    if (const auto ok = check_placement(project, placement); !ok) return tl::make_unexpected(ok.error());
-    placement.id = fresh_id<PlacementId>(project);
-    sheet->placements.push_back(placement);
-    return placement.id;
-}
-
-Result<void> change_placement(Project& project, const Placement& placement) {
-    Placement* p = placement_of(project, placement.id);
-    if (!p) return no_such("placed part");
-    if (const auto ok = check_placement(project, placement); !ok) return ok;
-    *p = placement;
-    return {};
-}
-
-Result<void> remove_placement(Project& project, PlacementId id) {
-    for (Sheet& sheet : project.sheets)
-        if (std::erase_if(sheet.placements, [id](const Placement& p) { return p.id == id; }) > 0) return {};
-    return no_such("placed part");
-}
-
-const Placement* find_placement(const Project& project, PlacementId id, SheetId* on) {
-    for (const Sheet& sheet : project.sheets)
-        for (const Placement& p : sheet.placements)
-            if (p.id == id) {
-                if (on) *on = sheet.id;
-                return &p;
-            }
-    return nullptr;
 }
 
 Result<void> check_rules(const Project& project) {

@@ -4,6 +4,7 @@
 #pragma once
 
 #include <initializer_list>
+#include <memory>
 #include <optional>
 #include <span>
 #include <string>
@@ -36,6 +37,9 @@ class Fields {
     virtual void choice(FieldName name, int& value, std::span<const char* const> words) = 0;
     /// At most 2000 bytes.
     virtual void text(FieldName name, std::string& value, TextKind kind) = 0;
+
+    /// Bytes of a file, which only the project file holds.
+    virtual void data(FieldName, std::shared_ptr<const std::string>&) {}
 
     /// Whether members that have no effect at the moment are wanted too: files hold them, forms do not.
     virtual bool all() const = 0;

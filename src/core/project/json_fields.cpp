@@ -1,5 +1,7 @@
 #include "core/project/json_fields.h"
 
+#include "core/base/text.h"
+
 namespace dotlane {
 namespace {
 
@@ -36,6 +38,10 @@ void JsonWriter::text(FieldName name, std::string& value, TextKind) {
     out_[key_of(name)] = value;
 }
 
+void JsonWriter::data(FieldName name, std::shared_ptr<const std::string>& value) {
+    out_[key_of(name, "_base64")] = value ? base64(*value) : "";
+}
+
 void JsonReader::length(FieldName name, Length& value, Length, Length) {
     value = mm(in_.at(key_of(name, "_mm")).get<double>());
 }
@@ -63,6 +69,11 @@ void JsonReader::choice(FieldName name, int& value, std::span<const char* const>
             return;
         }
     throw Damaged{"\"" + word + "\" is no choice for \"" + name.label + "\""};
+}
+void JsonReader::data(FieldName name, std::shared_ptr<const std::string>& value) {
+    auto bytes = from_base64(in_.at(key_of(name, "_base64")).get_ref<const std::string&>());
+    if (!bytes) throw Damaged{std::string("the bytes of the ") + name.label + " cannot be read"};
+    value = std::make_shared<const std::string>(std::move(*bytes));
 }
 void JsonReader::text(FieldName name, std::string& value, TextKind) {
     value = in_.at(key_of(name)).get<std::string>();

@@ -1,5 +1,7 @@
 #include "core/project/sources.h"
 
+#include <tuple>
+
 namespace dotlane {
 namespace {
 
@@ -118,6 +120,39 @@ void of(Lettering& s, Fields& f) {
         f.text({"features", "font features", "Such as ss01 or -liga"}, s.features, TextKind::plain);
 }
 
+void of(Picture& s, Fields& f) {
+    f.data({"picture", "picture"}, s.bytes);
+    if (f.all()) f.text({"file-name", "file"}, s.file_name, TextKind::plain);
+    f.length({"width", "width", "Of the whole picture"}, s.width, mm(1), mm(5000));
+    f.whole({"threshold", "threshold", "Darker is cut; 0: found from the picture"}, s.threshold, 0, 255);
+    f.whole({"levels", "levels", "Of grey, each a line set of its own"}, s.levels, 1, 6);
+    f.whole({"speckle", "speckles under", "Areas of up to so many pixels are left out"}, s.speckle, 0,
+            100000);
+    f.whole({"reconnect", "reconnect", "Gaps of up to twice so many pixels are closed"}, s.reconnect, 0, 20);
+    f.number({"corner", "corners", "0: all sharp; 1.34: none"}, s.corner, 0, 1.34);
+    f.number({"tolerance", "smoothness", "Pixels by which curves may leave the edge"}, s.tolerance, 0, 5);
+    f.flag({"invert", "cut what is light"}, s.invert);
+}
+
+} // namespace
+
+bool Picture::operator==(const Picture& o) const {
+    const auto numbers = [](const Picture& p) {
+        return std::tie(p.file_name, p.width, p.threshold, p.invert, p.levels, p.speckle, p.reconnect,
+                        p.corner, p.tolerance);
+    };
+    if (numbers(*this) != numbers(o)) return false;
+    return bytes == o.bytes || (bytes && o.bytes && *bytes == *o.bytes);
+}
+
+namespace {
+
+const SourceKind& picture_kind() {
+    static const SourceKind kind = {"picture", "Picture", "Outlines of a PNG or JPEG picture, traced.",
+                                    Picture{}};
+    return kind;
+}
+
 } // namespace
 
 void fields(SourceSpec& spec, Fields& f) {
@@ -143,13 +178,13 @@ const std::vector<SourceKind>& source_kinds() {
 const SourceKind* source_kind(std::string_view key) {
     for (const SourceKind& kind : source_kinds())
         if (kind.key == key) return &kind;
-    return nullptr;
+    return key == picture_kind().key ? &picture_kind() : nullptr;
 }
 
 const SourceKind* kind_of(const SourceSpec& spec) {
     for (const SourceKind& kind : source_kinds())
         if (kind.fresh.index() == spec.index()) return &kind;
-    return nullptr;
+    return std::holds_alternative<Picture>(spec) ? &picture_kind() : nullptr;
 }
 
 } // namespace dotlane

@@ -4,6 +4,7 @@
 // ("outline", "fold"), and a part's line sets of such a source are named by role.
 #pragma once
 
+#include <memory>
 #include <string>
 #include <string_view>
 #include <variant>
@@ -129,8 +130,23 @@ struct Lettering {
     bool operator==(const Lettering&) const = default;
 };
 
+/// A picture whose outlines are traced. The file's own bytes are kept, so that the tracing stays live.
+struct Picture {
+    std::string file_name;                    ///< without folder; for showing only
+    std::shared_ptr<const std::string> bytes; ///< of the PNG or JPEG file; shared, never changed
+    Length width = mm(120);                   ///< of the whole picture, 1..5000 mm
+    int threshold = 0;                        ///< 1..255: darker is cut; 0: found from the picture
+    bool invert = false;                      ///< lighter is cut
+    int levels = 1;                           ///< of grey, each a line set of its own, 1..6
+    int speckle = 8;                          ///< areas of up to so many pixels are left out, 0..100,000
+    int reconnect = 0;                        ///< gaps of up to twice so many pixels are closed, 0..20
+    double corner = 1;                        ///< 0: all corners sharp; 1.34: none
+    double tolerance = 0.4;                   ///< pixels by which curves may leave the edge, 0..5
+    bool operator==(const Picture& o) const;
+};
+
 using SourceSpec =
-    std::variant<FromFile, FoldedCard, Label, Badge, EdgeStrip, RepeatPattern, Carton, Lettering>;
+    std::variant<FromFile, FoldedCard, Label, Badge, EdgeStrip, RepeatPattern, Carton, Lettering, Picture>;
 
 /// Shows every member to the visitor.
 void fields(SourceSpec& spec, Fields& f);
@@ -142,7 +158,7 @@ struct SourceKind {
     const char* about; ///< one sentence
     SourceSpec fresh;
 };
-/// All but FromFile, in the order in which they are offered.
+/// All that can be begun from nothing, in the order in which they are offered: not FromFile, not Picture.
 const std::vector<SourceKind>& source_kinds();
 const SourceKind* source_kind(std::string_view key);
 /// None for FromFile.

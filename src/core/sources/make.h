@@ -19,12 +19,16 @@ inline constexpr const char* hole = "hole";
 inline constexpr const char* window = "window";
 inline constexpr const char* guide = "guide"; ///< not run
 inline constexpr const char* motif = "motif";
+inline constexpr const char* traced = "traced"; ///< with a number behind it when there are several levels
 inline constexpr const char* letters = "letters";
 inline constexpr const char* strokes = "strokes";
 } // namespace role
 
 /// Errors "source.*" say which numbers do not go together.
 Result<SourceLines> make_lines(const SourceSpec& spec, FontShelf& fonts);
+
+/// The roles that lines of a traced picture can have; known without tracing it.
+std::vector<std::string> picture_roles(const Picture& picture);
 
 /// Finished sizes of a card's panels along the way they fold, from the left or the top: their sum is the
 /// base.

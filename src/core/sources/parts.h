@@ -27,6 +27,7 @@ Result<SourceLines> make(const Badge& badge);
 Result<SourceLines> make(const EdgeStrip& strip);
 Result<SourceLines> make(const RepeatPattern& pattern);
 Result<SourceLines> make(const Carton& carton);
+Result<SourceLines> make(const Picture& picture);
 Result<SourceLines> make(const Lettering& lettering, FontShelf& fonts);
 
 /// A closed run of straight lines.

@@ -5,6 +5,7 @@
 #include <unordered_set>
 
 #include "core/base/text.h"
+#include "core/formats/trace/picture.h"
 #include "core/sources/make.h"
 #include "core/workflow/filling.h"
 #include "core/workflow/opening.h"
@@ -21,9 +22,10 @@ constexpr struct {
                      {role::window, Action::cut},  {role::motif, Action::cut},
                      {role::letters, Action::cut}};
 
-Action action_of(const std::string& role) {
+Action action_of(const std::string& of) {
+    if (of.starts_with(role::traced)) return Action::cut;
     for (const auto& usual : usual_actions)
-        if (role == usual.role) return usual.action;
+        if (of == usual.role) return usual.action;
     return Action::draw;
 }
 
@@ -35,15 +37,30 @@ LaneId lane_of(Project& project, const Catalog& catalog, Action action) {
     return lane_for(project, catalog, action, tool ? tool->id : "", colour);
 }
 
-Result<void> add_roles(Project& project, const Catalog& catalog, PartId part, const Drawing& drawing) {
-    for (const DrawnLine& line : drawing.lines) {
+/// A picture's are known without tracing it, which may take long and is done in the background.
+Result<std::vector<std::string>> roles_of(const SourceSpec& spec, FontShelf& fonts) {
+    if (const auto* picture = std::get_if<Picture>(&spec)) {
+        if (!picture->bytes || !looks_like_picture(*picture->bytes))
+            return fail("picture.format", "This is neither a PNG nor a JPEG picture.");
+        return picture_roles(*picture);
+    }
+    const auto made = make_lines(spec, fonts);
+    if (!made) return tl::make_unexpected(made.error());
+    std::vector<std::string> roles;
+    for (const DrawnLine& line : made->drawing->lines)
+        if (roles.empty() || roles.back() != line.group) roles.push_back(line.group);
+    return roles;
+}
+
+Result<void> add_roles(Project& project, const Catalog& catalog, PartId part,
+                       const std::vector<std::string>& roles) {
+    for (const std::string& wanted : roles) {
         const Part& now = *find(project, part);
-        if (std::any_of(now.sets.begin(), now.sets.end(),
-                        [&](const LineSet& s) { return s.role == line.group; }))
+        if (std::any_of(now.sets.begin(), now.sets.end(), [&](const LineSet& s) { return s.role == wanted; }))
             continue;
-        const bool aside = line.group == role::guide;
-        const LaneId lane = lane_of(project, catalog, action_of(line.group));
-        if (const auto set = add_role(project, part, line.group, lane, aside); !set)
+        const bool aside = wanted == role::guide;
+        const LaneId lane = lane_of(project, catalog, action_of(wanted));
+        if (const auto set = add_role(project, part, wanted, lane, aside); !set)
             return tl::make_unexpected(set.error());
     }
     return {};
@@ -79,15 +96,14 @@ Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fo
                          std::string name) {
     const SourceKind* kind = kind_of(spec);
     if (!kind) return fail("source.file", "A drawing is opened, not made.");
-    const auto made = make_lines(spec, fonts);
-    if (!made) return tl::make_unexpected(made.error());
+    const auto roles = roles_of(spec, fonts);
+    if (!roles) return tl::make_unexpected(roles.error());
     if (name.empty()) name = kind->name;
     if (const auto* lettering = std::get_if<Lettering>(&spec); lettering && name == kind->name)
         name = std::string(trimmed(split(lettering->text, "\n").front()).substr(0, 40));
     Project next = project;
     const PartId part = add_made_part(next, free_name(project, name), std::move(spec));
-    if (const auto ok = add_roles(next, catalog, part, *made->drawing); !ok)
-        return tl::make_unexpected(ok.error());
+    if (const auto ok = add_roles(next, catalog, part, *roles); !ok) return tl::make_unexpected(ok.error());
     project = std::move(next);
     return part;
 }
@@ -101,7 +117,7 @@ void fit_font(Lettering& lettering, const FontShelf& fonts) {
 Result<void> change_source(Project& project, const Catalog& catalog, FontShelf& fonts, PartId part,
                            SourceSpec spec) {
     if (const auto ok = change_spec(project, part, spec); !ok) return ok;
-    if (const auto made = make_lines(spec, fonts)) return add_roles(project, catalog, part, *made->drawing);
+    if (const auto roles = roles_of(spec, fonts)) return add_roles(project, catalog, part, *roles);
     return {};
 }
 

@@ -26,7 +26,8 @@ Format format_of(const std::string& bytes, const std::string& name) {
     const std::string head = bytes.substr(0, 4096);
     const auto first = head.find_first_not_of(" \t\r\n");
     if (first != std::string::npos && head[first] == '<') return Format::svg;
-    if (ending == ".dxf" || (head.find("SECTION") != std::string::npos && first != std::string::npos && head[first] == '0'))
+    if (ending == ".dxf" ||
+        (head.find("SECTION") != std::string::npos && first != std::string::npos && head[first] == '0'))
         return Format::dxf;
     if (ending == ".hpgl" || ending == ".plt" || ending == ".hpg") return Format::hpgl;
     if (first != std::string::npos && (head.substr(first, 3) == "IN;" || head.substr(first, 3) == "DF;"))
@@ -44,7 +45,8 @@ Result<Read> read_any(std::string bytes, const std::string& name, FontShelf& fon
         return read_hpgl(bytes, name, progress).map([](HpglResult r) {
             return Read{std::move(r.drawing), true, std::move(r.findings)};
         });
-    case Format::svg: break;
+    case Format::svg:
+        break;
     }
     return read_svg(std::move(bytes), SvgOptions{name, &fonts}, progress).map([](SvgResult r) {
         return Read{std::move(r.drawing), r.physical_size, std::move(r.findings)};
@@ -53,7 +55,8 @@ Result<Read> read_any(std::string bytes, const std::string& name, FontShelf& fon
 
 } // namespace
 
-Result<Opened> open_drawing(std::string bytes, const std::string& file_name, FontShelf& fonts, Progress& progress) {
+Result<Opened> open_drawing(std::string bytes, const std::string& file_name, FontShelf& fonts,
+                            Progress& progress) {
     Opened out;
     out.source.file_name = dotlane::file_name(file_name);
     out.source.file_hash = content_hash(bytes);
@@ -114,7 +117,8 @@ ScaleChoice choice(const Opened& opened, std::string label, double factor) {
 
 std::vector<ScaleChoice> scale_choices(const Opened& opened) {
     if (!opened.per_inch)
-        return {choice(opened, "millimetres", 1), choice(opened, "centimetres", 10), choice(opened, "inches", 25.4)};
+        return {choice(opened, "millimetres", 1), choice(opened, "centimetres", 10),
+                choice(opened, "inches", 25.4)};
     return {choice(opened, "96 per inch", 1), choice(opened, "90 per inch", 96.0 / 90),
             choice(opened, "72 per inch", 96.0 / 72)};
 }

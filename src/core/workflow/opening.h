@@ -15,16 +15,17 @@ namespace dotlane {
 
 /// A file that has been read but not yet taken into a project.
 struct Opened {
-    std::string name;        ///< proposed name of the part
-    Source source;           ///< at 96 units per inch when `asks_scale`
-    bool per_inch = true;    ///< its units are so many to the inch; otherwise millimetres, centimetres or inches
+    std::string name;     ///< proposed name of the part
+    Source source;        ///< at 96 units per inch when `asks_scale`
+    bool per_inch = true; ///< its units are so many to the inch; otherwise millimetres, centimetres or inches
     bool asks_scale = false; ///< the file carries no physical size: the maker must choose
     Box box;                 ///< of all lines, mm
     Findings findings;
     double outside_by_mm = 0; ///< how far art ran off the page before it was brought into view
 };
 
-/// Reads an SVG, DXF or HP-GL file. Errors: those of the readers, and "open.empty" when the file holds no lines.
+/// Reads an SVG, DXF or HP-GL file. Errors: those of the readers, and "open.empty" when the file holds no
+/// lines.
 Result<Opened> open_drawing(std::string bytes, const std::string& file_name, FontShelf& fonts,
                             Progress& progress = no_progress());
 

@@ -114,7 +114,7 @@ TEST_CASE("B-splines: Bezier curves are themselves, weights make circles") {
     CHECK(spline_contour(3, p, {}, {0, 0, 0, 0, 1, 0.5, 1, 1}, false).segments.empty());
 }
 
-TEST_CASE("DXF: what is left out is told; what is no DXF is refused") {
+TEST_CASE("DXF: what is left out is told, what is no DXF is refused") {
     CHECK(get(read(dxf("0\nTEXT\n8\n0\n10\n0\n20\n0\n40\n5\n1\nhello\n" + line_of(0, 0, 1, 1))).findings,
               "dxf.left-out")
               .message.find("1 texts") != std::string::npos);
@@ -154,7 +154,7 @@ TEST_CASE("chains: ends within reach join, branches are not guessed") {
     CHECK(out[0].shape.contours[0].closed);
 }
 
-TEST_CASE("HP-GL: 4,000 units are 100 mm; pens, relative moves, arcs, circles, boxes") {
+TEST_CASE("HP-GL: 4,000 units are 100 mm, pens, relative moves, arcs, circles, boxes") {
     // HP-GL reference: a plotter unit is 0.025 mm.
     const auto hpgl = [](const std::string& text) { return must(read_hpgl(text, "x.plt")); };
     HpglResult out = hpgl("IN;SP1;PU0,0;PD4000,0;SP2;PU0,400;PD;PR400,0,0,400;PU;");

@@ -146,7 +146,7 @@ TEST_CASE("outline: corners and several rings of a 60 x 40 rectangle") {
     CHECK(get(r.part().findings, "step.refused").remedy.code == "step.off");
 }
 
-TEST_CASE("a later step works on what an earlier one made; the order and the removal are guarded") {
+TEST_CASE("a later step works on what an earlier one made, the order and the removal are guarded") {
     Recipe r(rect(20, 20, 60, 40));
     const StepId outline = r.add(OutlineStep{}, {r.set()});
     const StepId dash = r.add(DashStep{}, {r.result(outline)});

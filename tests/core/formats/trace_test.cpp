@@ -1,0 +1,161 @@
+// Pictures: read, parted into dark and light, traced at their size.
+#include <numbers>
+#include <png.h>
+
+#include "core/base/text.h"
+#include "core/formats/trace/trace.h"
+#include "core/geometry/region.h"
+#include "core/project/format.h"
+#include "core/sources/make.h"
+#include "core/workflow/making.h"
+#include "core/workflow/workshop.h"
+#include "tests/support/support.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+
+namespace {
+
+GreyImage paper(int w, int h, std::uint8_t grey = 255) {
+    return {w, h, std::vector<std::uint8_t>(static_cast<std::size_t>(w) * static_cast<std::size_t>(h), grey)};
+}
+template<class Inside>
+void paint(GreyImage& image, std::uint8_t grey, Inside inside) {
+    for (int y = 0; y < image.height; ++y)
+        for (int x = 0; x < image.width; ++x)
+            if (inside(x + 0.5, y + 0.5)) image.grey[static_cast<std::size_t>(y * image.width + x)] = grey;
+}
+auto disc(double cx, double cy, double r) {
+    return [=](double x, double y) { return std::hypot(x - cx, y - cy) < r; };
+}
+std::string png_of(const GreyImage& image) {
+    png_image png{};
+    png.version = PNG_IMAGE_VERSION;
+    png.width = static_cast<png_uint_32>(image.width), png.height = static_cast<png_uint_32>(image.height);
+    png.format = PNG_FORMAT_GRAY;
+    png_alloc_size_t size = 0;
+    png_image_write_to_memory(&png, nullptr, &size, 0, image.grey.data(), 0, nullptr);
+    std::string out(size, '\0');
+    REQUIRE(png_image_write_to_memory(&png, out.data(), &size, 0, image.grey.data(), 0, nullptr));
+    out.resize(size);
+    return out;
+}
+double area_of(const std::vector<Shape>& shapes) {
+    double sum = 0;
+    for (const Shape& s : shapes)
+        sum += in_square_mm(area(region_of(s, mm(0.01))));
+    return sum;
+}
+
+} // namespace
+
+TEST_CASE("a disc and a ring are traced to their areas, holes and pieces kept") {
+    GreyImage image = paper(300, 200);
+    paint(image, 0, disc(80, 100, 60));
+    paint(image, 255, disc(80, 100, 25));
+    paint(image, 40, disc(220, 100, 40));
+    const auto shapes = trace(image, {});
+    REQUIRE(shapes.size() == 2);
+    const double pi = std::numbers::pi;
+    // Potrace lays its curves inside the stairs of the pixels: a little less than a third of a pixel around a
+    // disc.
+    CHECK(area_of(shapes) == Approx(pi * (60 * 60 - 25 * 25 + 40 * 40)).epsilon(1e-2));
+    std::size_t holes = 0;
+    for (const Shape& s : shapes)
+        holes += s.contours.size() - 1;
+    CHECK(holes == 1);
+    const Box box = bounds(shapes[0]);
+    CHECK((box.y0 > 35 && box.y1 < 165)); // not upside down, not shifted: both discs lie about the middle row
+}
+
+TEST_CASE("what is above lies above: rows are not turned over") {
+    GreyImage image = paper(100, 60);
+    paint(image, 0, [](double x, double y) { return x > 10 && x < 30 && y > 5 && y < 15; });
+    const auto shapes = trace(image, {});
+    REQUIRE(shapes.size() == 1);
+    const Box box = bounds(shapes[0]);
+    CHECK(box.x0 == Approx(10).margin(0.6));
+    CHECK(box.y0 == Approx(5).margin(0.6));
+    CHECK(box.y1 == Approx(15).margin(0.6));
+}
+
+TEST_CASE("speckles are left out, gaps reconnected, light traced instead of dark") {
+    GreyImage image = paper(200, 100);
+    paint(image, 0,
+          [](double x, double y) { return y > 40 && y < 60 && x > 20 && x < 180 && (x < 99 || x > 103); });
+    paint(image, 0, disc(100, 10, 1.5));
+    TraceOptions options;
+    options.speckle = 0;
+    CHECK(trace(image, options).size() == 3);
+    options.speckle = 20;
+    CHECK(trace(image, options).size() == 2);
+    options.reconnect = 3;
+    const auto joined = trace(image, options);
+    CHECK(joined.size() == 1);
+    CHECK(area_of(joined) == Approx(160 * 20).epsilon(0.02));
+    options.reconnect = 0;
+    options.invert = true;
+    const auto ground = trace(image, options);
+    REQUIRE(ground.size() == 1);
+    CHECK(ground[0].contours.size() == 3); // two bars as holes; the speckle is closed
+}
+
+TEST_CASE("Otsu's threshold lies between dark and light") {
+    GreyImage image = paper(100, 100, 200);
+    paint(image, 60, disc(50, 50, 20));
+    const int t = otsu_threshold(image);
+    CHECK(t == Approx(130).margin(5));
+    CHECK(otsu_threshold(paper(10, 10, 77)) > 0);
+}
+
+TEST_CASE("a picture becomes a part whose numbers stay live, and survives the file") {
+    GreyImage image = paper(400, 200);
+    paint(image, 100, disc(100, 100, 80));
+    paint(image, 0, disc(100, 100, 40));
+    Workshop workshop(catalog());
+    Project project = workshop.new_project("p");
+    Picture picture;
+    picture.bytes = std::make_shared<const std::string>(png_of(image));
+    picture.width = mm(200);
+    picture.threshold = 150;
+    const PartId id = must(make_part(project, catalog(), workshop.fonts(), picture, "heron"));
+    auto d = workshop.derive(std::make_shared<Project>(project));
+    CHECK(d->part(id)->lines.size() == 1);
+    CHECK(d->part(id)->box.width() == Approx(80).margin(0.5)); // 160 of 400 pixels at 200 mm
+    picture.levels = 2; // at 150 and 75: the darker disc lies on the lighter one
+    must(change_source(project, catalog(), workshop.fonts(), id, picture));
+    d = workshop.derive(std::make_shared<Project>(project));
+    REQUIRE(d->part(id)->lines.size() == 2);
+    CHECK(d->part(id)->lines[1].box.width() == Approx(40).margin(0.5));
+    CHECK_FALSE(has(d->findings, "lane.none"));
+    picture.threshold = 3, picture.levels = 1;
+    picture.invert = false;
+    must(change_source(project, catalog(), workshop.fonts(), id, picture));
+    const std::string text = write_project(project);
+    CHECK(must(read_project(text)) == project);
+    Picture none;
+    none.bytes = std::make_shared<const std::string>("no picture");
+    CHECK(make_part(project, catalog(), workshop.fonts(), none).error().code == "picture.format");
+    none.bytes = std::make_shared<const std::string>(png_of(image).substr(0, 200));
+    CHECK(make_lines(none, workshop.fonts()).error().code == "picture.damaged");
+    none.bytes = std::make_shared<const std::string>(png_of(paper(20, 20)));
+    none.threshold = 100;
+    CHECK(make_lines(none, workshop.fonts()).error().code == "source.picture"); // nothing is dark
+}
+
+TEST_CASE("base64 is RFC 4648's") {
+    // RFC 4648, section 10
+    const std::pair<const char*, const char*> vectors[] = {{"", ""},
+                                                           {"f", "Zg=="},
+                                                           {"fo", "Zm8="},
+                                                           {"foo", "Zm9v"},
+                                                           {"foob", "Zm9vYg=="},
+                                                           {"fooba", "Zm9vYmE="},
+                                                           {"foobar", "Zm9vYmFy"}};
+    for (const auto& [plain, coded] : vectors) {
+        CHECK(base64(plain) == coded);
+        CHECK(from_base64(coded) == std::string(plain));
+    }
+    for (const char* wrong : {"Zg=", "Z===", "Zg==Zg==", "Z g=", "=Zg="})
+        CHECK_FALSE(from_base64(wrong));
+}

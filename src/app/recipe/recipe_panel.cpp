@@ -66,8 +66,10 @@ void RecipePanel::show_recipe() {
         card->refresh();
         if (card->step() != session_.choice().step) continue;
         stations_->set_chosen(card);
-        if (std::exchange(followed_, card->step()) != card->step())
-            QTimer::singleShot(0, card, [this, card] { scroll_to(card); }); // once the layout has settled
+        // Once the layout has settled; and again when its figures have come, for they make it higher.
+        if (std::exchange(followed_, card->step()) != card->step() || follow_on_)
+            QTimer::singleShot(30, card, [this, card] { scroll_to(card); });
+        follow_on_ = session_.deriving();
     }
     if (!session_.choice().step) stations_->set_chosen(nullptr), followed_ = {};
     show_findings();

@@ -37,6 +37,7 @@ class RecipePanel : public SidePanel {
     std::vector<StepCard*> steps_;
     PartId shown_;
     bool built_ = false;
+    bool follow_on_ = false;
     StepId followed_; ///< the step that was last brought into view
 };
 

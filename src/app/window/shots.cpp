@@ -1,6 +1,8 @@
 #include "app/window/shots.h"
 
 #include <QApplication>
+#include <QImage>
+#include <QPainter>
 #include <QTemporaryDir>
 #include <cstdio>
 #include <functional>
@@ -12,6 +14,7 @@
 #include "core/workflow/data_folder.h"
 #include "core/workflow/making.h"
 #include "core/workflow/opening.h"
+#include "present/part_painter.h"
 
 namespace dotlane::app {
 namespace {
@@ -77,6 +80,20 @@ void open_unsized(MainWindow& w) {
     w.open_path(path);
 }
 
+/// The demo's own drawing as a picture.
+void open_picture(MainWindow& w) {
+    static const QTemporaryDir folder;
+    QImage image(1500, 500, QImage::Format_RGB32);
+    image.fill(Qt::white);
+    QPainter painter(&image);
+    const Drawing& drawing = *w.session().project().parts.front().source.drawing;
+    present::paint_drawing(painter, drawing,
+                           present::View::fitting(bounds(drawing), QRectF(20, 20, 1460, 460)), image.rect());
+    painter.end();
+    const QString path = folder.filePath("heron.png");
+    if (image.save(path)) w.open_path(path);
+}
+
 /// A word in a script, joined to one piece.
 void make_lettering(MainWindow& w) {
     w.session().change("lettering", [&](Project& p) -> Result<void> {
@@ -117,8 +134,7 @@ const std::vector<std::pair<QString, Arrange>>& views() {
          }},
         {"jobs", [](MainWindow& w) { w.show_jobs(); }},
         {"lettering", [](MainWindow& w) { make_lettering(w); }},
-        {"card", [](MainWindow& w) { w.make("folded-card"); }},
-        {"pattern", [](MainWindow& w) { w.make("repeat-pattern"); }},
+        {"picture", open_picture},
         {"recipe", [](MainWindow& w) { make_recipe(w); }},
         {"sheets", choose_placed},
         {"rehearsal", [](MainWindow& w) { rehearse_pass(w, Action::foil); }},

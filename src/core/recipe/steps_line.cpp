@@ -1,60 +1,27 @@
 // Steps that change lines point by point: clean, corners, dash.
 #include <cmath>
 
+#include "core/geometry/doubled.h"
 #include "core/geometry/reshape.h"
 #include "core/recipe/step.h"
 
 namespace dotlane {
 namespace {
 
-constexpr double same_line_mm =
-    0.02; ///< lines nearer than this all along are one line twice: below any tool's width
-
-/// Whether every point of a lies on b.
-bool lies_on(const Polyline& a, const Polyline& b) {
-    return std::all_of(a.points.begin(), a.points.end(), [&](Point p) {
-        for (std::size_t i = 0, n = b.points.size(); i + (b.closed ? 0 : 1) < n; ++i)
-            if (distance_to_segment(p, b.points[i], b.points[(i + 1) % n]) <= same_line_mm) return true;
-        return false;
-    });
-}
-
-bool alike(const Box& a, const Box& b) {
-    return std::abs(a.x0 - b.x0) <= same_line_mm && std::abs(a.y0 - b.y0) <= same_line_mm &&
-           std::abs(a.x1 - b.x1) <= same_line_mm && std::abs(a.y1 - b.y1) <= same_line_mm;
-}
-
 /// Takes away contours that lie on one that came before. Returns how many.
 std::size_t drop_doubled(std::vector<std::shared_ptr<WorkSet>>& sets) {
-    struct Seen {
-        Box box;
-        const Polyline* line;
-    };
-    std::vector<Seen> all;
+    std::vector<const Polyline*> all;
     for (const auto& set : sets)
         for (const FlatLine& line : set->lines)
             for (const Polyline& c : line.contours)
-                all.push_back({bounds(c), &c});
-    std::vector<std::size_t> by_left(all.size());
-    for (std::size_t i = 0; i < all.size(); ++i)
-        by_left[i] = i;
-    std::sort(by_left.begin(), by_left.end(), [&](auto a, auto b) { return all[a].box.x0 < all[b].box.x0; });
-    std::vector<bool> doubled(all.size(), false);
-    for (std::size_t i = 0; i < by_left.size(); ++i)
-        for (std::size_t k = i + 1; k < by_left.size(); ++k) {
-            const std::size_t a = std::min(by_left[i], by_left[k]), b = std::max(by_left[i], by_left[k]);
-            if (all[by_left[k]].box.x0 - all[by_left[i]].box.x0 > same_line_mm) break;
-            if (doubled[a] || doubled[b] || !alike(all[a].box, all[b].box)) continue;
-            if (all[a].line->closed == all[b].line->closed && lies_on(*all[a].line, *all[b].line) &&
-                lies_on(*all[b].line, *all[a].line))
-                doubled[b] = true;
-        }
+                all.push_back(&c);
+    const auto doubles = doubles_of(all);
     std::size_t i = 0, count = 0;
     for (const auto& set : sets)
         for (FlatLine& line : set->lines) {
             Polylines kept;
-            for (Polyline& c : line.contours)
-                if (doubled[i++])
+            for (const Polyline& c : line.contours)
+                if (doubles[i++] >= 0)
                     ++count;
                 else
                     kept.push_back(c);

@@ -66,6 +66,21 @@ Result<void> add_roles(Project& project, const Catalog& catalog, PartId part,
     return {};
 }
 
+/// What lettering is called: its first line, cut between characters.
+std::string words_of(const SourceSpec& spec) {
+    const auto* lettering = std::get_if<Lettering>(&spec);
+    if (!lettering) return {};
+    const auto lines = split(lettering->text, "\r\n");
+    std::string words(lines.empty() ? "" : trimmed(lines.front()));
+    if (words.size() > 40) {
+        std::size_t end = 40;
+        while (end > 0 && (static_cast<unsigned char>(words[end]) & 0xc0) == 0x80)
+            --end;
+        words.resize(end);
+    }
+    return words;
+}
+
 std::string free_name(const Project& project, const std::string& wanted) {
     const auto taken = [&](const std::string& name) {
         return std::any_of(project.parts.begin(), project.parts.end(),
@@ -99,8 +114,7 @@ Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fo
     const auto roles = roles_of(spec, fonts);
     if (!roles) return tl::make_unexpected(roles.error());
     if (name.empty()) name = kind->name;
-    if (const auto* lettering = std::get_if<Lettering>(&spec); lettering && name == kind->name)
-        name = std::string(trimmed(split(lettering->text, "\n").front()).substr(0, 40));
+    if (name == kind->name && !words_of(spec).empty()) name = words_of(spec);
     Project next = project;
     const PartId part = add_made_part(next, free_name(project, name), std::move(spec));
     if (const auto ok = add_roles(next, catalog, part, *roles); !ok) return tl::make_unexpected(ok.error());
@@ -116,7 +130,11 @@ void fit_font(Lettering& lettering, const FontShelf& fonts) {
 
 Result<void> change_source(Project& project, const Catalog& catalog, FontShelf& fonts, PartId part,
                            SourceSpec spec) {
+    const Part* before = find(project, part);
+    const std::string old = before ? words_of(before->source.spec) : "", now = words_of(spec);
+    const bool follows = before && !old.empty() && before->name == old; // a name that was given stays
     if (const auto ok = change_spec(project, part, spec); !ok) return ok;
+    if (follows && !now.empty() && now != old) find(project, part)->name = free_name(project, now);
     if (const auto roles = roles_of(spec, fonts)) return add_roles(project, catalog, part, *roles);
     return {};
 }

@@ -76,6 +76,10 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
         return change_fill(
             project, finding, [](FillStep& f, const FillReport& r) { f.spacing = r.tip * solid_spacing; },
             derived);
+    if (code == "clean.doubled")
+        return add_step(project, finding.place.part,
+                        {{}, true, {}, CleanStep{{}, {}, {}, true}, {finding.place.line_set}})
+            .map([](StepId) {});
     if (code == "step.off") {
         const Part* part = find(project, finding.place.part);
         const Step* step = part ? find(*part, finding.place.step) : nullptr;

@@ -5,6 +5,7 @@
 #include "core/base/text.h"
 #include "core/sources/make.h"
 #include "core/workflow/data_folder.h"
+#include "core/workflow/part_checks.h"
 
 namespace dotlane {
 
@@ -63,13 +64,22 @@ std::map<StepId, Result<SourceLines>> Workshop::words_of(const Part& part) {
     return out;
 }
 
-std::shared_ptr<const EvaluatedPart> Workshop::evaluated(const Part& part, const LaneTips& tips,
-                                                         Progress& progress) {
+std::shared_ptr<const EvaluatedPart> Workshop::evaluated(const Project& project, const Part& part,
+                                                         const LaneTips& tips, Progress& progress) {
     const auto it = parts_.find(part.id);
-    if (it != parts_.end() && it->second.part == part && it->second.tips == tips) return it->second.result;
-    auto result = std::make_shared<const EvaluatedPart>(
-        evaluate(part, {source_lines(part), words_of(part), tips}, cache_, progress));
-    if (!progress.cancelled()) parts_[part.id] = {part, tips, result};
+    std::map<LaneId, Action> actions;
+    for (const Lane& lane : project.lanes)
+        actions[lane.id] = lane.action;
+    if (it != parts_.end() && it->second.part == part && it->second.tips == tips &&
+        it->second.actions == actions)
+        return it->second.result;
+    EvaluatedPart made = evaluate(part, {source_lines(part), words_of(part), tips}, cache_, progress);
+    if (!progress.cancelled()) {
+        Findings more = check_part(project, catalog_, made);
+        std::move(more.begin(), more.end(), std::back_inserter(made.findings));
+    }
+    auto result = std::make_shared<const EvaluatedPart>(std::move(made));
+    if (!progress.cancelled()) parts_[part.id] = {part, tips, std::move(actions), result};
     return result;
 }
 
@@ -80,7 +90,7 @@ std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> p
     for (const Lane& lane : project->lanes)
         if (const Tool* tool = catalog_.tool(lane.tool)) tips[lane.id] = tool->tip;
     for (const Part& part : project->parts) {
-        out->parts[part.id] = evaluated(part, tips, progress);
+        out->parts[part.id] = evaluated(*project, part, tips, progress);
         if (progress.cancelled()) return nullptr;
         const auto& findings = out->parts[part.id]->findings;
         out->findings.insert(out->findings.end(), findings.begin(), findings.end());

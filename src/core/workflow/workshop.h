@@ -58,10 +58,11 @@ class Workshop {
     struct CachedPart {
         Part part;
         LaneTips tips;
+        std::map<LaneId, Action> actions;
         std::shared_ptr<const EvaluatedPart> result;
     };
-    std::shared_ptr<const EvaluatedPart> evaluated(const Part& part, const LaneTips& tips,
-                                                   Progress& progress);
+    std::shared_ptr<const EvaluatedPart> evaluated(const Project& project, const Part& part,
+                                                   const LaneTips& tips, Progress& progress);
     SourceLines source_lines(const Part& part);
     std::map<StepId, Result<SourceLines>> words_of(const Part& part);
     Result<std::vector<SheetWork>> sheet_works(const Project& project, Derived& derived) const;

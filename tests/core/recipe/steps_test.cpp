@@ -340,6 +340,24 @@ TEST_CASE(
     must(check_rules(project));
 }
 
+TEST_CASE("lettering is called by its words until it is given a name") {
+    Workshop workshop(catalog());
+    Project project = workshop.new_project("x");
+    Lettering spec;
+    const PartId id = must(make_part(project, catalog(), workshop.fonts(), spec));
+    CHECK(find(project, id)->name == "Lantern");
+    std::string umlauts;
+    for (int i = 0; i < 30; ++i)
+        umlauts += "\u00fc";
+    spec.text = "\n" + umlauts + "\nmore";
+    must(change_source(project, catalog(), workshop.fonts(), id, spec));
+    CHECK(find(project, id)->name == umlauts.substr(0, 40)); // whole characters
+    must(rename_part(project, id, "Sign"));
+    spec.text = "Harbour";
+    must(change_source(project, catalog(), workshop.fonts(), id, spec));
+    CHECK(find(project, id)->name == "Sign");
+}
+
 TEST_CASE("envelopes and stocks that take a card") {
     // A6 cards go into C6 envelopes (ISO 269), 5 x 7 in cards into US A7.
     const auto first = [](double w, double h) {

@@ -1,0 +1,186 @@
+#include "core/workflow/part_checks.h"
+
+#include <algorithm>
+#include <map>
+
+#include "core/base/text.h"
+#include "core/geometry/doubled.h"
+
+namespace dotlane {
+namespace {
+
+constexpr std::size_t most_pieces =
+    3000; ///< beyond, thinness is not looked into: it would hold up every edit
+
+PlaceBox place_of(const Box& box) {
+    return box.empty() ? PlaceBox{} : PlaceBox{box.x0, box.y0, box.x1, box.y1};
+}
+
+std::string counted(std::size_t n, const char* one, const char* many) {
+    return std::to_string(n) + " " + (n == 1 ? one : many);
+}
+
+class Check {
+  public:
+    Check(const Project& project, const Catalog& catalog, const EvaluatedPart& part)
+        : project_(project)
+        , catalog_(catalog)
+        , part_(part) {}
+
+    Findings run() {
+        doubled();
+        gaps();
+        thin();
+        too_large();
+        return std::move(out_);
+    }
+
+  private:
+    void tell(std::string code, std::string message, std::vector<std::pair<std::string, std::string>> args,
+              const Box& box, LineSetId set = {}, Remedy remedy = {}) {
+        out_.push_back({std::move(code),
+                        Grade::caution,
+                        std::move(message),
+                        std::move(args),
+                        {part_.part, {}, set, {}, place_of(box)},
+                        std::move(remedy)});
+    }
+    bool cuts(const RunSet& run) const {
+        const Lane* lane = find(project_, run.lane);
+        return lane && lane->action == Action::cut;
+    }
+
+    void doubled() {
+        std::vector<const Polyline*> lines;
+        std::vector<const RunSet*> owner;
+        for (const RunSet& run : part_.runs) {
+            if (run.fill) continue;
+            for (const Polyline& line : run.lines)
+                lines.push_back(&line), owner.push_back(&run);
+        }
+        const auto doubles = doubles_of(lines);
+        std::map<LineSetId, std::pair<std::size_t, Box>> same;
+        std::size_t crossed = 0;
+        Box where;
+        for (std::size_t i = 0; i < lines.size(); ++i) {
+            if (doubles[i] < 0) continue;
+            const RunSet &a = *owner[i], &b = *owner[static_cast<std::size_t>(doubles[i])];
+            if (a.lane == b.lane) {
+                ++same[a.set].first;
+                same[a.set].second.add(bounds(*lines[i]));
+            } else {
+                ++crossed;
+                where.add(bounds(*lines[i]));
+            }
+        }
+        for (const auto& [set, found] : same)
+            tell("lines.doubled",
+                 counted(found.first, "line lies", "lines lie") +
+                     " on another of the same lane: it would be run twice.",
+                 {{"count", std::to_string(found.first)}}, found.second, set,
+                 {"clean.doubled", "Keep one of each"});
+        if (crossed > 0)
+            tell("lines.two-lanes",
+                 counted(crossed, "line is", "lines are") +
+                     " the same in two lanes, so both tools run along it.",
+                 {{"count", std::to_string(crossed)}}, where);
+    }
+
+    void gaps() {
+        struct End {
+            Point at;
+            const Polyline* line;
+        };
+        const double reach = in_mm(gap_under), touch = 1e-3;
+        std::map<std::pair<long long, long long>, std::vector<End>> cells;
+        std::size_t count = 0;
+        double widest = 0;
+        Box where;
+        for (const RunSet& run : part_.runs) {
+            if (!cuts(run)) continue;
+            for (const Polyline& line : run.lines) {
+                if (line.closed || line.points.size() < 2 || length(line) <= gap_under) continue;
+                for (const Point p : {line.points.front(), line.points.back()}) {
+                    const auto cx = std::llround(p.x / reach), cy = std::llround(p.y / reach);
+                    for (long long x = cx - 1; x <= cx + 1; ++x)
+                        for (long long y = cy - 1; y <= cy + 1; ++y) {
+                            const auto it = cells.find({x, y});
+                            if (it == cells.end()) continue;
+                            for (const End& end : it->second)
+                                if (const double d = distance(end.at, p); d > touch && d <= reach) {
+                                    ++count;
+                                    widest = std::max(widest, d);
+                                    where.add(end.at), where.add(p);
+                                }
+                        }
+                    auto& here = cells[{cx, cy}];
+                    if (here.size() < 50) here.push_back({p, &line});
+                }
+            }
+        }
+        if (count > 0)
+            tell("lines.gaps",
+                 counted(count, "gap", "gaps") + " of up to " + number(widest, 2) +
+                     " mm between ends of cut lines: the piece will hang there.",
+                 {{"count", std::to_string(count)}, {"widest_mm", number(widest, 3)}}, where);
+    }
+
+    /// The largest circle in an area has at least the radius area / perimeter; holes may take all of theirs
+    /// away.
+    static bool surely_thick(const FlatLine& line) {
+        double largest = 0, sum = 0;
+        for (const Polyline& c : line.contours) {
+            const double a = std::abs(signed_area_mm2(c.points));
+            largest = std::max(largest, a), sum += a;
+        }
+        return 2 * largest - sum >= in_mm(length(line.contours)) * in_mm(thin_under) / 2;
+    }
+
+    void thin() {
+        std::size_t lines = 0, count = 0;
+        Box where;
+        for (const FlatLine& line : part_.lines) {
+            const RunSet* run = nullptr;
+            for (const RunSet& r : part_.runs)
+                if (r.set == line.set) run = &r;
+            if (!run || !cuts(*run)) continue;
+            if (++lines > most_pieces) return;
+            if (surely_thick(line)) continue;
+            const Region area = region_of(line.contours, line.rule);
+            if (area.empty() || !offset(area, thin_under * -0.5).empty()) continue;
+            ++count;
+            where.add(line.box);
+        }
+        if (count > 0)
+            tell("piece.thin",
+                 counted(count, "cut piece is", "cut pieces are") + " thinner than " +
+                     number(in_mm(thin_under), 1) + " mm everywhere and will tear or be lost.",
+                 {{"count", std::to_string(count)}}, where);
+    }
+
+    void too_large() {
+        const double w = part_.box.width(), h = part_.box.height();
+        if (part_.box.empty() || catalog_.stocks.empty()) return;
+        const auto takes = [&](const Stock& s) {
+            const double a = in_mm(s.width), b = in_mm(s.height);
+            return (w <= a + 1e-6 && h <= b + 1e-6) || (w <= b + 1e-6 && h <= a + 1e-6);
+        };
+        if (std::none_of(catalog_.stocks.begin(), catalog_.stocks.end(), takes))
+            tell("part.too-large",
+                 "The part is larger than any stock of the catalog: it has to be made smaller or in pieces.",
+                 {{"width_mm", number(w, 2)}, {"height_mm", number(h, 2)}}, part_.box);
+    }
+
+    const Project& project_;
+    const Catalog& catalog_;
+    const EvaluatedPart& part_;
+    Findings out_;
+};
+
+} // namespace
+
+Findings check_part(const Project& project, const Catalog& catalog, const EvaluatedPart& part) {
+    return Check(project, catalog, part).run();
+}
+
+} // namespace dotlane

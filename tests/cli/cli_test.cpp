@@ -164,6 +164,53 @@ TEST_CASE_METHOD(Terminal, "source and step: numbers changed, steps added, moved
     CHECK(run({"source", "p.dotlane"}) == 2); // a file has no numbers
 }
 
+TEST_CASE_METHOD(Terminal, "import: DXF with and without a unit, HP-GL, pictures") {
+    const auto dxf = [](const char* units) {
+        return std::string("0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n") + units +
+               "\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n0\nLINE\n8\nfold\n10\n0\n20\n0\n11\n4\n21\n0\n"
+               "0\nCIRCLE\n8\ncut\n10\n2\n20\n2\n40\n1\n0\nENDSEC\n0\nEOF\n";
+    };
+    files.files["inch.dxf"] = dxf("1");
+    files.files["bare.dxf"] = dxf("0");
+    files.files["plot.plt"] = "IN;SP1;PU0,0;PD4000,0;PU;";
+    CHECK(answer({"import", "inch.dxf", "d.dotlane"})["width_mm"] == Approx(101.6));
+    CHECK(run({"import", "bare.dxf", "d.dotlane"}) == 2); // asks, with the sizes it would have
+    CHECK(err.find("--unit mm") != std::string::npos);
+    CHECK(answer({"import", "bare.dxf", "d.dotlane", "--unit", "cm"})["width_mm"] == Approx(40));
+    CHECK(answer({"import", "plot.plt", "d.dotlane"})["width_mm"] == Approx(100));
+    const Project p = project("d.dotlane");
+    REQUIRE(p.parts.size() == 3);
+    const auto& lines = p.parts[0].source.drawing->lines;
+    CHECK(std::any_of(lines.begin(), lines.end(), [](const DrawnLine& l) { return l.group == "fold"; }));
+    files.files["torn.png"] = "\x89PNG\r\n\x1a\n";
+    CHECK(answer({"import", "torn.png", "d.dotlane"}, 1)["findings"][0]["code"] == "source.failed");
+    files.files["no.jpg"] = "not a picture";
+    CHECK(run({"import", "no.jpg", "d.dotlane"}) == 2);
+}
+
+TEST_CASE_METHOD(Terminal, "step: each kind can be added, says what it did, and is taken away again") {
+    REQUIRE(run({"make", "s.dotlane", "lettering", "--set", "text=tide"}) == 0);
+    for (const StepKind& kind : step_kinds()) {
+        INFO(kind.key);
+        std::vector<std::string> words = {"step", "s.dotlane", "--add", kind.key};
+        if (kind.makes || kind.by_other) words.insert(words.end(), {"--of", "letters"});
+        if (kind.by_other) words.insert(words.end(), {"--by", "letters"});
+        words.emplace_back("--json");
+        // "Align" has nothing else to align to, and what is cut out of itself is refused in its own way: both
+        // are told.
+        const int code = run(words);
+        CHECK((code == 0 || (code == 1 && std::string(kind.key) == "align")));
+        const json steps = json::parse(out)["steps"];
+        REQUIRE(steps.size() == 1);
+        CHECK(steps[0]["kind"] == kind.key);
+        CHECK((steps[0]["result"] > 0) == kind.makes);
+        REQUIRE(run({"step", "s.dotlane", "--step", std::to_string(steps[0]["step"].get<int>()),
+                     "--remove"}) == 0);
+        for (const LineSet& set : project("s.dotlane").parts[0].sets)
+            CHECK_FALSE(set.set_aside);
+    }
+}
+
 TEST_CASE_METHOD(Terminal, "lane: sends lines, changes lanes, machine and order") {
     prepare();
     CHECK(answer({"lane", "p.dotlane", "--named", "fold", "--action", "perforate"})["lines"] == 1);

@@ -17,7 +17,8 @@ struct CornerChange {
 };
 /// Corners where the line turns by more than `sharper_than` are cut back: by `size` along both sides for a
 /// chamfer, or by what a fillet arc of radius `size` needs, size * tan(turn / 2). What is cut reaches at most
-/// half way to the next corner. Arcs are cubics within 0.03 % of the radius, flattened to `flatness`.
+/// half way to the next corner. Arcs are cubics, within 0.03 % of the radius for turns of up to 90 degrees
+/// and 0.2 % beyond, flattened to `flatness`.
 CornerChange softened(const Polyline& line, Length size, bool chamfer, Angle sharper_than,
                       Length flatness = default_flatness);
 

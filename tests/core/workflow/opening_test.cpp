@@ -114,7 +114,7 @@ TEST_CASE("words in names decide, but only as words") {
     CHECK(action("pen") == Action::draw);
     CHECK(action("open") == Action::draw);    // no pen in it: by its colour
     CHECK(action("cutlery") == Action::draw); // nor a cut
-    CHECK(action("x-cut") == Action::cut);
+    CHECK(action("edge-cut") == Action::cut);
 }
 
 TEST_CASE("taken in: every line in the lane that was proposed, lanes are shared") {

@@ -78,7 +78,7 @@ TEST_CASE("DXF: arcs, circles, ellipses, bulges (I)") {
 }
 
 TEST_CASE(
-    "DXF: blocks are placed, turned, scaled, repeated; layers give names and colours, those off are hidden") {
+    "DXF: blocks are placed, turned, scaled, repeated, layers give names and colours, those off are hidden") {
     const std::string block =
         "0\nBLOCK\n8\n0\n2\nbar\n70\n0\n10\n1\n20\n1\n" + line_of(1, 1, 11, 1) + "0\nENDBLK\n";
     const std::string insert =

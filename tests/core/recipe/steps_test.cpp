@@ -281,7 +281,7 @@ TEST_CASE("copies in a grid and around a ring") {
     CHECK(box.width() == Approx(64));
     CHECK(box.centre().x == Approx(100).margin(1e-6));
     copies.layout = CopiesStep::Layout::grid;
-    copies.columns = copies.rows = 200;
+    copies.columns = copies.rows = 100;
     ring.add(copies, {});
     ring.add(copies, {});
     CHECK(has(ring.part().findings, "step.refused")); // would not fit into memory

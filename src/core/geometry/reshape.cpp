@@ -34,6 +34,33 @@ std::vector<double> distances(const Polyline& line) {
     return at;
 }
 
+/// `at` as of `distances`: a line is cut into many stretches for one measuring.
+Polyline stretch(const Polyline& line, const std::vector<double>& at, double from, double to) {
+    const std::size_t n = line.points.size();
+    const double whole = at.back();
+    Polyline out;
+    if (n == 0 || to <= from) return out;
+    const auto point_at = [&](double s) {
+        if (line.closed) s = std::fmod(s, whole);
+        const auto it = std::upper_bound(at.begin(), at.end(), s);
+        const std::size_t i = std::min<std::size_t>(static_cast<std::size_t>(it - at.begin()), at.size() - 1);
+        const std::size_t a = i == 0 ? 0 : i - 1;
+        const double step = at[i] - at[a];
+        return mix(line.points[a], line.points[i % n],
+                   step > 0 ? std::clamp((s - at[a]) / step, 0.0, 1.0) : 0);
+    };
+    out.points.push_back(point_at(from));
+    for (double round = line.closed ? std::floor(from / whole) * whole : 0; round < to; round += whole) {
+        const auto first =
+            std::upper_bound(at.begin(), at.begin() + static_cast<std::ptrdiff_t>(n), from - round + 1e-9);
+        for (auto i = static_cast<std::size_t>(first - at.begin()); i < n && at[i] + round < to - 1e-9; ++i)
+            out.points.push_back(line.points[i]);
+        if (!line.closed || whole <= 0) break;
+    }
+    out.points.push_back(point_at(to));
+    return out;
+}
+
 Point direction(Point from, Point to) {
     const Point v = to - from;
     const double l = length(v);
@@ -82,29 +109,7 @@ Polyline simplified(const Polyline& line, Length by) {
 }
 
 Polyline stretch(const Polyline& line, double from, double to) {
-    const std::vector<double> at = distances(line);
-    const std::size_t n = line.points.size();
-    const double whole = at.back();
-    Polyline out;
-    if (n == 0 || to <= from) return out;
-    const auto point_at = [&](double s) {
-        if (line.closed) s = std::fmod(s, whole);
-        const auto it = std::upper_bound(at.begin(), at.end(), s);
-        const std::size_t i = std::min<std::size_t>(static_cast<std::size_t>(it - at.begin()), at.size() - 1);
-        const std::size_t a = i == 0 ? 0 : i - 1;
-        const double step = at[i] - at[a];
-        return mix(line.points[a], line.points[i % n],
-                   step > 0 ? std::clamp((s - at[a]) / step, 0.0, 1.0) : 0);
-    };
-    out.points.push_back(point_at(from));
-    for (double round = 0; round < to; round += whole) {
-        for (std::size_t i = 0; i < n; ++i)
-            if (const double s = at[i] + round; s > from + 1e-9 && s < to - 1e-9)
-                out.points.push_back(line.points[i]);
-        if (!line.closed) break;
-    }
-    out.points.push_back(point_at(to));
-    return out;
+    return stretch(line, distances(line), from, to);
 }
 
 CornerChange softened(const Polyline& line, Length size, bool chamfer, Angle sharper_than, Length flatness) {
@@ -141,11 +146,11 @@ CornerChange softened(const Polyline& line, Length size, bool chamfer, Angle sha
         if (corners[i].cut > room + 1e-9) corners[i].cut = room, ++out.shortened;
     }
     out.line = {{}, line.closed};
-    if (!line.closed) out.line.points = stretch(line, 0, corners.front().at - corners.front().cut).points;
+    if (!line.closed) out.line.points = stretch(line, at, 0, corners.front().at - corners.front().cut).points;
     for (std::size_t i = 0; i < k; ++i) {
         const Corner& c = corners[i];
-        const Polyline around = line.closed ? stretch(line, c.at - c.cut + whole, c.at + c.cut + whole)
-                                            : stretch(line, c.at - c.cut, c.at + c.cut);
+        const Polyline around = line.closed ? stretch(line, at, c.at - c.cut + whole, c.at + c.cut + whole)
+                                            : stretch(line, at, c.at - c.cut, c.at + c.cut);
         if (around.points.size() >= 2) {
             const Point a = around.points.front(), b = around.points.back();
             if (chamfer) {
@@ -160,7 +165,7 @@ CornerChange softened(const Polyline& line, Length size, bool chamfer, Angle sha
         const double from = c.at + c.cut, to = !last         ? corners[i + 1].at - corners[i + 1].cut
                                                : line.closed ? corners[0].at - corners[0].cut + whole
                                                              : whole;
-        const Polyline side = stretch(line, from, to);
+        const Polyline side = stretch(line, at, from, to);
         for (std::size_t p = 0; p < side.points.size(); ++p)
             if (out.line.points.empty() || distance2(out.line.points.back(), side.points[p]) > 1e-12)
                 out.line.points.push_back(side.points[p]);
@@ -173,20 +178,21 @@ CornerChange softened(const Polyline& line, Length size, bool chamfer, Angle sha
 
 Polylines dashed(const Polyline& line, const DashRule& rule, Length* gap_used) {
     const double dash = in_mm(rule.dash), gap = in_mm(rule.gap);
-    const double begin = line.closed ? 0 : in_mm(rule.setback), whole = in_mm(length(line));
+    const std::vector<double> at = distances(line);
+    const double begin = line.closed ? 0 : in_mm(rule.setback), whole = at.back();
     const double run = whole - 2 * begin;
     if (gap_used) *gap_used = {};
     if (run <= 0) return {};
     const auto n = std::max(1LL, std::llround(line.closed ? run / (dash + gap) : (run + gap) / (dash + gap)));
     const double count = static_cast<double>(n);
-    if (n == 1 && !line.closed) return {stretch(line, begin, begin + run)};
+    if (n == 1 && !line.closed) return {stretch(line, at, begin, begin + run)};
     const double free = line.closed ? (run - count * dash) / count : (run - count * dash) / (count - 1);
     if (free <= 0) return {line};
     if (gap_used) *gap_used = mm(free);
     Polylines out;
     for (long long i = 0; i < n; ++i) {
         const double from = begin + static_cast<double>(i) * (dash + free);
-        out.push_back(stretch(line, from, std::min(from + dash, begin + run)));
+        out.push_back(stretch(line, at, from, std::min(from + dash, begin + run)));
     }
     return out;
 }

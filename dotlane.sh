@@ -9,7 +9,8 @@ build_packages="g++ cmake ninja-build pkg-config qt6-base-dev qt6-svg-dev qt6-to
 # Catch2, the references that the checks compare with, and a display for the real window.
 test_packages="catch2 libgeos-dev xvfb xauth librsvg2-bin poppler-utils units libpaper-utils glpk-utils libglpk-dev gcc libharfbuzz-bin hershey-fonts-data python3-ezdxf potrace fonts-cabin fonts-dancingscript fonts-dejavu-core
   openclipart-svg iso-flags-svg librsvg2-tests tango-icon-theme bootstrap-icons breeze-icon-theme openscad-testing-data"
-bench_packages="libbenchmark-dev libgeos-dev"
+# The drawings that importing is timed on are among the test's packages.
+bench_packages="libbenchmark-dev libgeos-dev librsvg2-bin openclipart-svg iso-flags-svg librsvg2-tests tango-icon-theme bootstrap-icons breeze-icon-theme"
 
 say() { printf 'dotlane: %s\n' "$*" >&2; }
 
@@ -98,9 +99,9 @@ sanitize)
     ;;
 bench)
     need $build_packages $bench_packages
-    configure build-bench -DDOTLANE_APP=OFF -DDOTLANE_TESTS=OFF -DDOTLANE_BENCH=ON
-    cmake --build build-bench --target dotlane-bench
-    build-bench/bench/dotlane-bench "${@:2}"
+    configure build -DDOTLANE_TESTS=OFF -DDOTLANE_BENCH=ON
+    cmake --build build --target dotlane-bench
+    build/bench/dotlane-bench "${@:2}"
     ;;
 check)
     need $build_packages $test_packages clang-tidy clang-format

@@ -1,6 +1,7 @@
 // Hatching and coverage beside GEOS: parallel lines cut by a polygon; the area of buffered strokes.
 #include <benchmark/benchmark.h>
 
+#include "bench/goals.h"
 #include "bench/work.h"
 #include "core/recipe/coverage.h"
 #include "core/recipe/hatch.h"
@@ -51,8 +52,47 @@ void coverage_geos(benchmark::State& state) {
     }
 }
 
+/// A thousand rows to a gear, so that the region grows with the segments.
+void hatch_flat(benchmark::State& state) {
+    static double smallest = 0, greatest = 0;
+    const auto gears = state.range(0);
+    Polylines outlines;
+    const Region one = gear(100);
+    for (int i = 0; i < gears; ++i)
+        for (const Ring& ring : one.rings) {
+            Polyline& moved = outlines.emplace_back(Polyline{ring, true});
+            for (Point& p : moved.points)
+                p = p * 0.1 + Point{i % 32 * 13.0, i / 32 * 13.0};
+        }
+    const Region region = region_of(outlines, FillRule::evenodd);
+    std::size_t segments = 0;
+    double seconds = 0;
+    for (auto _ : state) {
+        const Watch watch;
+        const HatchResult made = hatch(region, {mm(0.0165), degrees(35), false, true});
+        const double took = watch.seconds();
+        segments = made.lines.size();
+        state.SetIterationTime(took);
+        seconds += took;
+    }
+    const double each = seconds / static_cast<double>(state.iterations()) / static_cast<double>(segments);
+    state.counters["segments"] = static_cast<double>(segments);
+    state.counters["ns_per_segment"] = each * 1e9;
+    if (gears == 1) smallest = greatest = each;
+    smallest = std::min(smallest, each), greatest = std::max(greatest, each);
+    goal("fill: greatest over least time per segment, 1e3 to 1e6", greatest / smallest, 1.5);
+}
+
 } // namespace
 
+BENCHMARK(hatch_flat)
+    ->Name("hatch by segments")
+    ->Args({1})
+    ->Args({10})
+    ->Args({100})
+    ->Args({1000})
+    ->UseManualTime()
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK(hatch_ours)->Name("hatch/ours")->Args({400, 0})->Args({4000, 0})->Unit(benchmark::kMillisecond);
 BENCHMARK(hatch_geos)
     ->Name("hatch/reference")

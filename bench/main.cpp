@@ -1,7 +1,11 @@
 // Runs all benchmarks and prints, for each pair NAME/ours and NAME/reference, how the two compare.
+#include <QApplication>
 #include <benchmark/benchmark.h>
 #include <cstdio>
 #include <map>
+
+#include "bench/goals.h"
+#include "bench/window_bench.h"
 
 namespace {
 
@@ -31,7 +35,12 @@ class Pairs : public benchmark::ConsoleReporter {
 } // namespace
 
 int main(int argc, char** argv) {
+    qputenv("QT_QPA_PLATFORM", "offscreen");
+    qputenv("DOTLANE_DATA", DOTLANE_SOURCE "/data");
+    QApplication application(argc, argv);
+    if (argc == 3 && std::string(argv[1]) == "--first-paint") return dotlane::bench::first_paint(argv[2]);
     benchmark::Initialize(&argc, argv);
     Pairs reporter;
     benchmark::RunSpecifiedBenchmarks(&reporter);
+    dotlane::bench::print_goals();
 }

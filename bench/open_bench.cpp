@@ -14,34 +14,15 @@ using namespace dotlane::bench;
 
 namespace {
 
-/// 2,000 paths of 100 segments.
-const std::string& large() {
-    static const std::string text = [] {
-        std::string out =
-            "<svg xmlns='http://www.w3.org/2000/svg' width='300mm' height='300mm' viewBox='0 0 300 300'>";
-        std::mt19937 random(3);
-        std::uniform_real_distribution<double> step(-2, 2);
-        for (const Point p : scattered(2000)) {
-            out +=
-                "<path fill='none' stroke='#a8462d' d='M" + std::to_string(p.x) + "," + std::to_string(p.y);
-            for (int k = 0; k < 100; ++k)
-                out += "l" + std::to_string(step(random)) + "," + std::to_string(step(random));
-            out += "'/>";
-        }
-        return out + "</svg>";
-    }();
-    return text;
-}
-
 void read_ours(benchmark::State& state) {
     for (auto _ : state)
-        benchmark::DoNotOptimize(read_svg(large(), {}));
+        benchmark::DoNotOptimize(read_svg(large_drawing(), {}));
 }
 
 void parse_only(benchmark::State& state) {
     for (auto _ : state) {
         pugi::xml_document document;
-        benchmark::DoNotOptimize(document.load_buffer(large().data(), large().size()));
+        benchmark::DoNotOptimize(document.load_buffer(large_drawing().data(), large_drawing().size()));
     }
 }
 
@@ -49,7 +30,7 @@ void parse_only(benchmark::State& state) {
 void derive(benchmark::State& state) {
     const Catalog catalog = *load_catalog(disk(), DOTLANE_SOURCE "/data/catalog");
     FontShelf fonts;
-    const auto opened = open_drawing(large(), "large.svg", fonts);
+    const auto opened = open_drawing(large_drawing(), "large.svg", fonts);
     Project project = Workshop(catalog).new_project("large");
     const PartId part = take_in(project, catalog, *opened, gather_lanes(*opened->source.drawing, catalog));
     (void)place(project, add_sheet(project, "s", "cream-card-12x12", "mat-12x12-standard"),
@@ -63,7 +44,7 @@ void derive(benchmark::State& state) {
 void save(benchmark::State& state) {
     const Catalog catalog = *load_catalog(disk(), DOTLANE_SOURCE "/data/catalog");
     FontShelf fonts;
-    const auto opened = open_drawing(large(), "large.svg", fonts);
+    const auto opened = open_drawing(large_drawing(), "large.svg", fonts);
     Project project = Workshop(catalog).new_project("large");
     take_in(project, catalog, *opened, gather_lanes(*opened->source.drawing, catalog));
     for (auto _ : state)

@@ -2,6 +2,7 @@
 // saved.
 #include <benchmark/benchmark.h>
 
+#include "bench/goals.h"
 #include "bench/work.h"
 #include "core/plan/route.h"
 
@@ -55,8 +56,30 @@ void route_plain(benchmark::State& state) {
     state.counters["travel_m"] = in_mm(travel_of(r, {})) / 1000;
 }
 
+/// Points alone, rest to rest, beside what an optimal tour of many random points has: 0.7124 sqrt(n A)
+/// (Johnson and McGeoch 1996).
+void route_points(benchmark::State& state) {
+    const auto n = static_cast<int>(state.range(0));
+    Polylines dots;
+    for (const Point p : scattered(n))
+        dots.push_back({{p}, false});
+    RouteResult r;
+    double seconds = 0;
+    for (auto _ : state) {
+        const Watch watch;
+        r = route(dots, {dots.front().points.front(), false});
+        seconds = watch.seconds();
+    }
+    const double expected = 0.7124 * std::sqrt(n * 300.0 * 300.0);
+    state.counters["over_percent"] = 100 * (in_mm(r.travel) / expected - 1);
+    if (n != 10000) return;
+    goal("route: 10,000 random points over 0.7124 sqrt(n A), %", 100 * (in_mm(r.travel) / expected - 1), 7);
+    goal("route: 10,000 random points, s", seconds, 5);
+}
+
 } // namespace
 
+BENCHMARK(route_points)->Name("route points")->Arg(1000)->Arg(10000)->Unit(benchmark::kMillisecond);
 BENCHMARK(route_ours)->Name("route/ours")->Arg(200)->Arg(2000)->Arg(20000)->Unit(benchmark::kMillisecond);
 BENCHMARK(route_plain)
     ->Name("route/reference")

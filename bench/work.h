@@ -1,11 +1,24 @@
 // The same work for ours and for the reference.
 #pragma once
 
+#include <chrono>
 #include <random>
+#include <string>
 
 #include "core/geometry/region.h"
 
 namespace dotlane::bench {
+
+/// Seconds since it was made.
+class Watch {
+  public:
+    double seconds() const {
+        return std::chrono::duration<double>(std::chrono::steady_clock::now() - start_).count();
+    }
+
+  private:
+    std::chrono::steady_clock::time_point start_ = std::chrono::steady_clock::now();
+};
 
 /// A gear-like outline with many corners and four holes.
 inline Region gear(int corners) {
@@ -30,6 +43,25 @@ inline std::vector<Point> scattered(int n) {
     for (int i = 0; i < n; ++i)
         out.push_back({at(random), at(random)});
     return out;
+}
+
+/// 2,000 paths of 100 segments.
+inline const std::string& large_drawing() {
+    static const std::string text = [] {
+        std::string out =
+            "<svg xmlns='http://www.w3.org/2000/svg' width='300mm' height='300mm' viewBox='0 0 300 300'>";
+        std::mt19937 random(3);
+        std::uniform_real_distribution<double> step(-2, 2);
+        for (const Point p : scattered(2000)) {
+            out +=
+                "<path fill='none' stroke='#a8462d' d='M" + std::to_string(p.x) + "," + std::to_string(p.y);
+            for (int k = 0; k < 100; ++k)
+                out += "l" + std::to_string(step(random)) + "," + std::to_string(step(random));
+            out += "'/>";
+        }
+        return out + "</svg>";
+    }();
+    return text;
 }
 
 } // namespace dotlane::bench

@@ -13,7 +13,13 @@ struct Crossing {
     double x;
     std::uint32_t row;
     std::uint32_t edge; ///< index of the edge's first point in its ring
-    std::uint32_t next; ///< following crossing along the ring, by index in ring order
+};
+
+/// A crossing in the order of its row: its x beside its index, so that rows are sorted and read without
+/// looking up crossings that lie far apart in memory.
+struct InRow {
+    double x;
+    std::uint32_t crossing;
 };
 
 struct Rows {
@@ -44,6 +50,12 @@ class Scan {
     }
 
     void cross() {
+        double expected = 0;
+        for (const Ring& ring : rings_)
+            for (std::size_t i = 0; i < ring.size(); ++i)
+                expected += std::abs(ring[i].y - ring[i + 1 == ring.size() ? 0 : i + 1].y);
+        row_start_.assign(rows_.count + 1, 0);
+        crossings_.reserve(static_cast<std::size_t>(expected / rows_.spacing) + rings_.size());
         for (std::uint32_t r = 0; r < rings_.size(); ++r)
             cross_ring(r);
         sort_rows();
@@ -52,7 +64,8 @@ class Scan {
     std::vector<Ring> rings_;
     std::vector<std::uint32_t> ring_start_{0};
     std::vector<Crossing> crossings_;
-    std::vector<std::uint32_t> row_start_, by_row_;
+    std::vector<std::uint32_t> row_start_;
+    std::vector<InRow> by_row_;
     Rows rows_;
 
   private:
@@ -76,7 +89,6 @@ class Scan {
 
     void cross_ring(std::uint32_t r) {
         const Ring& ring = rings_[r];
-        const std::size_t begin = crossings_.size();
         for (std::uint32_t i = 0; i < ring.size(); ++i) {
             const Point a = ring[i], b = ring[i + 1 == ring.size() ? 0 : i + 1];
             if (a.y == b.y) continue;
@@ -98,26 +110,23 @@ class Scan {
                 const auto row = static_cast<std::uint32_t>(down ? k0 + n : k1 - 1 - n);
                 const double x =
                     std::clamp(a.x + (rows_.y(row) - a.y) * slope, std::min(a.x, b.x), std::max(a.x, b.x));
-                crossings_.push_back({x, row, i, static_cast<std::uint32_t>(crossings_.size() + 1)});
+                crossings_.push_back({x, row, i});
+                ++row_start_[row + 1];
             }
         }
-        if (crossings_.size() > begin) crossings_.back().next = static_cast<std::uint32_t>(begin);
         ring_start_.push_back(static_cast<std::uint32_t>(crossings_.size()));
     }
 
     void sort_rows() {
-        row_start_.assign(rows_.count + 1, 0);
-        for (const Crossing& c : crossings_)
-            ++row_start_[c.row + 1];
         for (std::uint32_t k = 0; k < rows_.count; ++k)
             row_start_[k + 1] += row_start_[k];
         by_row_.resize(crossings_.size());
         auto at = row_start_;
         for (std::uint32_t i = 0; i < crossings_.size(); ++i)
-            by_row_[at[crossings_[i].row]++] = i;
+            by_row_[at[crossings_[i].row]++] = {crossings_[i].x, i};
         for (std::uint32_t k = 0; k < rows_.count; ++k)
             std::sort(by_row_.begin() + row_start_[k], by_row_.begin() + row_start_[k + 1],
-                      [&](std::uint32_t a, std::uint32_t b) { return crossings_[a].x < crossings_[b].x; });
+                      [](const InRow& a, const InRow& b) { return a.x < b.x; });
     }
 };
 
@@ -129,14 +138,18 @@ class Joiner {
         , reach_(in_mm(reach)) {
         const auto n = scan.crossings_.size();
         mate_.resize(n);
+        next_.resize(n);
         previous_.resize(n);
         used_.assign(n, 0);
-        for (std::uint32_t i = 0; i < n; ++i)
-            previous_[scan.crossings_[i].next] = i;
+        for (std::size_t r = 0; r + 1 < scan.ring_start_.size(); ++r)
+            for (std::uint32_t i = scan.ring_start_[r]; i < scan.ring_start_[r + 1]; ++i) {
+                next_[i] = i + 1 == scan.ring_start_[r + 1] ? scan.ring_start_[r] : i + 1;
+                previous_[next_[i]] = i;
+            }
         for (std::size_t k = 0; k + 1 < scan.row_start_.size(); ++k)
             for (std::uint32_t j = scan.row_start_[k]; j + 1 < scan.row_start_[k + 1]; j += 2) {
-                mate_[scan.by_row_[j]] = scan.by_row_[j + 1];
-                mate_[scan.by_row_[j + 1]] = scan.by_row_[j];
+                const std::uint32_t a = scan.by_row_[j].crossing, b = scan.by_row_[j + 1].crossing;
+                mate_[a] = b, mate_[b] = a;
             }
     }
 
@@ -144,7 +157,7 @@ class Joiner {
         const auto lengths = ring_lengths(scan_.rings_);
         std::vector<FillRun> out;
         for (std::uint32_t j = 0; j < scan_.by_row_.size(); ++j) {
-            const std::uint32_t seed = scan_.by_row_[j];
+            const std::uint32_t seed = scan_.by_row_[j].crossing;
             if (used_[seed]) continue;
             // The seed's piece is grown at both ends, so a run never starts in the middle of what one run
             // could do.
@@ -180,7 +193,7 @@ class Joiner {
     /// where it ends.
     std::uint32_t grow(std::uint32_t c, std::vector<Point>& points) {
         while (true) {
-            const std::uint32_t ahead = scan_.crossings_[c].next, behind = previous_[c];
+            const std::uint32_t ahead = next_[c], behind = previous_[c];
             const std::uint32_t to = better(c, ahead, behind);
             if (to == none) return c;
             follow_edge(c, to, to == ahead, points);
@@ -204,7 +217,7 @@ class Joiner {
     }
     int ways_on(std::uint32_t c) const {
         const std::uint32_t far = mate_[c];
-        return !used_[scan_.crossings_[far].next] + !used_[previous_[far]];
+        return !used_[next_[far]] + !used_[previous_[far]];
     }
 
     /// The ring's own points between two neighbouring crossings.
@@ -229,7 +242,7 @@ class Joiner {
 
     const Scan& scan_;
     double reach_;
-    std::vector<std::uint32_t> mate_, previous_;
+    std::vector<std::uint32_t> mate_, next_, previous_; ///< along the row; along the ring
     std::vector<char> used_;
 };
 
@@ -247,7 +260,7 @@ HatchResult hatch(const Region& region, const HatchOptions& options, Progress& p
         if (scan.row_start_[k] != scan.row_start_[k + 1]) ++out.rows;
         for (std::uint32_t j = scan.row_start_[k]; j + 1 < scan.row_start_[k + 1]; j += 2) {
             ++out.pieces;
-            filled += scan.crossings_[scan.by_row_[j + 1]].x - scan.crossings_[scan.by_row_[j]].x;
+            filled += scan.by_row_[j + 1].x - scan.by_row_[j].x;
         }
     }
     out.filled = mm(filled);
@@ -265,7 +278,7 @@ HatchResult hatch(const Region& region, const HatchOptions& options, Progress& p
         const double y = scan.rows_.y(k);
         const std::size_t first = out.lines.size();
         for (std::uint32_t j = scan.row_start_[k]; j + 1 < scan.row_start_[k + 1]; j += 2) {
-            Point a{scan.crossings_[scan.by_row_[j]].x, y}, b{scan.crossings_[scan.by_row_[j + 1]].x, y};
+            Point a{scan.by_row_[j].x, y}, b{scan.by_row_[j + 1].x, y};
             if (options.alternate && k % 2 == 1) std::swap(a, b);
             out.lines.push_back({{back(a), back(b)}, false});
         }

@@ -1,0 +1,16 @@
+// Times of whole processes, for work whose reference is a program.
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace dotlane::bench {
+
+/// Seconds from start to end of a program, its output thrown away; negative when it could not be run or
+/// failed.
+double seconds_of(const std::vector<std::string>& command);
+
+/// The middle of the values.
+double median(std::vector<double> values);
+
+} // namespace dotlane::bench

@@ -1,0 +1,169 @@
+// The window: its first paint with the demo beside an empty main window's, and panning and zooming a drawing
+// of 200,000 segments beside painting its lines anew for each frame.
+#include <QApplication>
+#include <QMainWindow>
+#include <QPainter>
+#include <QTemporaryDir>
+#include <QWheelEvent>
+#include <benchmark/benchmark.h>
+#include <numeric>
+#include <unistd.h>
+
+#include "app/bench/part_view.h"
+#include "app/window/main_window.h"
+#include "app/window/style.h"
+#include "bench/goals.h"
+#include "bench/process.h"
+#include "bench/window_bench.h"
+#include "bench/work.h"
+#include "core/workflow/opening.h"
+#include "core/workflow/workshop.h"
+
+using namespace dotlane;
+using namespace dotlane::bench;
+
+namespace {
+
+/// Sees the first paint.
+class Painted : public QObject {
+  public:
+    bool eventFilter(QObject*, QEvent* event) override {
+        if (event->type() == QEvent::Paint) seen = true;
+        return false;
+    }
+    bool seen = false;
+};
+
+void wait_for(const std::function<bool()>& done) {
+    while (!done())
+        QApplication::processEvents(QEventLoop::WaitForMoreEvents, 20);
+}
+
+void first_paints(benchmark::State& state) {
+    std::vector<double> empty, demo;
+    for (auto _ : state)
+        for (int round = 0; round < 15; ++round) {
+            empty.push_back(seconds_of({"/proc/self/exe", "--first-paint", "empty"}));
+            demo.push_back(seconds_of({"/proc/self/exe", "--first-paint", "demo"}));
+        }
+    state.counters["empty_ms"] = 1000 * median(empty);
+    state.counters["demo_ms"] = 1000 * median(demo);
+    if (median(empty) > 0 && median(demo) > 0)
+        goal("window: first paint of the demo over an empty window's", median(demo) / median(empty), 3);
+}
+
+struct Large {
+    Workshop workshop{*load_catalog(disk(), DOTLANE_SOURCE "/data/catalog")};
+    QTemporaryDir folder;
+    app::MainWindow window{workshop, disk(), folder.path().toStdString()};
+
+    Large() {
+        FontShelf fonts;
+        const auto opened = open_drawing(large_drawing(), "large.svg", fonts);
+        Project project = workshop.new_project("large");
+        take_in(project, workshop.catalog(), *opened,
+                gather_lanes(*opened->source.drawing, workshop.catalog()));
+        window.resize(1280, 800);
+        window.show();
+        window.start_project(std::move(project), {});
+        window.settle();
+    }
+};
+
+/// One step of a hand that drags with the middle button (half a second to and fro), or of one that turns the
+/// wheel.
+void move_hand(app::PartView& view, int i) {
+    static QPointF at;
+    const QPointF middle = QRectF(view.rect()).center();
+    if (i % 120 < 60) {
+        QWheelEvent wheel(middle, view.mapToGlobal(middle), {}, {0, i % 60 < 30 ? 40 : -40}, Qt::NoButton,
+                          Qt::NoModifier, Qt::NoScrollPhase, false);
+        QApplication::sendEvent(&view, &wheel);
+        return;
+    }
+    const auto mouse = [&](QEvent::Type type) {
+        QMouseEvent event(type, at, view.mapToGlobal(at), Qt::MiddleButton, Qt::MiddleButton, Qt::NoModifier);
+        QApplication::sendEvent(&view, &event);
+    };
+    if (i % 120 == 60) at = middle, mouse(QEvent::MouseButtonPress);
+    at += QPointF(i % 60 < 30 ? 6 : -6, 2);
+    mouse(QEvent::MouseMove);
+    if (i % 120 == 119) mouse(QEvent::MouseButtonRelease);
+}
+
+void pan_and_zoom(benchmark::State& state) {
+    Large large;
+    app::PartView& view = large.window.part_view();
+    std::vector<double> frames;
+    for (auto _ : state)
+        for (int i = 0; i < 240; ++i) {
+            const Watch watch;
+            move_hand(view, i);
+            view.repaint();
+            QApplication::processEvents();
+            frames.push_back(watch.seconds());
+        }
+    const double total = std::accumulate(frames.begin(), frames.end(), 0.0);
+    const Watch watch;
+    view.finish_painting();
+    state.counters["sharp_again_ms"] = 1000 * watch.seconds();
+    state.counters["frames_per_second"] = static_cast<double>(frames.size()) / total;
+    state.counters["longest_ms"] = 1000 * *std::max_element(frames.begin(), frames.end());
+    goal("window: s for 30 frames of panning 200,000 segments",
+         30 * total / static_cast<double>(frames.size()), 1);
+}
+
+void paint_anew(benchmark::State& state) {
+    QPainterPath path;
+    std::mt19937 random(3);
+    std::uniform_real_distribution<double> step(-2, 2);
+    for (const Point p : scattered(2000)) {
+        QPointF at(p.x * 2.5, p.y * 2.5);
+        path.moveTo(at);
+        for (int k = 0; k < 100; ++k)
+            path.lineTo(at += QPointF(2.5 * step(random), 2.5 * step(random)));
+    }
+    QImage image(900, 700, QImage::Format_ARGB32_Premultiplied);
+    for (auto _ : state) {
+        image.fill(Qt::white);
+        QPainter painter(&image);
+        painter.setRenderHint(QPainter::Antialiasing);
+        painter.drawPath(path);
+    }
+}
+
+} // namespace
+
+namespace dotlane::bench {
+
+int first_paint(const std::string& what) {
+    Painted watch;
+    if (what == "empty") {
+        QMainWindow window;
+        window.installEventFilter(&watch);
+        window.resize(1280, 800);
+        window.show();
+        wait_for([&] { return watch.seen; });
+        ::_exit(0);
+    }
+    auto catalog = load_catalog(disk(), DOTLANE_SOURCE "/data/catalog");
+    if (!catalog) return 1;
+    Workshop workshop(std::move(*catalog));
+    QTemporaryDir folder;
+    app::apply_style(false);
+    app::MainWindow window(workshop, disk(), folder.path().toStdString());
+    window.resize(1280, 800);
+    window.show();
+    window.open_demo();
+    app::PartView& view = window.part_view();
+    view.installEventFilter(&watch);
+    wait_for([&] { return watch.seen && window.session().derived() && view.painted(); });
+    folder.remove();
+    ::_exit(0);
+}
+
+} // namespace dotlane::bench
+
+BENCHMARK(first_paints)->Name("first paint")->Iterations(1)->Unit(benchmark::kMillisecond);
+BENCHMARK(pan_and_zoom)->Name("240 frames of 200,000 segments")->Iterations(2)->Unit(benchmark::kMillisecond);
+BENCHMARK(paint_anew)->Name("one frame of 200,000 segments painted anew")->Unit(benchmark::kMillisecond);

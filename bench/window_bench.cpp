@@ -36,7 +36,7 @@ class Painted : public QObject {
 
 void wait_for(const std::function<bool()>& done) {
     while (!done())
-        QApplication::processEvents(QEventLoop::WaitForMoreEvents, 20);
+        QApplication::processEvents(QEventLoop::WaitForMoreEvents);
 }
 
 void first_paints(benchmark::State& state) {
@@ -150,14 +150,15 @@ int first_paint(const std::string& what) {
     if (!catalog) return 1;
     Workshop workshop(std::move(*catalog));
     QTemporaryDir folder;
-    app::apply_style(false);
+    app::apply_theme(false);
     app::MainWindow window(workshop, disk(), folder.path().toStdString());
+    app::apply_sheet();
     window.resize(1280, 800);
     window.show();
     window.open_demo();
     app::PartView& view = window.part_view();
     view.installEventFilter(&watch);
-    wait_for([&] { return watch.seen && window.session().derived() && view.painted(); });
+    wait_for([&] { return watch.seen && window.session().drawn() && view.painted(); });
     folder.remove();
     ::_exit(0);
 }

@@ -38,12 +38,13 @@ int main(int argc, char** argv) {
         return 2;
     }
     Workshop workshop(std::move(*catalog));
-    app::apply_style(!parser.isSet(shot) && QSettings().value("dark", false).toBool());
+    app::apply_theme(!parser.isSet(shot) && QSettings().value("dark", false).toBool());
     if (parser.isSet(shot)) {
         const QStringList rest = parser.positionalArguments();
         return app::take_shot(workshop, parser.value(shot), rest.value(0), parser.value(size));
     }
     app::MainWindow window(workshop, disk(), state_folder());
+    app::apply_sheet();
     window.show();
     if (parser.isSet(demo))
         window.open_demo();

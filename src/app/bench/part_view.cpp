@@ -39,7 +39,7 @@ PartView::PartView(Session& session, QWidget* parent)
     : Canvas(parent)
     , session_(session) {
     setAccessibleName(tr("Bench: the part"));
-    connect(&session_, &Session::derivedChanged, this, [this] {
+    connect(&session_, &Session::drawnChanged, this, [this] {
         set_unit(session_.project().unit);
         refresh();
     });
@@ -64,7 +64,7 @@ std::size_t PartView::weight() const {
 }
 
 Canvas::Painting PartView::content() const {
-    const auto derived = session_.derived();
+    const auto derived = session_.drawn();
     const PartId id = session_.choice().part;
     if (!derived || !derived->part(id) || !dotlane::find(*derived->project, id))
         return [](auto&, auto&, auto&) {};

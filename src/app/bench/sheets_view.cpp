@@ -22,7 +22,7 @@ SheetsView::SheetsView(Session& session, QWidget* parent)
     : Canvas(parent)
     , session_(session) {
     setAccessibleName(tr("Bench: the sheets"));
-    connect(&session_, &Session::derivedChanged, this, [this] { refresh(); });
+    connect(&session_, &Session::drawnChanged, this, [this] { refresh(); });
     connect(&session_, &Session::choiceChanged, this, [this] {
         if (std::exchange(shown_, session_.choice().sheet) != session_.choice().sheet) fit();
         refresh();
@@ -34,7 +34,7 @@ QMarginsF SheetsView::rim() const {
 }
 
 const LaidSheet* SheetsView::laid() const {
-    const auto derived = session_.derived();
+    const auto derived = session_.drawn();
     return derived ? derived->sheet(session_.choice().sheet) : nullptr;
 }
 
@@ -45,7 +45,7 @@ Box SheetsView::world() const {
 
 std::size_t SheetsView::weight() const {
     std::size_t points = 0;
-    const auto derived = session_.derived();
+    const auto derived = session_.drawn();
     if (const LaidSheet* sheet = laid())
         for (const PlacedPart& placed : sheet->parts)
             points += derived->part(placed.placement.part)->points;
@@ -53,7 +53,7 @@ std::size_t SheetsView::weight() const {
 }
 
 Canvas::Painting SheetsView::content() const {
-    const auto derived = session_.derived();
+    const auto derived = session_.drawn();
     const SheetId sheet = session_.choice().sheet;
     if (!derived || !derived->sheet(sheet)) return [](auto&, auto&, auto&) {};
     // While a part is dragged it is left out here and painted by the overlay where the pointer has it.
@@ -89,7 +89,7 @@ std::optional<std::size_t> SheetsView::strip_hit(QPointF at) const {
 
 void SheetsView::paint_strip(QPainter& painter) {
     const present::Theme& theme = present::Theme::current();
-    const auto derived = session_.derived();
+    const auto derived = session_.drawn();
     std::erase_if(thumbnails_,
                   [&](const auto& entry) { return !dotlane::find(session_.project(), entry.first); });
     painter.fillRect(QRectF(0, 0, width(), strip_height), theme.panel);
@@ -153,7 +153,7 @@ void SheetsView::paint_numbers(QPainter& painter, const QRectF& area, const Box&
 
 void SheetsView::paint_chosen(QPainter& painter) const {
     const PlacedPart* part = chosen_part();
-    const auto derived = session_.derived();
+    const auto derived = session_.drawn();
     if (!part || !derived) return;
     const present::Theme& theme = present::Theme::current();
     const EvaluatedPart* evaluated = derived->part(part->placement.part);
@@ -200,7 +200,7 @@ void SheetsView::paint_overlay(QPainter& painter) {
 
 Placement SheetsView::dragged(QPointF to, Qt::KeyboardModifiers modifiers) const {
     Placement out = before_;
-    const auto derived = session_.derived();
+    const auto derived = session_.drawn();
     const EvaluatedPart* part = derived ? derived->part(before_.part) : nullptr;
     if (!part) return out;
     if (drag_ == Drag::turn) {

@@ -38,9 +38,15 @@ void Deriver::stop() {
 
 void Deriver::run_next() {
     running_ = std::make_shared<Progress>();
-    watcher_.setFuture(QtConcurrent::run(&pool_, [this, project = std::move(waiting_), progress = running_] {
-        return workshop_.derive(project, *progress);
-    }));
+    const auto early = [this, progress = running_](std::shared_ptr<const Derived> derived) {
+        QMetaObject::invokeMethod(this, [this, progress, derived = std::move(derived)] {
+            if (running_ == progress && !progress->cancelled()) Q_EMIT drawn(derived);
+        });
+    };
+    watcher_.setFuture(
+        QtConcurrent::run(&pool_, [this, project = std::move(waiting_), progress = running_, early] {
+            return workshop_.derive(project, *progress, early);
+        }));
     waiting_.reset();
 }
 

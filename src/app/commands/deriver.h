@@ -23,6 +23,8 @@ class Deriver : public QObject {
     bool busy() const { return running_ || waiting_; }
 
   Q_SIGNALS:
+    /// Before `done`: parts and sheets, without a plan.
+    void drawn(std::shared_ptr<const Derived> derived);
     void done(std::shared_ptr<const Derived> derived);
 
   private:

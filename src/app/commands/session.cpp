@@ -45,7 +45,10 @@ Session::Session(Workshop& workshop, FileSystem& files, QObject* parent)
     , deriver_(workshop)
     , project_(std::make_shared<Project>()) {
     history_.setUndoLimit(500);
+    connect(&deriver_, &Deriver::drawn, this, &Session::show_drawn);
     connect(&deriver_, &Deriver::done, this, [this](const std::shared_ptr<const Derived>& derived) {
+        // What was handed out early of the same project has the same parts.
+        if (!drawn_ || drawn_->project != derived->project) show_drawn(derived);
         derived_ = derived;
         Q_EMIT derivedChanged();
     });
@@ -63,6 +66,11 @@ bool Session::change(const QString& text, const Edit& edit, const QString& merge
     return true;
 }
 
+void Session::show_drawn(const std::shared_ptr<const Derived>& derived) {
+    drawn_ = derived;
+    Q_EMIT drawnChanged();
+}
+
 void Session::set_project(std::shared_ptr<const Project> project) {
     project_ = std::move(project);
     settle_choice();
@@ -74,7 +82,7 @@ void Session::start(Project project, const QString& path) {
     open_ = true;
     path_ = path;
     history_.clear();
-    derived_ = nullptr;
+    drawn_ = derived_ = nullptr;
     choice_ = {};
     set_project(std::make_shared<Project>(std::move(project)));
     Q_EMIT fileChanged();
@@ -85,7 +93,7 @@ void Session::close() {
     open_ = false;
     path_.clear();
     history_.clear();
-    derived_ = nullptr;
+    drawn_ = derived_ = nullptr;
     choice_ = {};
     project_ = std::make_shared<Project>();
     Q_EMIT projectChanged();

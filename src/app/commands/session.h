@@ -42,6 +42,10 @@ class Session : public QObject {
     std::shared_ptr<const Project> snapshot() const { return project_; }
     /// May belong to an earlier version of the project while `deriving()`; null before the first result.
     std::shared_ptr<const Derived> derived() const { return derived_; }
+    /// Parts and sheets, without a plan or its findings: there sooner than `derived()`, else the same.
+    std::shared_ptr<const Derived> drawn() const { return drawn_; }
+    /// Whether `drawn()` still belongs to an earlier version.
+    bool drawing() const { return !drawn_ || drawn_->project != project_; }
     bool deriving() const { return deriver_.busy(); }
     QUndoStack& history() { return history_; }
     /// Edits under one key that follow each other within this time are one step; 1.5 s unless set.
@@ -66,11 +70,12 @@ class Session : public QObject {
     void choose_part(PartId part);
     void choose_lines(std::set<LineId> lines);
     const Part* part() const { return dotlane::find(*project_, choice_.part); }
-    const EvaluatedPart* evaluated() const { return derived_ ? derived_->part(choice_.part) : nullptr; }
+    const EvaluatedPart* evaluated() const { return drawn_ ? drawn_->part(choice_.part) : nullptr; }
     const Sheet* sheet() const { return dotlane::find(*project_, choice_.sheet); }
 
   Q_SIGNALS:
     void projectChanged();
+    void drawnChanged();
     void derivedChanged();
     void choiceChanged();
     void fileChanged(); ///< path, saved state
@@ -78,6 +83,7 @@ class Session : public QObject {
 
   private:
     friend class ChangeCommand;
+    void show_drawn(const std::shared_ptr<const Derived>& derived);
     void set_project(std::shared_ptr<const Project> project);
     void settle_choice();
 
@@ -86,7 +92,7 @@ class Session : public QObject {
     Deriver deriver_;
     QUndoStack history_;
     std::shared_ptr<const Project> project_;
-    std::shared_ptr<const Derived> derived_;
+    std::shared_ptr<const Derived> drawn_, derived_;
     QString path_;
     Choice choice_;
     bool open_ = false;

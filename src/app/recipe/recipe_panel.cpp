@@ -36,7 +36,8 @@ RecipePanel::RecipePanel(Session& session, QWidget* parent)
     });
     body()->addStretch(1);
     connect(&session_, &Session::projectChanged, this, &RecipePanel::show_recipe);
-    connect(&session_, &Session::derivedChanged, this, &RecipePanel::show_recipe);
+    connect(&session_, &Session::drawnChanged, this, &RecipePanel::show_recipe);
+    connect(&session_, &Session::derivedChanged, this, &RecipePanel::show_findings);
     connect(&session_, &Session::choiceChanged, this, &RecipePanel::show_recipe);
 }
 
@@ -69,7 +70,7 @@ void RecipePanel::show_recipe() {
         // Once the layout has settled; and again when its figures have come, for they make it higher.
         if (std::exchange(followed_, card->step()) != card->step() || follow_on_)
             QTimer::singleShot(30, card, [this, card] { scroll_to(card); });
-        follow_on_ = session_.deriving();
+        follow_on_ = session_.drawing();
     }
     if (!session_.choice().step) stations_->set_chosen(nullptr), followed_ = {};
     show_findings();

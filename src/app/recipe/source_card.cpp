@@ -85,7 +85,7 @@ void SourceCard::scale_to(double mm_wanted, double mm_now) {
     const EvaluatedPart* e = session_.evaluated();
     // What is derived may lag behind by one version; its own scale tells how large the source is.
     if (!part || !e || mm_now < 1e-9) return;
-    const Part* measured = dotlane::find(*session_.derived()->project, part->id);
+    const Part* measured = dotlane::find(*session_.drawn()->project, part->id);
     const double factor = measured->scale * mm_wanted / mm_now;
     session_.change(
         tr("Finished size"), [id = part->id, factor](Project& p) { return scale_part(p, id, factor); },

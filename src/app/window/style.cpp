@@ -85,7 +85,7 @@ QListView::item:selected { background: %2; color: %4; }
 
 } // namespace
 
-void apply_style(bool dark) {
+void apply_theme(bool dark) {
     present::load_fonts(QString::fromStdString(data_folder()));
     present::Theme::choose(dark);
     const present::Theme& theme = present::Theme::current();
@@ -107,7 +107,15 @@ void apply_style(bool dark) {
     palette.setColor(QPalette::Disabled, QPalette::ButtonText, theme.quiet);
     QApplication::setPalette(palette);
     QApplication::setFont(present::ui_font(10));
-    qApp->setStyleSheet(sheet_of(theme));
+}
+
+void apply_sheet() {
+    qApp->setStyleSheet(sheet_of(present::Theme::current()));
+}
+
+void apply_style(bool dark) {
+    apply_theme(dark);
+    apply_sheet();
 }
 
 } // namespace dotlane::app

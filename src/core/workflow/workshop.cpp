@@ -83,7 +83,7 @@ std::shared_ptr<const EvaluatedPart> Workshop::evaluated(const Project& project,
     return result;
 }
 
-std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> project, Progress& progress) {
+std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> project, Progress& progress, const Early& early) {
     auto out = std::make_shared<Derived>();
     out->project = project;
     LaneTips tips;
@@ -104,6 +104,11 @@ std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> p
     cache_.keep_only(present);
     check_lanes(*project, *out);
     lay_out(*project, *out);
+    if (early) {
+        auto drawn = std::make_shared<Derived>(*out);
+        drawn->planned = false;
+        early(std::move(drawn));
+    }
     const Machine* machine = catalog_.machine(project->machine);
     if (!machine) {
         out->no_plan = {"plan.no-machine",

@@ -2,6 +2,7 @@
 // the CLI both call it; neither computes anything on its own.
 #pragma once
 
+#include <functional>
 #include <map>
 #include <memory>
 
@@ -36,6 +37,7 @@ struct Derived {
     Findings findings;
     std::optional<Plan> plan; ///< empty: `no_plan` says why
     Error no_plan;
+    bool planned = true; ///< false in what is handed out early: neither a plan nor its findings are there yet
 
     const EvaluatedPart* part(PartId id) const;
     const LaidSheet* sheet(SheetId id) const;
@@ -48,9 +50,11 @@ class Workshop {
 
     const Catalog& catalog() const { return catalog_; }
     FontShelf& fonts() { return fonts_; }
+    /// Called from the working thread with what can be drawn already: parts and sheets, before the plan.
+    using Early = std::function<void(std::shared_ptr<const Derived>)>;
     /// Evaluates, lays out, checks and plans. Null when cancelled. May run on any thread, one call at a time.
     std::shared_ptr<const Derived> derive(std::shared_ptr<const Project> project,
-                                          Progress& progress = no_progress());
+                                          Progress& progress = no_progress(), const Early& early = {});
     /// A project with the first machine of the catalog and nothing in it.
     Project new_project(std::string name) const;
 

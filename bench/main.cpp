@@ -37,8 +37,8 @@ class Pairs : public benchmark::ConsoleReporter {
 int main(int argc, char** argv) {
     qputenv("QT_QPA_PLATFORM", "offscreen");
     qputenv("DOTLANE_DATA", DOTLANE_SOURCE "/data");
+    if (argc == 3 && std::string(argv[1]) == "--first-paint") return dotlane::bench::first_paint(argc, argv);
     QApplication application(argc, argv);
-    if (argc == 3 && std::string(argv[1]) == "--first-paint") return dotlane::bench::first_paint(argv[2]);
     benchmark::Initialize(&argc, argv);
     Pairs reporter;
     benchmark::RunSpecifiedBenchmarks(&reporter);

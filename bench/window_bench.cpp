@@ -10,6 +10,7 @@
 #include <unistd.h>
 
 #include "app/bench/part_view.h"
+#include "app/window/ahead.h"
 #include "app/window/main_window.h"
 #include "app/window/style.h"
 #include "bench/goals.h"
@@ -136,9 +137,11 @@ void paint_anew(benchmark::State& state) {
 
 namespace dotlane::bench {
 
-int first_paint(const std::string& what) {
+int first_paint(int argc, char** argv) {
+    const bool empty = std::string(argv[2]) == "empty";
     Painted watch;
-    if (what == "empty") {
+    if (empty) {
+        QApplication application(argc, argv);
         QMainWindow window;
         window.installEventFilter(&watch);
         window.resize(1280, 800);
@@ -146,16 +149,21 @@ int first_paint(const std::string& what) {
         wait_for([&] { return watch.seen; });
         ::_exit(0);
     }
+    // As the program's main does it.
     auto catalog = load_catalog(disk(), DOTLANE_SOURCE "/data/catalog");
     if (!catalog) return 1;
     Workshop workshop(std::move(*catalog));
+    char demo[] = "--demo";
+    char* arguments[] = {argv[0], demo};
+    const auto ahead = app::Ahead::of_arguments(workshop, 2, arguments);
+    QApplication application(argc, argv);
     QTemporaryDir folder;
     app::apply_theme(false);
     app::MainWindow window(workshop, disk(), folder.path().toStdString());
     app::apply_sheet();
     window.resize(1280, 800);
-    window.show();
     window.open_demo();
+    window.show();
     app::PartView& view = window.part_view();
     view.installEventFilter(&watch);
     wait_for([&] { return watch.seen && window.session().drawn() && view.painted(); });

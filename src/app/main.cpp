@@ -5,6 +5,7 @@
 #include <cstdio>
 
 #include "app/settings/language.h"
+#include "app/window/ahead.h"
 #include "app/window/main_window.h"
 #include "app/window/shots.h"
 #include "app/window/style.h"
@@ -14,6 +15,13 @@
 using namespace dotlane;
 
 int main(int argc, char** argv) {
+    auto catalog = load_catalog(disk(), data_folder() + "/catalog", user_catalog_folder());
+    if (!catalog) {
+        std::fprintf(stderr, "dot-lane: %s\n", to_text(catalog.error()).c_str());
+        return 2;
+    }
+    Workshop workshop(std::move(*catalog));
+    const auto ahead = app::Ahead::of_arguments(workshop, argc, argv);
     QApplication application(argc, argv);
     QApplication::setApplicationName("dot-lane");
     QApplication::setOrganizationName("dot-lane");
@@ -32,12 +40,6 @@ int main(int argc, char** argv) {
 
     app::install_language();
     QApplication::setWindowIcon(QIcon(QString::fromStdString(data_folder() + "/icons/dot-lane.svg")));
-    auto catalog = load_catalog(disk(), data_folder() + "/catalog", user_catalog_folder());
-    if (!catalog) {
-        std::fprintf(stderr, "dot-lane: %s\n", to_text(catalog.error()).c_str());
-        return 2;
-    }
-    Workshop workshop(std::move(*catalog));
     app::apply_theme(!parser.isSet(shot) && QSettings().value("dark", false).toBool());
     if (parser.isSet(shot)) {
         const QStringList rest = parser.positionalArguments();
@@ -45,11 +47,11 @@ int main(int argc, char** argv) {
     }
     app::MainWindow window(workshop, disk(), state_folder());
     app::apply_sheet();
-    window.show();
     if (parser.isSet(demo))
         window.open_demo();
     else if (!parser.positionalArguments().isEmpty())
         window.open_path(parser.positionalArguments().front());
+    window.show();
     window.offer_recovery();
     return QApplication::exec();
 }

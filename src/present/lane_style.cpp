@@ -79,10 +79,15 @@ void paint_one(QPainter& painter, const QPolygonF& line, const LaneLook& look, c
                   [&](QPointF p, QPointF u) { painter.drawLine(p, p + QPointF(u.y(), -u.x()) * 4.5); });
         }
         break;
-    case Action::draw:
-        painter.setPen(pen(c, std::max(1.2, look.tip_mm * view.scale) + extra, Qt::RoundCap));
+    case Action::draw: {
+        // Lines of up to a pixel are painted ten times as fast as wider ones, and round ends cost as much as
+        // the line.
+        const double w = look.tip_mm * view.scale;
+        painter.setPen(
+            pen(c, w + extra < 1.3 ? 1 : std::max(1.2, w) + extra, w < 2 ? Qt::FlatCap : Qt::RoundCap));
         painter.drawPolyline(line);
         break;
+    }
     case Action::foil: {
         // Twin lines while there is room between them, one when there is not.
         const double w = std::max(2.6, std::min(look.tip_mm * view.scale, 6.0));

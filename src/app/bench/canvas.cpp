@@ -12,6 +12,8 @@ namespace {
 /// small; anything else goes to another thread.
 constexpr qint64 quick_ms = 12;
 constexpr std::size_t small_weight = 4000;
+/// The first picture of all is worth waiting a little longer for: the window comes up with it.
+constexpr std::size_t first_weight = 20000;
 constexpr double ruler = 24;
 
 bool same(const present::View& a, const present::View& b) {
@@ -60,7 +62,8 @@ void Canvas::ensure_picture() {
     stale_ = false;
     const std::size_t now = weight();
     const bool known = !picture_.image.isNull() && picture_.cost_ms <= quick_ms && now <= picture_.weight;
-    if (known || now <= small_weight) {
+    const std::size_t at_once = picture_.weight == 0 ? first_weight : small_weight;
+    if (known || now <= at_once) {
         take(paint(painting, view_, size(), devicePixelRatioF(), now));
         return;
     }

@@ -4,6 +4,7 @@
 #include <QHBoxLayout>
 
 #include "app/widgets/plate_button.h"
+#include "app/widgets/typing.h"
 #include "core/base/text.h"
 #include "core/project/edits.h"
 #include "core/workflow/opening.h"
@@ -33,6 +34,7 @@ LanePanel::LanePanel(Session& session, QWidget* parent)
     connect(back, &QPushButton::clicked, this, &LanePanel::done);
     connect(&session_, &Session::projectChanged, this, &LanePanel::show_lanes);
     connect(&session_, &Session::derivedChanged, this, &LanePanel::show_lanes);
+    show_lanes();
 }
 
 QWidget* LanePanel::editor() {
@@ -74,7 +76,7 @@ QWidget* LanePanel::editor() {
     editor_->rows()->addWidget(figures_);
     editor_->rows()->addWidget(caution_);
     editor_->rows()->addWidget(remove, 0, Qt::AlignRight);
-    connect(name_, &QLineEdit::editingFinished, this, [this] {
+    on_typed(name_, this, [this] {
         const auto text = name_->text().trimmed().toStdString();
         const Lane* lane = dotlane::find(session_.project(), lane_);
         if (lane && !text.empty() && text != lane->name)
@@ -141,7 +143,7 @@ void LanePanel::show_lanes() {
     const Lane* lane = dotlane::find(project, lane_);
     editor_->setVisible(lane);
     if (lane) {
-        if (!name_->hasFocus()) name_->setText(QString::fromStdString(lane->name));
+        if (!being_typed(name_)) name_->setText(QString::fromStdString(lane->name));
         action_->setCurrentIndex(action_->findData(static_cast<int>(lane->action)));
         tool_->clear();
         for (const Tool* tool : tools_for(session_.catalog(), lane->action))

@@ -5,6 +5,7 @@
 
 #include "app/recipe/step_card.h"
 #include "app/widgets/side_panel.h"
+#include "app/widgets/typing.h"
 #include "core/project/edits.h"
 #include "core/workflow/making.h"
 
@@ -58,7 +59,7 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
                     },
                     key + QString::number(part->id.value));
             });
-    connect(name_, &QLineEdit::editingFinished, this, [this] {
+    on_typed(name_, this, [this] {
         const Part* part = session_.part();
         const auto text = name_->text().trimmed().toStdString();
         if (part && text != part->name &&
@@ -96,7 +97,7 @@ void SourceCard::refresh() {
     const Part* part = session_.part();
     if (!part) return;
     const LengthUnit unit = session_.project().unit;
-    if (!name_->hasFocus()) name_->setText(QString::fromStdString(part->name));
+    if (!being_typed(name_)) name_->setText(QString::fromStdString(part->name));
     const bool made = is_made(*part);
     width_cell_->setVisible(!made);
     height_cell_->setVisible(!made);

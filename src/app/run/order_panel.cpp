@@ -19,6 +19,7 @@ OrderPanel::OrderPanel(Session& session, QWidget* parent)
     body()->addWidget(reasons_);
     body()->addStretch(1);
     connect(&session_, &Session::derivedChanged, this, &OrderPanel::show_plan);
+    show_plan();
 }
 
 Card* OrderPanel::move_card(const Plan& plan, std::size_t move) {

@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 
+#include "app/widgets/typing.h"
 #include "core/project/edits.h"
 #include "core/workflow/placing.h"
 
@@ -38,6 +39,7 @@ SheetPanel::SheetPanel(Session& session, QWidget* parent)
     connect(&session_, &Session::derivedChanged, this, &SheetPanel::show_sheet);
     connect(&session_, &Session::projectChanged, this, &SheetPanel::show_sheet);
     connect(&session_, &Session::choiceChanged, this, &SheetPanel::show_sheet);
+    show_sheet();
 }
 
 QWidget* SheetPanel::sheet_card() {
@@ -67,7 +69,7 @@ QWidget* SheetPanel::sheet_card() {
     row->addWidget(remove_sheet_);
     card->rows()->addLayout(row);
     connect(place, &QPushButton::clicked, this, &SheetPanel::place_part);
-    connect(name_, &QLineEdit::editingFinished, this, [this] {
+    on_typed(name_, this, [this] {
         const auto text = name_->text().trimmed().toStdString();
         if (!text.empty() && session_.sheet() && text != session_.sheet()->name)
             change_sheet_to(tr("Rename sheet"), [text](Sheet& s) { s.name = text; });
@@ -304,7 +306,7 @@ void SheetPanel::show_sheet() {
     for (QWidget* w : {static_cast<QWidget*>(stock_), static_cast<QWidget*>(mat_),
                        static_cast<QWidget*>(name_), static_cast<QWidget*>(remove_sheet_)})
         w->setEnabled(sheet);
-    if (!name_->hasFocus()) name_->setText(sheet ? QString::fromStdString(sheet->name) : tr("no sheet yet"));
+    if (!being_typed(name_)) name_->setText(sheet ? QString::fromStdString(sheet->name) : tr("no sheet yet"));
     const auto derived = session_.derived();
     const LaidSheet* laid = derived && sheet ? derived->sheet(sheet->id) : nullptr;
     usable_->setText(laid ? tr("The tool reaches %1 × %2 of it.")

@@ -9,6 +9,7 @@
 
 #include "app/widgets/number_field.h"
 #include "app/widgets/side_panel.h"
+#include "app/widgets/typing.h"
 
 namespace dotlane::app {
 
@@ -176,12 +177,12 @@ void FieldForm::show_fields(const Visit& visit, LengthUnit unit) {
             tick->setChecked(row.value != 0);
         } else if (auto* box = qobject_cast<QComboBox*>(w)) {
             if (row.kind == Row::Kind::font) {
-                if (!box->lineEdit()->hasFocus()) box->setCurrentText(row.text);
+                if (!being_typed(box->lineEdit())) box->setCurrentText(row.text);
             } else {
                 box->setCurrentIndex(static_cast<int>(row.value));
             }
         } else if (auto* line = qobject_cast<QLineEdit*>(w)) {
-            if (!line->hasFocus()) line->setText(row.text);
+            if (!being_typed(line)) line->setText(row.text);
         } else if (auto* text = qobject_cast<QPlainTextEdit*>(w)) {
             if (text->toPlainText() != row.text && !text->hasFocus()) {
                 const QSignalBlocker quiet(text);
@@ -276,12 +277,12 @@ QWidget* FieldForm::control(const Row& row) {
             tell([text](Row& r) { r.text = text; });
         };
         connect(box, &QComboBox::activated, this, take);
-        connect(box->lineEdit(), &QLineEdit::editingFinished, this, take);
+        on_typed(box->lineEdit(), this, take);
         return box;
     }
     case Row::Kind::line: {
         auto* line = new QLineEdit(this);
-        connect(line, &QLineEdit::editingFinished, this, [tell, line] {
+        on_typed(line, this, [tell, line] {
             const QString text = line->text();
             tell([text](Row& r) { r.text = text; });
         });

@@ -12,6 +12,7 @@
 #include "app/commands/dialogs.h"
 #include "app/opening/opening_panel.h"
 #include "app/widgets/notice.h"
+#include "app/window/ahead.h"
 #include "app/window/findings_panel.h"
 #include "app/window/main_window.h"
 #include "app/window/start_page.h"
@@ -79,7 +80,7 @@ void MainWindow::open_drawing(const QString& path) {
 
 void MainWindow::open_demo() {
     if (!may_leave()) return;
-    auto loaded = load_project(session_.files(), data_folder() + "/demo/saltmarsh.dotlane");
+    auto loaded = load_project(session_.files(), demo_path());
     if (!loaded) return void(Q_EMIT session_.failed(loaded.error()));
     start_project(std::move(*loaded), {}); // without its path: the shipped file is never written to
 }

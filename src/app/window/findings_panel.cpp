@@ -32,6 +32,7 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent)
         Q_EMIT overridden();
     });
     connect(&session_, &Session::derivedChanged, this, &FindingsPanel::show_findings);
+    show_findings();
 }
 
 void FindingsPanel::ask_override(bool asked) {

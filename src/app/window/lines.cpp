@@ -108,7 +108,7 @@ void MainWindow::choose_step(StepId step) {
 }
 
 void MainWindow::show_jobs() {
-    if (opening_panel_->waiting()) return show_view(view_); // which says why not
+    if (file_waiting()) return show_view(view_); // which says why not
     if (!session_.is_open()) return show_start();
     show_side(jobs_panel_);
 }

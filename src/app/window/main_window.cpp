@@ -36,19 +36,18 @@ MainWindow::MainWindow(Workshop& workshop, FileSystem& files, const std::string&
     , recovery_(session_, files, recovery_folder_)
     , recent_(files, state_folder)
     , opener_(files, workshop)
-    , pages_(new QStackedWidget(this))
-    , start_(new StartPage(workshop, pages_)) {
+    , pages_(new QStackedWidget(this)) {
     setObjectName("dot-lane");
     setAcceptDrops(true);
     resize(1280, 800);
     pages_->setObjectName("ground");
-    pages_->addWidget(start_);
-    pages_->addWidget(build_workspace());
+    workspace_ = build_workspace();
+    pages_->addWidget(workspace_);
     setCentralWidget(pages_);
     build_menus();
     palette_ = new CommandPalette(menuBar(), this);
+    prepare_pages();
     connect_regions();
-    show_start();
     show_saved();
 }
 
@@ -68,13 +67,6 @@ QWidget* MainWindow::build_workspace() {
     rehearsal_view_ = new RehearsalView(session_, page);
     opening_view_ = new OpeningView(page);
     recipe_ = new RecipePanel(session_, page);
-    sheet_panel_ = new SheetPanel(session_, page);
-    order_panel_ = new OrderPanel(session_, page);
-    opening_panel_ = new OpeningPanel(session_, page);
-    lane_panel_ = new LanePanel(session_, page);
-    findings_panel_ = new FindingsPanel(session_, page);
-    help_panel_ = new HelpPanel(page);
-    jobs_panel_ = new JobsPanel(session_.workshop(), page);
     board_ = new Board(session_, page);
 
     rehearsal_page_ = new QFrame(page);
@@ -90,11 +82,7 @@ QWidget* MainWindow::build_workspace() {
                        rehearsal_page_, static_cast<QWidget*>(opening_view_)})
         bench_->addWidget(w);
     side_ = new QStackedWidget(page);
-    for (QWidget* w : {static_cast<QWidget*>(recipe_), static_cast<QWidget*>(sheet_panel_),
-                       static_cast<QWidget*>(order_panel_), static_cast<QWidget*>(opening_panel_),
-                       static_cast<QWidget*>(lane_panel_), static_cast<QWidget*>(findings_panel_),
-                       static_cast<QWidget*>(help_panel_), static_cast<QWidget*>(jobs_panel_)})
-        side_->addWidget(w);
+    side_->addWidget(recipe_);
 
     auto* middle = new QWidget(page);
     auto* middle_rows = new QVBoxLayout(middle);
@@ -133,25 +121,13 @@ void MainWindow::connect_regions() {
     connect(header_->stations(), &StationBar::chosen, this,
             [this](int i) { show_view(static_cast<View>(i)); });
     connect(header_, &Header::findings_wanted, this, [this] {
-        if (side_->currentWidget() == findings_panel_)
+        if (side_->currentWidget() == findings_panel_.made())
             show_view(view_);
         else
             show_findings();
     });
     connect(header_, &Header::export_wanted, this, [this] { export_to({}, false); });
-    connect(findings_panel_, &FindingsPanel::done, this, [this] { show_view(view_); });
-    connect(findings_panel_, &FindingsPanel::overridden, this, [this] { export_to(export_folder_, true); });
-    connect(findings_panel_, &FindingsPanel::finding_chosen, this, &MainWindow::show_finding);
-    connect(help_panel_, &HelpPanel::done, this, [this] { show_view(view_); });
-    connect(lane_panel_, &LanePanel::done, this, [this] { show_view(view_); });
     connect(tray_, &Tray::new_part_wanted, this, &MainWindow::show_jobs);
-    connect(jobs_panel_, &JobsPanel::done, this, [this] { show_view(view_); });
-    connect(jobs_panel_, &JobsPanel::made, this, &MainWindow::make);
-    connect(jobs_panel_, &JobsPanel::drawing_wanted, this, [this] {
-        show_view(view_);
-        open_file_dialog(false);
-    });
-    connect(start_, &StartPage::made, this, &MainWindow::make);
     connect(recipe_, &RecipePanel::lane_opened, this, &MainWindow::show_lanes);
     connect(recipe_, &RecipePanel::step_hovered, part_view_, &PartView::light);
     connect(recipe_, &RecipePanel::fill_wanted, this, &MainWindow::fill);
@@ -159,9 +135,6 @@ void MainWindow::connect_regions() {
     connect(recipe_, &RecipePanel::place_wanted, this, [this](const PlaceBox& b) {
         show_view(View::part);
         part_view_->show_area({b.x0, b.y0, b.x1, b.y1});
-    });
-    connect(sheet_panel_, &SheetPanel::place_wanted, this, [this](const PlaceBox& b) {
-        sheets_view_->show_area({b.x0, b.y0, b.x1, b.y1});
     });
     connect(part_view_, &PartView::lane_letter, this, &MainWindow::send_to_action);
     connect(part_view_, &PartView::menu_wanted, this, &MainWindow::part_menu);
@@ -172,10 +145,6 @@ void MainWindow::connect_regions() {
     connect(board_->map(), &BoardMap::lane_pressed, this, &MainWindow::show_lanes);
     connect(board_->map(), &BoardMap::order_changed, this, &MainWindow::tell_order_change);
     connect(board_, &Board::why_wanted, this, &MainWindow::show_why);
-    connect(order_panel_, &OrderPanel::sought, this, [this](Duration t) {
-        show_view(View::rehearsal);
-        rehearsal_view_->seek(t);
-    });
     connect(rehearsal_view_, &RehearsalView::moved, this, [this] {
         const bool shown = view_ == View::rehearsal;
         board_->map()->set_now(shown ? std::optional(rehearsal_view_->time()) : std::nullopt);
@@ -197,7 +166,7 @@ void MainWindow::connect_regions() {
     const auto tell_error = [this](const Error& error) {
         notice_action_ = {};
         notice_->tell(Notice::Kind::error, present::words(error));
-        start_->show_error(present::words(error));
+        if (!session_.is_open()) start_->show_error(present::words(error));
     };
     connect(&opener_, &Opener::failed, this, tell_error);
     connect(&session_, &Session::failed, this, tell_error);
@@ -208,16 +177,6 @@ void MainWindow::connect_regions() {
         opening_panel_->show_file(std::move(file));
         bench_->setCurrentWidget(opening_view_);
         show_side(opening_panel_);
-    });
-    connect(opening_panel_, &OpeningPanel::scaled, this, [this](const Opened& opened, double factor) {
-        opening_view_->show_drawing(opened, factor, session_.project().unit);
-    });
-    connect(opening_panel_, &OpeningPanel::taken, this, [this] { show_view(View::part); });
-    connect(opening_panel_, &OpeningPanel::given_up, this, [this] {
-        if (session_.project().parts.empty() && session_.path().isEmpty() && !session_.modified())
-            close_project();
-        else
-            show_view(View::part);
     });
     connect(&exporter_, &QFutureWatcherBase::finished, this, [this, tell_error] {
         const auto done = exporter_.result();
@@ -236,21 +195,12 @@ void MainWindow::connect_regions() {
         if (act) act();
     });
 
-    connect(start_, &StartPage::drawing_wanted, this, [this] { open_file_dialog(false); });
-    connect(start_, &StartPage::project_wanted, this, [this] { open_file_dialog(true); });
-    connect(start_, &StartPage::demo_wanted, this, &MainWindow::open_demo);
-    connect(start_, &StartPage::recent_wanted, this, &MainWindow::open_project);
-    connect(start_, &StartPage::recovery_wanted, this, &MainWindow::recover);
-    connect(start_, &StartPage::recovery_refused, this, [this](const LeftBehind& copy) {
-        Recovery::forget(session_.files(), copy);
-        show_start();
-    });
     connect(&session_, &Session::fileChanged, this, &MainWindow::show_saved);
     connect(&session_, &Session::projectChanged, this, &MainWindow::show_saved);
 }
 
 void MainWindow::show_workspace() {
-    pages_->setCurrentIndex(1);
+    pages_->setCurrentWidget(workspace_);
 }
 
 void MainWindow::show_side(QWidget* panel) {
@@ -259,7 +209,7 @@ void MainWindow::show_side(QWidget* panel) {
 }
 
 void MainWindow::show_view(View view) {
-    if (opening_panel_->waiting()) { // the file at hand is settled first
+    if (file_waiting()) { // the file at hand is settled first
         notice_action_ = {};
         return notice_->tell(Notice::Kind::news, tr("A file is being opened: take it in or cancel first."));
     }
@@ -294,7 +244,7 @@ Canvas* MainWindow::canvas() const {
 }
 
 void MainWindow::show_lanes(LaneId lane) {
-    if (opening_panel_->waiting()) return;
+    if (file_waiting()) return;
     lane_panel_->show_lane(lane);
     show_side(lane_panel_);
 }

@@ -11,6 +11,7 @@
 #include "app/commands/recent.h"
 #include "app/commands/recovery.h"
 #include "app/commands/session.h"
+#include "app/widgets/later.h"
 #include "core/workflow/exporting.h"
 
 class QLabel;
@@ -78,6 +79,7 @@ class MainWindow : public QMainWindow {
 
   protected:
     void closeEvent(QCloseEvent* event) override;
+    void showEvent(QShowEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
     void changeEvent(QEvent* event) override;
@@ -86,6 +88,9 @@ class MainWindow : public QMainWindow {
     // main_window.cpp
     QWidget* build_workspace();
     void connect_regions();
+    // pages.cpp
+    void prepare_pages();
+    bool file_waiting() const; ///< an opened file that is neither taken in nor given up
     void show_workspace();
     void show_side(QWidget* panel);
     Canvas* canvas() const;
@@ -129,7 +134,8 @@ class MainWindow : public QMainWindow {
     bool recovery_offered_ = false;
 
     QStackedWidget *pages_, *bench_, *side_;
-    StartPage* start_;
+    QWidget* workspace_;
+    Later<StartPage> start_;
     Header* header_;
     Tray* tray_;
     Notice* notice_;
@@ -139,13 +145,13 @@ class MainWindow : public QMainWindow {
     QWidget* rehearsal_page_;
     OpeningView* opening_view_;
     RecipePanel* recipe_;
-    SheetPanel* sheet_panel_;
-    OrderPanel* order_panel_;
-    OpeningPanel* opening_panel_;
-    LanePanel* lane_panel_;
-    FindingsPanel* findings_panel_;
-    HelpPanel* help_panel_;
-    JobsPanel* jobs_panel_;
+    Later<SheetPanel> sheet_panel_;
+    Later<OrderPanel> order_panel_;
+    Later<OpeningPanel> opening_panel_;
+    Later<LanePanel> lane_panel_;
+    Later<FindingsPanel> findings_panel_;
+    Later<HelpPanel> help_panel_;
+    Later<JobsPanel> jobs_panel_;
     Board* board_;
     CommandPalette* palette_;
     QLabel* saved_;

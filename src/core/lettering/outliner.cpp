@@ -71,9 +71,20 @@ int fontconfig_weight(int css) {
 
 struct FontShelf::Faces {
     FT_Library library = nullptr;
-    FcConfig* config = nullptr;
+    FcConfig* loaded = nullptr;
+    std::vector<std::string> folders;                 // taken in when the configuration is loaded
     std::map<std::pair<std::string, int>, Face> open; // by file and index in it
     std::mutex guard;
+
+    /// Looking through the installed fonts takes a tenth of what the window takes to come up: the first
+    /// lettering pays for it.
+    FcConfig* config() {
+        if (loaded) return loaded;
+        loaded = FcInitLoadConfigAndFonts();
+        for (const std::string& folder : folders)
+            FcConfigAppFontAddDir(loaded, reinterpret_cast<const FcChar8*>(folder.c_str()));
+        return loaded;
+    }
 
     Face* find(const FontRequest& request) {
         FcPattern* pattern = FcPatternCreate();
@@ -86,10 +97,10 @@ struct FontShelf::Faces {
         FcPatternAddInteger(pattern, FC_SLANT, request.italic ? FC_SLANT_ITALIC : FC_SLANT_ROMAN);
         FcPatternAddInteger(pattern, FC_WEIGHT, fontconfig_weight(request.weight));
         FcPatternAddBool(pattern, FC_OUTLINE, FcTrue);
-        FcConfigSubstitute(config, pattern, FcMatchPattern);
+        FcConfigSubstitute(config(), pattern, FcMatchPattern);
         FcDefaultSubstitute(pattern);
         FcResult result;
-        FcPattern* match = FcFontMatch(config, pattern, &result);
+        FcPattern* match = FcFontMatch(config(), pattern, &result);
         FcPatternDestroy(pattern);
         if (!match) return nullptr;
         FcChar8 *file = nullptr, *family = nullptr;
@@ -123,7 +134,6 @@ struct FontShelf::Faces {
 FontShelf::FontShelf()
     : faces_(std::make_unique<Faces>()) {
     FT_Init_FreeType(&faces_->library);
-    faces_->config = FcInitLoadConfigAndFonts();
 }
 
 FontShelf::~FontShelf() {
@@ -132,11 +142,11 @@ FontShelf::~FontShelf() {
         FT_Done_Face(face.ft);
     }
     FT_Done_FreeType(faces_->library);
-    FcConfigDestroy(faces_->config);
+    if (faces_->loaded) FcConfigDestroy(faces_->loaded);
 }
 
 Result<void> FontShelf::add_folder(FileSystem& files, const std::string& folder) {
-    FcConfigAppFontAddDir(faces_->config, reinterpret_cast<const FcChar8*>((folder + "/lettering").c_str()));
+    faces_->folders.push_back(folder + "/lettering");
     const auto index = files.read(folder + "/strokes/index.txt", 1 << 16);
     if (!index) return tl::make_unexpected(index.error());
     for (const auto row : split(*index, "\n")) {
@@ -158,7 +168,7 @@ const std::vector<std::string>& FontShelf::families() {
     FcPattern* all = FcPatternCreate();
     FcPatternAddBool(all, FC_OUTLINE, FcTrue);
     FcObjectSet* wanted = FcObjectSetBuild(FC_FAMILY, static_cast<char*>(nullptr));
-    FcFontSet* found = FcFontList(faces_->config, all, wanted);
+    FcFontSet* found = FcFontList(faces_->config(), all, wanted);
     for (int i = 0; found && i < found->nfont; ++i)
         if (FcChar8* family = nullptr;
             FcPatternGetString(found->fonts[i], FC_FAMILY, 0, &family) == FcResultMatch)

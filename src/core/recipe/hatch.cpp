@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/recipe/hatch_link.h"
+#include "core/recipe/hatch_scan.h"
 
 namespace dotlane {
 namespace {
@@ -22,101 +23,37 @@ struct InRow {
     std::uint32_t crossing;
 };
 
-struct Rows {
-    double first = 0; ///< y of row 0
-    double spacing = 1;
-    std::uint32_t count = 0;
-    double y(std::uint32_t row) const { return first + row * spacing; }
-};
-
-/// Rings turned level, with every crossing in ring order and, per row, sorted by x.
-class Scan {
+/// Every crossing in ring order and, per row, sorted by x.
+class Crossings {
   public:
-    Scan(const Region& region, const HatchOptions& options) {
-        const double turn = in_radians(options.angle);
-        const Affine level = Affine::rotation(-turn);
-        Box box;
-        rings_.reserve(region.rings.size());
-        for (const Ring& ring : region.rings) {
-            Ring turned;
-            turned.reserve(ring.size());
-            for (const Point p : ring) {
-                turned.push_back(level(p));
-                box.add(turned.back());
-            }
-            rings_.push_back(std::move(turned));
-        }
-        if (!box.empty()) choose_rows(box, in_mm(options.spacing), options.phase);
-    }
-
-    void cross() {
-        double expected = 0;
-        for (const Ring& ring : rings_)
-            for (std::size_t i = 0; i < ring.size(); ++i)
-                expected += std::abs(ring[i].y - ring[i + 1 == ring.size() ? 0 : i + 1].y);
+    explicit Crossings(const HatchScan& scan)
+        : rings_(scan.rings)
+        , rows_(scan.rows) {
         row_start_.assign(rows_.count + 1, 0);
-        crossings_.reserve(static_cast<std::size_t>(expected / rows_.spacing) + rings_.size());
-        for (std::uint32_t r = 0; r < rings_.size(); ++r)
-            cross_ring(r);
+        crossings_.reserve(scan.expected());
+        for (const Ring& ring : rings_) {
+            for (std::uint32_t i = 0; i < ring.size(); ++i) {
+                const HatchEdge e = scan.edge(ring, i);
+                const bool down = e.b.y > e.a.y;
+                for (std::uint32_t n = 0; n < e.end - e.begin; ++n) {
+                    const std::uint32_t row = down ? e.begin + n : e.end - 1 - n;
+                    crossings_.push_back({e.x(rows_.y(row)), row, i});
+                    ++row_start_[row + 1];
+                }
+            }
+            ring_start_.push_back(static_cast<std::uint32_t>(crossings_.size()));
+        }
         sort_rows();
     }
 
-    std::vector<Ring> rings_;
+    const std::vector<Ring>& rings_;
+    const HatchRows& rows_;
     std::vector<std::uint32_t> ring_start_{0};
     std::vector<Crossing> crossings_;
     std::vector<std::uint32_t> row_start_;
     std::vector<InRow> by_row_;
-    Rows rows_;
 
   private:
-    void choose_rows(const Box& box, double spacing, HatchOptions::Phase phase) {
-        rows_.spacing = spacing;
-        const double extent = box.height();
-        if (phase == HatchOptions::Phase::centred) {
-            // A hair less than the extent, so that rounding never puts a row on the very edge; a bundle that
-            // fits exactly keeps its last line just inside.
-            const double room = extent * (1 - 1e-12);
-            const auto steps = std::floor(room / spacing);
-            rows_.first = box.y0 + (extent - steps * spacing) / 2;
-            rows_.count = static_cast<std::uint32_t>(steps) + 1;
-        } else {
-            const double k = std::ceil(box.y0 / spacing - 0.5);
-            rows_.first = (k + 0.5) * spacing;
-            rows_.count =
-                rows_.first > box.y1 ? 0 : static_cast<std::uint32_t>((box.y1 - rows_.first) / spacing) + 1;
-        }
-    }
-
-    void cross_ring(std::uint32_t r) {
-        const Ring& ring = rings_[r];
-        for (std::uint32_t i = 0; i < ring.size(); ++i) {
-            const Point a = ring[i], b = ring[i + 1 == ring.size() ? 0 : i + 1];
-            if (a.y == b.y) continue;
-            // Half-open rule: an edge owns its upper end only, so a vertex on a row counts once or twice as
-            // it must.
-            const double lo = std::min(a.y, b.y), hi = std::max(a.y, b.y);
-            auto k0 = static_cast<std::int64_t>(std::ceil((lo - rows_.first) / rows_.spacing));
-            k0 = std::max<std::int64_t>(k0, 0);
-            while (k0 > 0 && rows_.y(static_cast<std::uint32_t>(k0 - 1)) >= lo)
-                --k0;
-            while (k0 < rows_.count && rows_.y(static_cast<std::uint32_t>(k0)) < lo)
-                ++k0;
-            std::int64_t k1 = k0;
-            while (k1 < rows_.count && rows_.y(static_cast<std::uint32_t>(k1)) < hi)
-                ++k1;
-            const double slope = (b.x - a.x) / (b.y - a.y);
-            const bool down = b.y > a.y;
-            for (std::int64_t n = 0; n < k1 - k0; ++n) {
-                const auto row = static_cast<std::uint32_t>(down ? k0 + n : k1 - 1 - n);
-                const double x =
-                    std::clamp(a.x + (rows_.y(row) - a.y) * slope, std::min(a.x, b.x), std::max(a.x, b.x));
-                crossings_.push_back({x, row, i});
-                ++row_start_[row + 1];
-            }
-        }
-        ring_start_.push_back(static_cast<std::uint32_t>(crossings_.size()));
-    }
-
     void sort_rows() {
         for (std::uint32_t k = 0; k < rows_.count; ++k)
             row_start_[k + 1] += row_start_[k];
@@ -133,7 +70,7 @@ class Scan {
 /// Links the pieces into runs along the region's edges.
 class Joiner {
   public:
-    Joiner(const Scan& scan, Length reach)
+    Joiner(const Crossings& scan, Length reach)
         : scan_(scan)
         , reach_(in_mm(reach)) {
         const auto n = scan.crossings_.size();
@@ -240,7 +177,7 @@ class Joiner {
             }
     }
 
-    const Scan& scan_;
+    const Crossings& scan_;
     double reach_;
     std::vector<std::uint32_t> mate_, next_, previous_; ///< along the row; along the ring
     std::vector<char> used_;
@@ -251,40 +188,45 @@ class Joiner {
 HatchResult hatch(const Region& region, const HatchOptions& options, Progress& progress) {
     HatchResult out;
     DOTLANE_CHECK(in_mm(options.spacing) > 0);
-    Scan scan(region, options);
-    if (scan.rows_.count == 0) return out;
-    scan.cross();
-    if (progress.cancelled()) return out;
-    double filled = 0;
-    for (std::size_t k = 0; k + 1 < scan.row_start_.size(); ++k) {
-        if (scan.row_start_[k] != scan.row_start_[k + 1]) ++out.rows;
-        for (std::uint32_t j = scan.row_start_[k]; j + 1 < scan.row_start_[k + 1]; j += 2) {
-            ++out.pieces;
-            filled += scan.by_row_[j + 1].x - scan.by_row_[j].x;
-        }
-    }
-    out.filled = mm(filled);
+    const HatchScan scan(region, options);
+    if (scan.rows.count == 0) return out;
     const Affine back = Affine::rotation(in_radians(options.angle));
+    double filled = 0;
+    const auto count = [&](std::size_t row_crossings, const auto& x) {
+        ++out.rows;
+        for (std::size_t j = 0; j + 1 < row_crossings; j += 2) {
+            ++out.pieces;
+            filled += x(j + 1) - x(j);
+        }
+    };
     if (options.joined) {
-        for (FillRun& run : Joiner(scan, options.reach).runs()) {
+        const Crossings crossings(scan);
+        if (progress.cancelled()) return out;
+        for (std::uint32_t k = 0; k < scan.rows.count; ++k)
+            if (const std::uint32_t from = crossings.row_start_[k], to = crossings.row_start_[k + 1];
+                from != to)
+                count(to - from, [&](std::size_t j) { return crossings.by_row_[from + j].x; });
+        for (FillRun& run : Joiner(crossings, options.reach).runs()) {
             for (Point& p : run.points)
                 p = back(p);
             out.lines.push_back({std::move(run.points), false});
         }
-        return out;
+    } else {
+        out.lines.reserve(scan.expected() / 2);
+        scan.sweep([&](std::uint32_t k, std::span<const double> x) {
+            count(x.size(), [&](std::size_t j) { return x[j]; });
+            const double y = scan.rows.y(k);
+            const bool backwards = options.alternate && k % 2 == 1;
+            const std::size_t pieces = x.size() / 2;
+            for (std::size_t n = 0; n < pieces; ++n) {
+                const std::size_t j = 2 * (backwards ? pieces - 1 - n : n);
+                Point a{x[j], y}, b{x[j + 1], y};
+                if (backwards) std::swap(a, b);
+                out.lines.push_back({{back(a), back(b)}, false});
+            }
+        });
     }
-    out.lines.reserve(out.pieces);
-    for (std::uint32_t k = 0; k < scan.rows_.count; ++k) {
-        const double y = scan.rows_.y(k);
-        const std::size_t first = out.lines.size();
-        for (std::uint32_t j = scan.row_start_[k]; j + 1 < scan.row_start_[k + 1]; j += 2) {
-            Point a{scan.by_row_[j].x, y}, b{scan.by_row_[j + 1].x, y};
-            if (options.alternate && k % 2 == 1) std::swap(a, b);
-            out.lines.push_back({{back(a), back(b)}, false});
-        }
-        if (options.alternate && k % 2 == 1)
-            std::reverse(out.lines.begin() + static_cast<std::ptrdiff_t>(first), out.lines.end());
-    }
+    out.filled = mm(filled);
     return out;
 }
 

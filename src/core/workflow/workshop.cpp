@@ -83,7 +83,9 @@ std::shared_ptr<const EvaluatedPart> Workshop::evaluated(const Project& project,
     return result;
 }
 
-std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> project, Progress& progress, const Early& early) {
+std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> project, Progress& progress,
+                                                const Early& early) {
+    const std::lock_guard lock(turn_);
     auto out = std::make_shared<Derived>();
     out->project = project;
     LaneTips tips;

@@ -5,6 +5,7 @@
 #include <functional>
 #include <map>
 #include <memory>
+#include <mutex>
 
 #include "core/base/finding.h"
 #include "core/catalog/catalog.h"
@@ -52,7 +53,8 @@ class Workshop {
     FontShelf& fonts() { return fonts_; }
     /// Called from the working thread with what can be drawn already: parts and sheets, before the plan.
     using Early = std::function<void(std::shared_ptr<const Derived>)>;
-    /// Evaluates, lays out, checks and plans. Null when cancelled. May run on any thread, one call at a time.
+    /// Evaluates, lays out, checks and plans. Null when cancelled. May be called from any thread; calls take
+    /// turns.
     std::shared_ptr<const Derived> derive(std::shared_ptr<const Project> project,
                                           Progress& progress = no_progress(), const Early& early = {});
     /// A project with the first machine of the catalog and nothing in it.
@@ -74,6 +76,7 @@ class Workshop {
     void lay_out(const Project& project, Derived& derived) const;
 
     Catalog catalog_;
+    std::mutex turn_; ///< of derive: it guards the caches
     FontShelf fonts_;
     RecipeCache cache_;
     std::map<PartId, CachedPart> parts_;

@@ -165,3 +165,23 @@ TEST_CASE("what is too small for a line, empty, or degenerate gives no lines and
     CHECK(one.rows == 1); // a strip thinner than the spacing still gets its middle line
     CHECK(one.lines[0].points[0].y == Approx(0.1));
 }
+
+TEST_CASE("separate and joined fills find the same pieces, by two ways of finding them") {
+    Random random("separate and joined");
+    for (int round = 0; round < 60; ++round) {
+        Polylines outlines;
+        for (int n = random.whole(1, 60); n > 0;
+             --n) // overlapping ones: even-odd leaves slivers and crossings
+            outlines.push_back(ring(random_ring(random, random.whole(3, 30), 0.5, 20,
+                                                {random.real(-30, 30), random.real(-30, 30)})));
+        const Region region = region_of(outlines, FillRule::evenodd);
+        const double spacing = random.real(0.05, 3), angle = random.real(-180, 180);
+        const HatchResult apart = fill(region, spacing, angle), joined = fill(region, spacing, angle, true);
+        INFO("seed " << random.seed() << " round " << round);
+        CHECK(apart.pieces == joined.pieces);
+        CHECK(apart.rows == joined.rows);
+        CHECK(apart.lines.size() == apart.pieces);
+        CHECK(in_mm(apart.filled) == Approx(in_mm(joined.filled)));
+        CHECK(in_mm(length(apart.lines)) == Approx(in_mm(apart.filled)));
+    }
+}

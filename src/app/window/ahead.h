@@ -1,0 +1,26 @@
+// Work on the project to open, done while the window is still being made.
+#pragma once
+
+#include <future>
+#include <string>
+
+#include "core/workflow/workshop.h"
+
+namespace dotlane::app {
+
+/// Evaluates the parts of the project in a file, so that the workshop has them at hand when the window opens
+/// it. A file that is no project, or that cannot be read, is passed over: the window says what is wrong with
+/// it.
+class Ahead {
+  public:
+    Ahead(Workshop& workshop, std::string path);
+    /// The project that the arguments ask for, if any. Before there is an application.
+    static std::optional<Ahead> of_arguments(Workshop& workshop, int argc, char** argv);
+
+  private:
+    std::future<void> work_; ///< waited for at the end
+};
+
+std::string demo_path();
+
+} // namespace dotlane::app

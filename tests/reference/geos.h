@@ -1,8 +1,10 @@
 // Areas and buffers by GEOS (libgeos-dev), the reference for booleans, offsets and ink.
 #pragma once
 
+#include <algorithm>
 #include <geos_c.h>
 #include <memory>
+#include <vector>
 
 #include "core/geometry/region.h"
 
@@ -31,12 +33,16 @@ class Geos {
     }
     /// Outer rings minus holes.
     static Geometry area_of(const Region& region) {
+        // The largest first: a hole is smaller than what it lies in, and an island smaller than its hole.
+        std::vector<std::pair<double, const Ring*>> rings;
+        for (const Ring& ring : region.rings)
+            rings.emplace_back(signed_area_mm2(ring), &ring);
+        std::sort(rings.begin(), rings.end(),
+                  [](const auto& a, const auto& b) { return std::abs(a.first) > std::abs(b.first); });
         Geometry whole(GEOSGeom_createEmptyPolygon());
-        for (const bool hole : {false, true})
-            for (const Ring& ring : region.rings)
-                if ((signed_area_mm2(ring) < 0) == hole)
-                    whole.reset(hole ? GEOSDifference(whole.get(), polygon(ring).get())
-                                     : GEOSUnion(whole.get(), polygon(ring).get()));
+        for (const auto& [area, ring] : rings)
+            whole.reset(area < 0 ? GEOSDifference(whole.get(), polygon(*ring).get())
+                                 : GEOSUnion(whole.get(), polygon(*ring).get()));
         return whole;
     }
     static Geometry lines(const Polylines& list) {

@@ -1,5 +1,5 @@
-// The reader against librsvg: 79 open files of rising difficulty (svg_cases.txt) are read, painted as they
-// were drawn, and compared with rsvg-convert's picture pixel by pixel.
+// The reader against librsvg: 79 open files of rising difficulty (svg_cases.txt) and a sample of icons and
+// flags are read, painted as they were drawn, and compared with rsvg-convert's picture pixel by pixel.
 //
 // What the program does not take by design (filters, masks, pictures, gradients and patterns as colour,
 // markers) makes pictures differ; such cases are known by their findings and only checked for being told.
@@ -30,6 +30,16 @@ std::vector<Case> cases() {
         out.push_back({line.substr(0, a), line.substr(a + 1, b - a - 1)});
     }
     return out;
+}
+
+/// Every n-th file of a folder of icons or flags, whatever is in it.
+void add_every(std::vector<Case>& to, const std::string& folder, std::size_t n) {
+    std::vector<std::string> all;
+    for (const auto& entry : std::filesystem::directory_iterator(folder))
+        if (entry.path().extension() == ".svg") all.push_back(entry.path());
+    std::sort(all.begin(), all.end());
+    for (std::size_t i = n / 2; i < all.size(); i += n)
+        to.push_back({"icon", all[i]});
 }
 
 QImage painted(const Drawing& drawing, QSize size) {
@@ -63,12 +73,15 @@ bool told_to_differ(const Findings& findings) {
 
 } // namespace
 
-TEST_CASE("79 files of rising difficulty look as librsvg draws them") {
+TEST_CASE("files of rising difficulty, icons and flags look as librsvg draws them") {
     FontShelf fonts;
     TemporaryFolder folder;
     int compared = 0, close = 0, told = 0;
     std::string far;
-    for (const Case& c : cases()) {
+    std::vector<Case> all = cases();
+    add_every(all, "/usr/share/bootstrap-icons/svg", 80);
+    add_every(all, "/usr/share/iso-flags-svg/country-4x3", 12);
+    for (const Case& c : all) {
         if (c.level == "bad") continue;
         INFO(c.path);
         REQUIRE(std::filesystem::exists(c.path)); // the test script installs the packages
@@ -89,9 +102,7 @@ TEST_CASE("79 files of rising difficulty look as librsvg draws them") {
         REQUIRE_FALSE(reference.isNull());
         const double d = difference(painted(read->drawing, reference.size()), reference);
         ++compared;
-        // Text differs by a hair between renderers, and edges by their smoothing: 3 % is what librsvg and
-        // another renderer differ by on the harder files of this list.
-        if (d <= 0.03)
+        if (d < 0.01)
             ++close;
         else
             far += std::to_string(100 * d) + " % " + c.path + "\n";
@@ -99,8 +110,8 @@ TEST_CASE("79 files of rising difficulty look as librsvg draws them") {
     std::cout << compared << " compared, " << close << " alike, " << told
               << " told that something was left out\n"
               << far;
-    CHECK(compared + told == 70);
-    CHECK(close >= compared * 95 / 100);
+    CHECK(compared >= 60);
+    CHECK(close >= compared * 90 / 100); // nine of ten differ in less than one pixel of a hundred
 }
 
 TEST_CASE("bad files are refused or read safely, and quickly") {

@@ -45,6 +45,37 @@ TEST_CASE("booleans are those of GEOS") {
     }
 }
 
+TEST_CASE("booleans and offsets of many rings, nested and apart, are those of GEOS") {
+    Geos geos;
+    Random random("scattered against GEOS");
+    const auto scattered = [&] {
+        Polylines rings; // a frame now and then, so that much lies in something else
+        if (random.whole(0, 1) == 1) rings.push_back(ring({{-60, -60}, {60, -60}, {60, 60}, {-60, 60}}));
+        if (random.whole(0, 1) == 1) rings.push_back(ring({{-50, -50}, {50, -50}, {50, 50}, {-50, 50}}));
+        for (int n = random.whole(2, 60); n > 0; --n)
+            rings.push_back(ring(random_ring(random, random.whole(3, 20), 0.5, random.real(1, 8),
+                                             {random.real(-58, 58), random.real(-58, 58)})));
+        return region_of(rings, FillRule::evenodd);
+    };
+    for (int i = 0; i < 40; ++i) {
+        const Region a = scattered(), b = scattered();
+        const auto ga = Geos::area_of(a), gb = Geos::area_of(b);
+        INFO("seed " << random.seed() << " round " << i);
+        // Up to 1,200 corners a half grid step off along edges of some 5 mm.
+        CHECK(area_of(a) == Approx(Geos::area(ga.get())).margin(0.05));
+        CHECK(area_of(united(a, b)) ==
+              Approx(Geos::area(Geos::Geometry(GEOSUnion(ga.get(), gb.get())).get())).margin(0.05));
+        CHECK(area_of(intersected(a, b)) ==
+              Approx(Geos::area(Geos::Geometry(GEOSIntersection(ga.get(), gb.get())).get())).margin(0.05));
+        CHECK(area_of(subtracted(a, b)) ==
+              Approx(Geos::area(Geos::Geometry(GEOSDifference(ga.get(), gb.get())).get())).margin(0.05));
+        const double by = random.real(-2, 3);
+        INFO("by " << by);
+        CHECK(area_of(offset(a, mm(by), {Corner::round, 10, mm(0.0005)})) ==
+              Approx(Geos::area(Geos::buffer(ga.get(), by).get())).epsilon(5e-4).margin(0.05));
+    }
+}
+
 TEST_CASE("round offsets are those of GEOS") {
     Geos geos;
     Random random("offsets against GEOS");

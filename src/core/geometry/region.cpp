@@ -1,185 +1,167 @@
 #include "core/geometry/region.h"
 
 #include <algorithm>
-#include <clipper.hpp>
 #include <tuple>
 
-#include "core/geometry/reshape.h"
+#include "core/geometry/clusters.h"
+#include "core/geometry/grid.h"
 
 namespace dotlane {
 namespace {
 
 namespace cl = ClipperLib;
 
-constexpr double grid = 1e5; // units per mm: 10 m is 1e9, below Clipper's limit for plain 64-bit products
+using Rings = std::vector<const Ring*>;
 
-cl::IntPoint to_grid(Point p) {
-    const auto snap = [](double v) {
-        return static_cast<cl::cInt>(std::llround(std::clamp(v, -region_limit_mm, region_limit_mm) * grid));
-    };
-    return {snap(p.x), snap(p.y)};
-}
-
-Point from_grid(const cl::IntPoint& p) {
-    return {static_cast<double>(p.X) / grid, static_cast<double>(p.Y) / grid};
-}
-
-cl::Path to_grid(const std::vector<Point>& points) {
-    cl::Path path;
-    path.reserve(points.size());
-    for (const Point p : points) {
-        const auto q = to_grid(p);
-        if (path.empty() || path.back() != q) path.push_back(q);
-    }
-    return path;
-}
-
-cl::Paths to_grid(const Region& region) {
-    cl::Paths paths;
-    paths.reserve(region.rings.size());
+Rings rings_of(const Region& region) {
+    Rings out;
     for (const Ring& ring : region.rings)
-        paths.push_back(to_grid(ring));
-    return paths;
+        out.push_back(&ring);
+    return out;
 }
 
-std::vector<Point> from_grid(const cl::Path& path) {
-    std::vector<Point> points;
-    points.reserve(path.size());
-    for (const auto& p : path)
-        points.push_back(from_grid(p));
-    return points;
+bool fills(cl::PolyFillType rule, int winding) {
+    return rule == cl::pftEvenOdd ? winding % 2 != 0 : rule == cl::pftPositive ? winding > 0 : winding != 0;
 }
 
-Region from_grid(const cl::Paths& paths) {
-    Region region;
-    region.rings.reserve(paths.size());
-    for (const auto& path : paths)
-        if (path.size() >= 3) region.rings.push_back(from_grid(path));
-    return region;
-}
+struct Operation {
+    cl::ClipType type;
+    cl::PolyFillType rule; ///< of the subjects; the others are clean areas
+    bool filled(const int (&winding)[2]) const {
+        const bool subject = fills(rule, winding[0]), other = winding[1] != 0;
+        return type == cl::ctUnion          ? subject || other
+               : type == cl::ctIntersection ? subject && other
+                                            : subject && !other;
+    }
+};
 
-Region combine(const cl::Paths& subject, const cl::Paths& clip, cl::ClipType type,
-               cl::PolyFillType rule = cl::pftNonZero) {
+/// One cluster on its own: what winds around it stands in as a frame that is left out of the result.
+void combine(const Operation& what, const std::vector<ClusterRing>& rings, const Cluster& cluster,
+             Region& out) {
+    constexpr double frame_room = 1;
+    const Lay lay = lay_for(cluster.box);
     cl::Clipper clipper;
-    clipper.AddPaths(subject, cl::ptSubject, true);
-    clipper.AddPaths(clip, cl::ptClip, true);
-    cl::Paths out;
-    clipper.Execute(type, out, rule, cl::pftNonZero);
-    return from_grid(out);
+    for (const std::uint32_t i : cluster.rings)
+        clipper.AddPath(to_grid(*rings[i].points, lay), rings[i].kind == 0 ? cl::ptSubject : cl::ptClip,
+                        true);
+    Ring frame = frame_around(cluster.box, frame_room);
+    for (const int kind : {0, 1}) {
+        if (cluster.around[kind] < 0) std::reverse(frame.begin(), frame.end());
+        for (int n = std::abs(cluster.around[kind]); n > 0; --n)
+            clipper.AddPath(to_grid(frame, lay), kind == 0 ? cl::ptSubject : cl::ptClip, true);
+        if (cluster.around[kind] < 0) std::reverse(frame.begin(), frame.end());
+    }
+    cl::Paths paths;
+    clipper.Execute(what.type, paths, what.rule, cl::pftNonZero);
+    add_from_grid(paths, lay, out, what.filled(cluster.around) ? cluster.box.grown(frame_room / 2) : Box{});
+}
+
+/// A cluster of one clean area only: as it is, the other way round, or gone.
+void pass_on(const Operation& what, const std::vector<ClusterRing>& rings, const Cluster& cluster,
+             Region& out) {
+    const int kind = rings[cluster.rings.front()].kind;
+    const bool covered = cluster.around[1 - kind] != 0; // by the other area
+    const bool cut = what.type == cl::ctDifference && kind == 1;
+    const bool when_covered = what.type == cl::ctIntersection || cut;
+    if (covered != when_covered) return;
+    for (const std::uint32_t i : cluster.rings) {
+        const Ring& ring = *rings[i].points;
+        out.rings.push_back(cut ? Ring(ring.rbegin(), ring.rend()) : ring);
+    }
+}
+
+Region combine(const Operation& what, const Rings& subject, const Rings& clip, Known known) {
+    std::vector<ClusterRing> rings;
+    Cluster all;
+    for (const int kind : {0, 1})
+        for (const Ring* ring : kind == 0 ? subject : clip)
+            if (ring->size() >= 3) {
+                all.rings.push_back(static_cast<std::uint32_t>(rings.size()));
+                rings.push_back({ring, true, kind});
+                for (const Point p : *ring)
+                    all.box.add(p);
+            }
+    Region out;
+    // At the rim of the grid there is no room for frames.
+    const bool roomy =
+        Box{-region_limit_mm, -region_limit_mm, region_limit_mm, region_limit_mm}.contains(all.box.grown(2));
+    if (rings.size() < 2 || !roomy) {
+        combine(what, rings, all, out);
+        return out;
+    }
+    // Rings that come within a step of the grid may touch once they are on it.
+    for (const Cluster& cluster : clusters(rings, 2 / grid_per_mm, known))
+        if (known == Known::clean && !cluster.mixed)
+            pass_on(what, rings, cluster, out);
+        else
+            combine(what, rings, cluster, out);
+    return out;
+}
+
+Region combine(const Rings& subject, cl::PolyFillType rule) {
+    return combine({cl::ctUnion, rule}, subject, {}, Known::nothing);
+}
+
+Region combine(const Region& a, const Region& b, cl::ClipType type) {
+    return combine({type, cl::pftNonZero}, rings_of(a), rings_of(b), Known::clean);
 }
 
 } // namespace
 
 Region region_of(const Polylines& lines, FillRule rule, bool close_open) {
-    cl::Paths paths;
+    Rings rings;
     for (const Polyline& line : lines)
-        if ((line.closed || close_open) && line.points.size() >= 3) paths.push_back(to_grid(line.points));
-    return combine(paths, {}, cl::ctUnion, rule == FillRule::nonzero ? cl::pftNonZero : cl::pftEvenOdd);
+        if (line.closed || close_open) rings.push_back(&line.points);
+    return combine(rings, rule == FillRule::nonzero ? cl::pftNonZero : cl::pftEvenOdd);
 }
 
 Region region_of(const Shape& shape, Length flatness) {
     return region_of(flattened(shape, flatness), shape.rule);
 }
 
+Region wound(const std::vector<Ring>& rings) {
+    Rings all;
+    for (const Ring& ring : rings)
+        all.push_back(&ring);
+    return combine(all, cl::pftPositive);
+}
+
 Region united(const Region& a, const Region& b) {
-    return combine(to_grid(a), to_grid(b), cl::ctUnion);
-}
-
-Region united(const std::vector<Region>& all) {
-    cl::Paths paths;
-    for (const Region& region : all)
-        for (const Ring& ring : region.rings)
-            paths.push_back(to_grid(ring));
-    return combine(paths, {}, cl::ctUnion);
-}
-
-Region intersected(const Region& a, const Region& b) {
-    return combine(to_grid(a), to_grid(b), cl::ctIntersection);
-}
-Region subtracted(const Region& from, const Region& what) {
-    return combine(to_grid(from), to_grid(what), cl::ctDifference);
+    return combine(a, b, cl::ctUnion);
 }
 
 namespace {
 
-Region offset_once(const Region& region, double by, cl::JoinType join, const OffsetOptions& options) {
-    cl::ClipperOffset offsetter(options.mitre_limit, std::max(in_mm(options.flatness), 1e-4) * grid);
-    offsetter.AddPaths(to_grid(region), join, cl::etClosedPolygon);
-    cl::Paths out;
-    offsetter.Execute(out, by * grid);
-    return from_grid(out);
-}
+using ByPlace = std::vector<std::pair<Point, const Region*>>;
 
-/// Every edge moved outwards, corners cut straight across, inner corners led through the corner itself: what
-/// winds positively around a point is then the grown area.
-Region grown_bevelled(const Region& region, double by) {
-    cl::Paths raw;
-    for (const Ring& ring : region.rings) {
-        Ring moved;
-        const std::size_t n = ring.size();
-        const auto normal = [&](std::size_t i) {
-            const Point v = ring[(i + 1) % n] - ring[i];
-            const double l = length(v);
-            return l > 0 ? Point{v.y / l, -v.x / l} : Point{};
-        };
-        for (std::size_t i = 0; i < n; ++i) {
-            const Point in = normal((i + n - 1) % n), out = normal(i);
-            moved.push_back(ring[i] + in * by);
-            if (cross(in, out) < 0) moved.push_back(ring[i]);
-            moved.push_back(ring[i] + out * by);
-        }
-        raw.push_back(to_grid(moved));
-    }
-    return combine(raw, {}, cl::ctUnion, cl::pftPositive);
+/// Neighbours first: what lies inside is gone before the whole is swept.
+Region united(ByPlace::iterator from, ByPlace::iterator to) {
+    if (to - from == 1) return *from->second;
+    Box box;
+    for (auto it = from; it != to; ++it)
+        box.add(it->first);
+    const bool across = box.width() > box.height();
+    const auto middle = from + (to - from) / 2;
+    std::nth_element(from, middle, to, [&](const auto& a, const auto& b) {
+        return across ? a.first.x < b.first.x : a.first.y < b.first.y;
+    });
+    return united(united(from, middle), united(middle, to));
 }
 
 } // namespace
 
-Region offset(const Region& region, Length by, const OffsetOptions& options) {
-    if (in_mm(by) == 0) return region;
-    if (options.corner == Corner::bevel) {
-        if (in_mm(by) > 0) return grown_bevelled(region, in_mm(by));
-        // What is lost is what the surroundings gain.
-        const Box around = bounds(region).grown(2 * std::abs(in_mm(by)) + 1);
-        if (around.empty()) return {};
-        const Region frame{{{{around.x0, around.y0},
-                             {around.x1, around.y0},
-                             {around.x1, around.y1},
-                             {around.x0, around.y1}}}};
-        return subtracted(region, grown_bevelled(subtracted(frame, region), -in_mm(by)));
-    }
-    if (options.corner == Corner::mitre) return offset_once(region, in_mm(by), cl::jtMiter, options);
-    // Every edge of a fine outline moved far crosses all its neighbours' ways, at a cost that grows with the
-    // square of their number. Round offsets add up, so the way is gone in strides that double: after the
-    // first, what is finer than it has vanished.
-    std::size_t points = 0;
-    for (const Ring& ring : region.rings)
-        points += ring.size();
-    double left = std::abs(in_mm(by)), stride = left;
-    if (points > 500)
-        stride = std::min(left, std::max(0.2, 3 * in_mm(perimeter(region)) / static_cast<double>(points)));
-    Region out = region;
-    for (; left > 0 && !out.empty(); stride *= 2) {
-        const double now = left <= stride * 1.5 ? left : stride;
-        out = offset_once(out, in_mm(by) < 0 ? -now : now, cl::jtRound, options);
-        left -= now;
-        if (left > 0) // corners rounded again and again would pile up points
-            for (Ring& ring : out.rings)
-                ring = simplified({std::move(ring), true}, options.flatness).points;
-    }
-    return out;
+Region united(const std::vector<Region>& all) {
+    ByPlace by_place;
+    for (const Region& region : all)
+        if (!region.empty()) by_place.emplace_back(bounds(region).centre(), &region);
+    return by_place.empty() ? Region{} : united(by_place.begin(), by_place.end());
 }
 
-Region stroked(const Polylines& lines, Length width, Length flatness) {
-    // One union over all strokes. Clipper's own offsetter unites as it goes; giving it everything at once
-    // keeps crossings between strokes from being counted twice.
-    cl::ClipperOffset offsetter(2, std::max(in_mm(flatness), 1e-4) * grid);
-    for (const Polyline& line : lines)
-        offsetter.AddPath(to_grid(line.points), cl::jtRound,
-                          line.closed ? cl::etClosedLine : cl::etOpenRound);
-    cl::Paths out;
-    offsetter.Execute(out, in_mm(width) / 2 * grid);
-    return from_grid(out);
+Region intersected(const Region& a, const Region& b) {
+    return combine(a, b, cl::ctIntersection);
+}
+Region subtracted(const Region& from, const Region& what) {
+    return combine(from, what, cl::ctDifference);
 }
 
 std::vector<Region> pieces(const Region& region) {
@@ -228,7 +210,7 @@ Region without_holes(const Region& region, std::optional<Area> less_than) {
         if (a > 0 || (less_than && -a >= in_square_mm(*less_than))) filled.rings.push_back(ring);
     }
     // A piece that lay in a hole now lies in its surroundings.
-    return filled.rings.size() == region.rings.size() ? filled : united(filled, {});
+    return filled.rings.size() == region.rings.size() ? filled : combine(rings_of(filled), cl::pftNonZero);
 }
 
 int hole_count(const Region& region) {
@@ -252,7 +234,7 @@ Polylines clipped(const Polylines& lines, const Region& by) {
         any |= clipper.AddPath(path, cl::ptSubject, false);
     }
     if (!any) return out;
-    clipper.AddPaths(to_grid(by), cl::ptClip, true);
+    clipper.AddPaths(paths_of(by), cl::ptClip, true);
     cl::PolyTree tree;
     clipper.Execute(cl::ctIntersection, tree, cl::pftNonZero, cl::pftNonZero);
     cl::Paths open;

@@ -10,7 +10,7 @@
 namespace dotlane {
 namespace {
 
-using Link = RecipeCache::Chain::Link;
+using Link = RecipeCache::Link;
 
 PlaceBox place_of(const Box& box) {
     return box.empty() ? PlaceBox{} : PlaceBox{box.x0, box.y0, box.x1, box.y1};
@@ -75,31 +75,30 @@ class Evaluation {
     }
 
   private:
-    /// All steps, as far as they are not known already.
+    /// All steps, as far as what they do is not known already.
     std::shared_ptr<const RecipeState> work() {
         const auto known = cache_.find(part_.id);
         auto chain = std::make_shared<RecipeCache::Chain>();
         chain->drawing = source_.drawing, chain->scale = part_.scale, chain->sets = part_.sets;
-        bool fresh = !known || known->scale != chain->scale || !same_members(known->sets, chain->sets) ||
-                     (known->drawing != chain->drawing && *known->drawing != *chain->drawing);
-        chain->base = fresh ? flatten_source(part_, *source_.drawing) : known->base;
+        const bool same = known && known->scale == chain->scale && same_members(known->sets, chain->sets) &&
+                          (known->drawing == chain->drawing || *known->drawing == *chain->drawing);
+        chain->base = same ? known->base : flatten_source(part_, *source_.drawing);
         for (const auto& set : chain->base->sets)
             out_.source_box.add(set->box());
-        auto state = chain->base;
+        auto state = std::make_shared<RecipeState>(*chain->base);
         for (const Step& step : part_.steps) {
             if (!step.on) continue;
-            const std::size_t i = chain->links.size();
-            Link link{step, tip_of(step), nullptr};
-            if (!fresh && i < known->links.size() && known->links[i].tip == link.tip &&
-                same_work(known->links[i].step, step)) {
-                link.after = known->links[i].after;
-            } else {
-                fresh = true; // from here on
-                link.after = after(*state, step, link.tip);
-                if (progress_.cancelled()) return state;
-            }
-            state = link.after;
-            chain->links.push_back(std::move(link));
+            RecipeCache::Given given = given_to(step, *state);
+            std::shared_ptr<const Link> link;
+            if (known)
+                if (const auto it = known->links.find(step.id); it != known->links.end() &&
+                                                                it->second->given == given &&
+                                                                same_work(it->second->step, step))
+                    link = it->second;
+            if (!link) link = done(step, std::move(given));
+            if (progress_.cancelled()) return state;
+            apply(*link, *state);
+            chain->links[step.id] = std::move(link);
         }
         cache_.store(part_.id, chain);
         return state;
@@ -111,35 +110,54 @@ class Evaluation {
         return tip == tips_.end() ? mm(0.4) : tip->second;
     }
 
-    std::shared_ptr<const RecipeState> after(const RecipeState& before, const Step& step, Length tip) {
-        auto next = std::make_shared<RecipeState>(before);
-        StepInput in{{}, {}, {}, tip};
+    RecipeCache::Given given_to(const Step& step, const RecipeState& state) const {
+        RecipeCache::Given out;
+        out.tip = tip_of(step);
         const bool adds = std::holds_alternative<WordsStep>(step.what); // works on nothing that is there
-        if (const auto it = inserted_.find(step.id); it != inserted_.end()) in.inserted = &it->second;
-        for (const auto& set : before.sets) {
+        // Others would be done again for nothing whenever the part changes its size.
+        const bool places = adds || std::holds_alternative<AlignStep>(step.what);
+        if (const auto it = inserted_.find(step.id); it != inserted_.end() && it->second)
+            out.inserted = it->second->drawing;
+        for (const auto& set : state.sets) {
             const bool chosen = (step.of.empty() && !adds) ||
                                 std::find(step.of.begin(), step.of.end(), set->id) != step.of.end();
             if (chosen)
-                in.of.push_back(set.get());
-            else
-                in.part.add(set->box());
-            if (std::find(step.by.begin(), step.by.end(), set->id) != step.by.end())
-                in.by.push_back(set.get());
+                out.of.push_back(set);
+            else if (places)
+                out.part.add(set->box());
+            if (std::find(step.by.begin(), step.by.end(), set->id) != step.by.end()) out.by.push_back(set);
         }
+        return out;
+    }
+
+    std::shared_ptr<const Link> done(const Step& step, RecipeCache::Given given) {
+        StepInput in{{}, {}, given.part, given.tip};
+        for (const auto& set : given.of)
+            in.of.push_back(set.get());
+        for (const auto& set : given.by)
+            in.by.push_back(set.get());
+        if (const auto it = inserted_.find(step.id); it != inserted_.end()) in.inserted = &it->second;
         StepOutcome outcome = run_step(step.what, in, progress_);
-        for (const auto& changed : outcome.changed)
-            for (auto& set : next->sets)
-                if (set->id == changed->id) set = changed;
+        auto out = std::make_shared<Link>(Link{step, std::move(given), {}, {}, {}});
+        out->changed.assign(outcome.changed.begin(), outcome.changed.end());
         if (outcome.made) {
             outcome.made->id = step.result, outcome.made->step = step.id;
             outcome.made->worked = true;
             auto id = made_line_ids | (step.id.value & 0xffff) << 14;
             for (FlatLine& line : outcome.made->lines)
                 line.id = LineId{id++}, line.order = id;
-            next->sets.push_back(std::make_shared<WorkSet>(std::move(*outcome.made)));
+            out->made = std::make_shared<WorkSet>(std::move(*outcome.made));
         }
-        next->reports[step.id] = std::make_shared<StepReport>(std::move(outcome.report));
-        return next;
+        out->report = std::make_shared<StepReport>(std::move(outcome.report));
+        return out;
+    }
+
+    static void apply(const Link& link, RecipeState& state) {
+        for (const auto& changed : link.changed)
+            for (auto& set : state.sets)
+                if (set->id == changed->id) set = changed;
+        if (link.made) state.sets.push_back(link.made);
+        state.reports[link.step.id] = link.report;
     }
 
     void take_set(const RecipeState& state, const LineSet& set, const WorkSet* known = nullptr) {

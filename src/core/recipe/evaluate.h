@@ -42,21 +42,31 @@ struct EvaluatedPart {
 /// Width of the mark of the tool of each lane.
 using LaneTips = std::map<LaneId, Length>;
 
-/// Keeps the states of each part between its steps: a change of a step costs that step and those below it.
-/// Thread safe.
+/// Keeps what each step of a part did: a change of a step costs that step and those that work on what it
+/// made. Thread safe.
 class RecipeCache {
   public:
+    /// What a step was given: sets are shared and never changed, so the same pointer is the same set.
+    struct Given {
+        std::vector<std::shared_ptr<const WorkSet>> of, by;
+        Box part;
+        Length tip;
+        std::shared_ptr<const Drawing> inserted;
+        bool operator==(const Given&) const = default;
+    };
+    struct Link {
+        Step step;
+        Given given;
+        std::vector<std::shared_ptr<const WorkSet>> changed;
+        std::shared_ptr<const WorkSet> made; ///< may be null
+        std::shared_ptr<const StepReport> report;
+    };
     struct Chain {
         std::shared_ptr<const Drawing> drawing;
         double scale = 1;
         std::vector<LineSet> sets; ///< only membership counts
         std::shared_ptr<const RecipeState> base;
-        struct Link {
-            Step step;
-            Length tip;
-            std::shared_ptr<const RecipeState> after;
-        };
-        std::vector<Link> links; ///< of the steps that are on
+        std::map<StepId, std::shared_ptr<const Link>> links; ///< of the steps that are on
     };
     std::shared_ptr<const Chain> find(PartId part) const;
     void store(PartId part, std::shared_ptr<const Chain> chain);

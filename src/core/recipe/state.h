@@ -23,6 +23,8 @@ struct FlatLine {
     Polylines contours;
     Box box;
     std::size_t order = 0; ///< in which it was drawn
+    /// What the contours bound, when a step has made it: whoever changes the contours takes it away.
+    std::shared_ptr<const Region> area;
 };
 
 struct WorkSet {

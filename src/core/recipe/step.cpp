@@ -7,11 +7,12 @@ StepOutcome run_step(const StepWhat& what, const StepInput& input, Progress& pro
 }
 
 Region area_of(const FlatLine& line) {
-    return region_of(line.contours, line.rule, line.filled);
+    return line.area ? *line.area : region_of(line.contours, line.rule, line.filled);
 }
 
 FlatLine line_of(const Region& area, const FlatLine& like) {
-    FlatLine out{like.id, like.set, FillRule::nonzero, like.filled, {}, bounds(area), like.order};
+    FlatLine out{like.id, like.set,     FillRule::nonzero, like.filled,
+                 {},      bounds(area), like.order,        std::make_shared<const Region>(area)};
     for (const Ring& ring : area.rings)
         out.contours.push_back({ring, true});
     return out;

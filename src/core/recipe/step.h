@@ -8,9 +8,9 @@
 namespace dotlane {
 
 struct StepInput {
-    std::vector<const WorkSet*> of, by;            ///< `of`: all sets when the step names none
-    Box part;                                      ///< of all sets that the step does not work on
-    Length tip;                                    ///< of the lane that receives what is made
+    std::vector<const WorkSet*> of, by; ///< `of`: all sets when the step names none
+    Box part;   ///< of all sets that the step does not work on; for steps that place lines
+    Length tip; ///< of the lane that receives what is made
     const Result<SourceLines>* inserted = nullptr; ///< the lines of words
 };
 

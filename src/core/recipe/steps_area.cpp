@@ -1,5 +1,6 @@
 // Steps that work on areas: join, outline, cut out, fill holes, pieces.
 #include <charconv>
+#include <set>
 
 #include "core/base/text.h"
 #include "core/recipe/step.h"
@@ -114,10 +115,13 @@ StepOutcome run(const JoinStep& step, const StepInput& in, Progress& progress) {
     StepOutcome out;
     if (progress.cancelled()) return out;
     const std::vector<Region> joined = pieces(whole);
+    const std::set<const FlatLine*> bound(areas.lines.begin(), areas.lines.end());
     // The outline goes to the first set that gave something; what is open stays where it is.
     for (const WorkSet* set : in.of) {
         auto next = copy_of(*set);
-        std::erase_if(next->lines, [](const FlatLine& line) { return !area_of(line).empty(); });
+        next->lines.clear();
+        for (const FlatLine& line : set->lines)
+            if (!bound.contains(&line)) next->lines.push_back(line);
         out.changed.push_back(std::move(next));
     }
     for (std::size_t i = 0; i < in.of.size(); ++i) {

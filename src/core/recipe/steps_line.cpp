@@ -25,7 +25,9 @@ std::size_t drop_doubled(std::vector<std::shared_ptr<WorkSet>>& sets) {
                     ++count;
                 else
                     kept.push_back(c);
+            if (kept.size() == line.contours.size()) continue;
             line.contours = std::move(kept);
+            line.area = nullptr;
         }
     return count;
 }
@@ -76,6 +78,7 @@ StepOutcome run(const CleanStep& step, const StepInput& in, Progress& progress) 
                 line.contours.clear();
                 ++crumbs;
             }
+            line.area = nullptr;
             for (Polyline& c : line.contours) {
                 c = simplified(c, step.simplify);
                 points_after += c.points.size();
@@ -105,6 +108,7 @@ StepOutcome run(const CornersStep& step, const StepInput& in, Progress&) {
                 c = std::move(done.line);
             }
             line.box = bounds(line.contours);
+            line.area = nullptr;
         }
         next->worked = set->worked;
         out.changed.push_back(std::move(next));
@@ -138,6 +142,7 @@ StepOutcome run(const DashStep& step, const StepInput& in, Progress&) {
             }
             dashes += made.size();
             line.contours = std::move(made);
+            line.area = nullptr;
         }
         settle(*next);
         next->worked = set->worked;

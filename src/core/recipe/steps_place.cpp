@@ -14,6 +14,7 @@ Box box_of(const StepInput& in) {
 void move(WorkSet& set, const Affine& by) {
     for (FlatLine& line : set.lines) {
         line.contours = transformed(line.contours, by);
+        if (line.area) line.area = std::make_shared<const Region>(transformed(*line.area, by));
         line.box = bounds(line.contours);
     }
     set.strokes = transformed(set.strokes, by);

@@ -5,6 +5,7 @@
 
 #include "core/base/text.h"
 #include "core/geometry/doubled.h"
+#include "core/recipe/step.h"
 
 namespace dotlane {
 namespace {
@@ -87,12 +88,8 @@ class Check {
     }
 
     void gaps() {
-        struct End {
-            Point at;
-            const Polyline* line;
-        };
         const double reach = in_mm(gap_under), touch = 1e-3;
-        std::map<std::pair<long long, long long>, std::vector<End>> cells;
+        std::map<std::pair<long long, long long>, std::vector<Point>> cells;
         std::size_t count = 0;
         double widest = 0;
         Box where;
@@ -106,15 +103,15 @@ class Check {
                         for (long long y = cy - 1; y <= cy + 1; ++y) {
                             const auto it = cells.find({x, y});
                             if (it == cells.end()) continue;
-                            for (const End& end : it->second)
-                                if (const double d = distance(end.at, p); d > touch && d <= reach) {
+                            for (const Point end : it->second)
+                                if (const double d = distance(end, p); d > touch && d <= reach) {
                                     ++count;
                                     widest = std::max(widest, d);
-                                    where.add(end.at), where.add(p);
+                                    where.add(end), where.add(p);
                                 }
                         }
                     auto& here = cells[{cx, cy}];
-                    if (here.size() < 50) here.push_back({p, &line});
+                    if (here.size() < 50) here.push_back(p);
                 }
             }
         }
@@ -146,7 +143,7 @@ class Check {
             if (!run || !cuts(*run)) continue;
             if (++lines > most_pieces) return;
             if (surely_thick(line)) continue;
-            const Region area = region_of(line.contours, line.rule);
+            const Region area = area_of(line);
             if (area.empty() || !offset(area, thin_under * -0.5).empty()) continue;
             ++count;
             where.add(line.box);

@@ -74,13 +74,18 @@ std::shared_ptr<const EvaluatedPart> Workshop::evaluated(const Project& project,
         it->second.actions == actions)
         return it->second.result;
     EvaluatedPart made = evaluate(part, {source_lines(part), words_of(part), tips}, cache_, progress);
-    if (!progress.cancelled()) {
-        Findings more = check_part(project, catalog_, made);
-        std::move(more.begin(), more.end(), std::back_inserter(made.findings));
-    }
     auto result = std::make_shared<const EvaluatedPart>(std::move(made));
-    if (!progress.cancelled()) parts_[part.id] = {part, tips, std::move(actions), result};
+    if (!progress.cancelled()) parts_[part.id] = {part, tips, std::move(actions), result, {}};
     return result;
+}
+
+/// Slower than making the part: its picture does not wait for them.
+void Workshop::check_parts(const Project& project, Derived& derived, Progress& progress) {
+    for (auto& [id, cached] : parts_) {
+        if (progress.cancelled()) return;
+        if (!cached.checks) cached.checks = check_part(project, catalog_, *cached.result);
+        derived.findings.insert(derived.findings.end(), cached.checks->begin(), cached.checks->end());
+    }
 }
 
 std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> project, Progress& progress,
@@ -111,6 +116,8 @@ std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> p
         drawn->planned = false;
         early(std::move(drawn));
     }
+    check_parts(*project, *out, progress);
+    if (progress.cancelled()) return nullptr;
     const Machine* machine = catalog_.machine(project->machine);
     if (!machine) {
         out->no_plan = {"plan.no-machine",

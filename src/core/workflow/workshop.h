@@ -66,9 +66,11 @@ class Workshop {
         LaneTips tips;
         std::map<LaneId, Action> actions;
         std::shared_ptr<const EvaluatedPart> result;
+        std::optional<Findings> checks; ///< made after the part has been handed out
     };
     std::shared_ptr<const EvaluatedPart> evaluated(const Project& project, const Part& part,
                                                    const LaneTips& tips, Progress& progress);
+    void check_parts(const Project& project, Derived& derived, Progress& progress);
     SourceLines source_lines(const Part& part);
     std::map<StepId, Result<SourceLines>> words_of(const Part& part);
     Result<std::vector<SheetWork>> sheet_works(const Project& project, Derived& derived) const;

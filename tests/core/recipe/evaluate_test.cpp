@@ -145,7 +145,7 @@ TEST_CASE("a line without a lane is an error with its place") {
     CHECK(f.place.box.x1 == Approx(40).margin(1e-6));
 }
 
-TEST_CASE("a change costs the step it is made in and those below it") {
+TEST_CASE("a change costs the step it is made in and those that work on what it made") {
     Bench b = bench(letters);
     filled(b);
     must(append_step(b.project, catalog(), b.part, TurnStep{degrees(10)}, {}));
@@ -159,19 +159,42 @@ TEST_CASE("a change costs the step it is made in and those below it") {
     };
     const auto first = run();
     REQUIRE(first->links.size() == 3);
+    const auto link = [&](const auto& chain, std::size_t step) {
+        return chain->links.at(part.steps[step].id);
+    };
     part.steps[1].what = TurnStep{degrees(20)};
     const auto second = run();
     CHECK(second->base == first->base);
-    CHECK(second->links[0].after == first->links[0].after); // the fill was not made again
-    CHECK(second->links[1].after != first->links[1].after);
-    CHECK(second->links[2].after != first->links[2].after);
+    CHECK(link(second, 0) == link(first, 0)); // the fill was not made again
+    CHECK(link(second, 1) != link(first, 1));
+    CHECK(link(second, 2) != link(first, 2));
     part.steps[0].lane = b.lane(Action::foil);
     part.sets[0].lane = {};
-    CHECK(run()->links[2].after == second->links[2].after); // lanes change no line
+    CHECK(link(run(), 2) == link(second, 2)); // lanes change no line
     part.scale = 2;
     CHECK(run()->base != first->base);
     Progress cancelled;
     cancelled.cancel();
     part.scale = 3;
     CHECK(run(cancelled)->scale == 2); // what was cut short is not kept
+}
+
+TEST_CASE("steps that work on the same lines do not wait for each other") {
+    Bench b = bench(letters);
+    const LineSetId set = find(b.project, b.part)->sets.front().id;
+    for (const double distance : {1.0, 2.0})
+        must(append_step(b.project, catalog(), b.part, OutlineStep{mm(distance)}, {set}));
+    RecipeCache cache;
+    Part part = *find(b.project, b.part);
+    const auto run = [&] {
+        evaluate(part, {{part.source.drawing, {}, {}}, {}, {}}, cache);
+        return cache.find(part.id);
+    };
+    const auto first = run();
+    std::get<OutlineStep>(part.steps[0].what).distance = mm(3);
+    const auto second = run();
+    CHECK(second->links.at(part.steps[0].id) != first->links.at(part.steps[0].id));
+    CHECK(second->links.at(part.steps[1].id) == first->links.at(part.steps[1].id));
+    std::swap(part.steps[0], part.steps[1]); // nor does their order matter
+    CHECK(run()->links == second->links);
 }

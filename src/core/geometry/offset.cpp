@@ -1,0 +1,128 @@
+// Offsets. Each ring is moved by itself, which costs a sweep over its own edges only; then pieces that have
+// grown into each other are united.
+#include <algorithm>
+
+#include "core/geometry/clusters.h"
+#include "core/geometry/grid.h"
+#include "core/geometry/reshape.h"
+
+namespace dotlane {
+namespace {
+
+namespace cl = ClipperLib;
+
+Region offset_once(const Region& region, double by, cl::JoinType join, const OffsetOptions& options) {
+    cl::ClipperOffset offsetter(options.mitre_limit, std::max(in_mm(options.flatness), 1e-4) * grid_per_mm);
+    const Lay lay = lay_for(bounds(region));
+    offsetter.AddPaths(paths_of(region, lay), join, cl::etClosedPolygon);
+    cl::Paths paths;
+    offsetter.Execute(paths, by * grid_per_mm);
+    Region out;
+    add_from_grid(paths, lay, out);
+    return out;
+}
+
+/// What a ring of positive area encloses, grown or shrunk.
+Region offset_ring(Ring ring, double by, const OffsetOptions& options) {
+    Region out{{std::move(ring)}};
+    if (options.corner == Corner::mitre) return offset_once(out, by, cl::jtMiter, options);
+    // Every edge of a fine outline moved far crosses all its neighbours' ways, at a cost that grows with the
+    // square of their number. Round offsets add up, so the way is gone in strides that double: after the
+    // first, what is finer than it has vanished.
+    const auto points = static_cast<double>(out.rings[0].size());
+    double left = std::abs(by), stride = left;
+    if (points > 500) stride = std::min(left, std::max(0.2, 3 * in_mm(perimeter(out)) / points));
+    for (; left > 0 && !out.empty(); stride *= 2) {
+        const double now = left <= stride * 1.5 ? left : stride;
+        out = offset_once(out, by < 0 ? -now : now, cl::jtRound, options);
+        left -= now;
+        if (left > 0) // corners rounded again and again would pile up points
+            for (Ring& each : out.rings)
+                each = simplified({std::move(each), true}, options.flatness).points;
+    }
+    return out;
+}
+
+/// The piece's outer ring and its holes move towards each other or apart: a hole grows by what its
+/// surroundings lose.
+Region offset_piece(const Region& piece, double by, const OffsetOptions& options) {
+    Region out = offset_ring(piece.rings[0], by, options);
+    std::vector<Region> holes;
+    for (std::size_t i = 1; i < piece.rings.size(); ++i) {
+        Ring hole(piece.rings[i].rbegin(), piece.rings[i].rend());
+        holes.push_back(offset_ring(std::move(hole), -by, options));
+    }
+    if (holes.empty() || out.empty()) return out;
+    if (by < 0) return subtracted(out, united(holes));
+    for (const Region& hole : holes) // smaller than they were, so clear of each other and of the outer ring
+        for (const Ring& ring : hole.rings)
+            out.rings.emplace_back(ring.rbegin(), ring.rend());
+    return out;
+}
+
+/// Every edge moved outwards, corners cut straight across, inner corners led through the corner itself: what
+/// winds positively around a point is then the grown area.
+Region grown_bevelled(const Region& region, double by) {
+    std::vector<Ring> raw;
+    for (const Ring& ring : region.rings) {
+        Ring moved;
+        const std::size_t n = ring.size();
+        const auto normal = [&](std::size_t i) {
+            const Point v = ring[(i + 1) % n] - ring[i];
+            const double l = length(v);
+            return l > 0 ? Point{v.y / l, -v.x / l} : Point{};
+        };
+        for (std::size_t i = 0; i < n; ++i) {
+            const Point in = normal((i + n - 1) % n), out = normal(i);
+            moved.push_back(ring[i] + in * by);
+            if (cross(in, out) < 0) moved.push_back(ring[i]);
+            moved.push_back(ring[i] + out * by);
+        }
+        raw.push_back(std::move(moved));
+    }
+    return wound(raw);
+}
+
+} // namespace
+
+Region offset(const Region& region, Length by, const OffsetOptions& options) {
+    if (in_mm(by) == 0) return region;
+    if (options.corner == Corner::bevel) {
+        if (in_mm(by) > 0) return grown_bevelled(region, in_mm(by));
+        // What is lost is what the surroundings gain.
+        const Box around = bounds(region);
+        if (around.empty()) return {};
+        const Region frame{{frame_around(around, 2 * std::abs(in_mm(by)) + 1)}};
+        return subtracted(region, grown_bevelled(subtracted(frame, region), -in_mm(by)));
+    }
+    std::vector<Region> moved;
+    for (const Region& piece : pieces(region))
+        moved.push_back(offset_piece(piece, in_mm(by), options));
+    if (in_mm(by) > 0) return united(moved);
+    Region out; // what has shrunk stays clear of the rest
+    for (Region& piece : moved)
+        std::move(piece.rings.begin(), piece.rings.end(), std::back_inserter(out.rings));
+    return out;
+}
+
+Region stroked(const Polylines& lines, Length width, Length flatness) {
+    std::vector<ClusterRing> rings;
+    for (const Polyline& line : lines)
+        if (!line.points.empty()) rings.push_back({&line.points, line.closed});
+    Region out;
+    // Strokes that may meet go together: Clipper's own offsetter unites as it goes, which keeps crossings
+    // between them from being counted twice.
+    for (const Cluster& cluster : clusters(rings, in_mm(width) + 2 / grid_per_mm)) {
+        cl::ClipperOffset offsetter(2, std::max(in_mm(flatness), 1e-4) * grid_per_mm);
+        const Lay lay = lay_for(cluster.box);
+        for (const std::uint32_t i : cluster.rings)
+            offsetter.AddPath(to_grid(*rings[i].points, lay), cl::jtRound,
+                              rings[i].closed ? cl::etClosedLine : cl::etOpenRound);
+        cl::Paths paths;
+        offsetter.Execute(paths, in_mm(width) / 2 * grid_per_mm);
+        add_from_grid(paths, lay, out);
+    }
+    return out;
+}
+
+} // namespace dotlane

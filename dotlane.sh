@@ -10,7 +10,7 @@ build_packages="g++ cmake ninja-build pkg-config qt6-base-dev qt6-svg-dev qt6-to
 test_packages="catch2 libgeos-dev xvfb xauth librsvg2-bin poppler-utils units libpaper-utils glpk-utils libglpk-dev gcc libharfbuzz-bin hershey-fonts-data python3-ezdxf potrace fonts-cabin fonts-dancingscript fonts-dejavu-core
   openclipart-svg iso-flags-svg librsvg2-tests tango-icon-theme bootstrap-icons breeze-icon-theme openscad-testing-data"
 # The drawings that importing is timed on are among the test's packages.
-bench_packages="libbenchmark-dev libgeos-dev librsvg2-bin openclipart-svg iso-flags-svg librsvg2-tests tango-icon-theme bootstrap-icons breeze-icon-theme"
+bench_packages="libbenchmark-dev fonts-dejavu-core libgeos-dev librsvg2-bin openclipart-svg iso-flags-svg librsvg2-tests tango-icon-theme bootstrap-icons breeze-icon-theme"
 
 say() { printf 'dotlane: %s\n' "$*" >&2; }
 

@@ -10,6 +10,7 @@
 #include <unistd.h>
 
 #include "app/bench/part_view.h"
+#include "app/lettering/glyph_grid.h"
 #include "app/window/ahead.h"
 #include "app/window/main_window.h"
 #include "app/window/style.h"
@@ -17,6 +18,7 @@
 #include "bench/process.h"
 #include "bench/window_bench.h"
 #include "bench/work.h"
+#include "core/workflow/making.h"
 #include "core/workflow/opening.h"
 #include "core/workflow/workshop.h"
 
@@ -114,6 +116,33 @@ void pan_and_zoom(benchmark::State& state) {
          30 * total / static_cast<double>(frames.size()), 1);
 }
 
+/// Of a font of more than 6,000 glyphs, from the command until they are seen.
+void glyph_table(benchmark::State& state) {
+    Workshop workshop{*load_catalog(disk(), DOTLANE_SOURCE "/data/catalog")};
+    std::vector<double> times;
+    std::size_t glyphs = 0;
+    for (auto _ : state) {
+        QTemporaryDir folder;
+        app::MainWindow window{workshop, disk(), folder.path().toStdString()};
+        Project project = workshop.new_project("glyphs");
+        Lettering spec;
+        spec.font = "DejaVu Sans";
+        (void)make_part(project, workshop.catalog(), workshop.fonts(), spec);
+        glyphs = workshop.fonts().glyphs({spec.font}).size();
+        window.resize(1280, 800);
+        window.show();
+        window.start_project(std::move(project), {});
+        window.settle();
+        const Watch watch;
+        window.show_glyphs();
+        window.findChild<app::GlyphGrid*>("glyph-grid")->viewport()->repaint();
+        QApplication::processEvents();
+        times.push_back(watch.seconds());
+    }
+    state.counters["glyphs"] = static_cast<double>(glyphs);
+    goal("window: opening the glyph table, s", median(times), 0.2);
+}
+
 void paint_anew(benchmark::State& state) {
     QPainterPath path;
     std::mt19937 random(3);
@@ -175,4 +204,5 @@ int first_paint(int argc, char** argv) {
 
 BENCHMARK(first_paints)->Name("first paint")->Iterations(1)->Unit(benchmark::kMillisecond);
 BENCHMARK(pan_and_zoom)->Name("240 frames of 200,000 segments")->Iterations(2)->Unit(benchmark::kMillisecond);
+BENCHMARK(glyph_table)->Name("glyph table")->Iterations(9)->Unit(benchmark::kMillisecond);
 BENCHMARK(paint_anew)->Name("one frame of 200,000 segments painted anew")->Unit(benchmark::kMillisecond);

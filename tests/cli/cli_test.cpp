@@ -107,6 +107,19 @@ TEST_CASE_METHOD(Terminal, "import: parts, lanes and reasons, a file without siz
     CHECK(project("q.dotlane").parts.size() == 2);
 }
 
+TEST_CASE_METHOD(Terminal, "glyphs: a font's glyphs, what may stand for them, its switches") {
+    const json all = answer({"glyphs", "EB Garamond", "--italic"});
+    CHECK(all["glyphs"].size() == 2515);
+    const json some = answer({"glyphs", "EB Garamond", "--italic", "--find", "Q"});
+    CHECK(some["glyphs"][0]["character"] == "Q");
+    CHECK(some["glyphs"][0]["alternates"].dump().find("Q.sw") != std::string::npos);
+    CHECK(some["features"].size() > 10);
+    REQUIRE(run({"glyphs", "EB Garamond", "--italic", "--find", "Q.sw"}) == 0);
+    CHECK(out.find("{/Q.sw}") != std::string::npos);
+    CHECK(run({"glyphs", "No Such Font"}) == 2);
+    CHECK(run({"glyphs"}) == 2);
+}
+
 TEST_CASE_METHOD(Terminal, "make: parts from numbers, every kind, in a project that is made for them") {
     for (const SourceKind& kind : source_kinds()) {
         const json made = answer({"make", "m.dotlane", kind.key});

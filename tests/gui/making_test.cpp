@@ -1,9 +1,11 @@
 // Parts made from numbers and lettering, and their recipes, in the window. The counts of actions in
 // docs/actions.md are taken here.
 #include <QCheckBox>
+#include <QLineEdit>
 #include <QMenu>
 #include <QPlainTextEdit>
 
+#include "app/lettering/glyph_grid.h"
 #include "app/recipe/step_card.h"
 #include "app/widgets/number_field.h"
 #include "tests/gui/driver.h"
@@ -234,6 +236,49 @@ TEST_CASE_METHOD(Maker, "lettering turns from outlines to strokes with a font of
     choose("path", "arc");
     type("radius", "40");
     CHECK(in_mm(std::get<Lettering>(part().source.spec).radius) == 40);
+}
+
+TEST_CASE_METHOD(Maker, "the glyph table: search, insert at the caret, alternates, switches") {
+    press("start-lettering");
+    write_("text", "ay");
+    choose("font", "EB Garamond");
+    tick("italic");
+    const auto spec = [&] { return std::get<Lettering>(part().source.spec); };
+    press("glyphs");
+    auto* text = find<QPlainTextEdit>("glyph-text");
+    auto* grid = find<app::GlyphGrid>("glyph-grid");
+    REQUIRE(text->isVisible());
+    CHECK(text->toPlainText() == "ay");
+    CHECK(grid->glyphs().size() == 2515);
+    find<QLineEdit>("glyph-search")->setText("Q");
+    REQUIRE(grid->glyphs().size() >= 2);
+    CHECK(grid->glyphs().front().code == 'Q');
+    text->moveCursor(QTextCursor::Start);
+    grid->setFocus();
+    QTest::keyClick(grid, Qt::Key_Right); // the first
+    auto* others = find<app::GlyphGrid>("glyph-others");
+    REQUIRE(others->isVisible());
+    for (std::size_t i = 0; i < others->glyphs().size(); ++i)
+        if (others->glyphs()[i].name == "Q.sw") others->set_current(static_cast<int>(i));
+    press("glyph-insert");
+    settle();
+    CHECK(spec().text == "{/Q.sw}ay");
+    QTest::keyClick(grid, Qt::Key_Return);
+    settle();
+    CHECK(spec().text == "{/Q.sw}Qay"); // at the caret, after what went in before
+    CHECK_FALSE(has(session().derived()->findings, "lettering.missing"));
+    auto* swashes = find<QCheckBox>("feature-swsh");
+    swashes->click();
+    settle();
+    CHECK(spec().features == "swsh");
+    CHECK(find<QCheckBox>("feature-liga")->isChecked());
+    trigger("undo");
+    CHECK(spec().features.empty());
+    CHECK_FALSE(swashes->isChecked());
+    press("glyphs-done");
+    CHECK(shown("add-step"));
+    trigger("glyph-table");
+    CHECK(text->isVisible());
 }
 
 TEST_CASE_METHOD(Maker, "computed parts are saved and come back the same") {

@@ -93,6 +93,7 @@ void RecipePanel::rebuild() {
     }
     source_ = new SourceCard(session_, stations_);
     stations_->add(source_);
+    connect(source_, &SourceCard::glyphs_wanted, this, &RecipePanel::glyphs_wanted);
     for (const LineSet& s : part->sets) {
         auto* card = new LineSetCard(session_, s.id, stations_);
         connect(card, &LineSetCard::lane_opened, this, &RecipePanel::lane_opened);

@@ -22,7 +22,8 @@ class RecipePanel : public SidePanel {
     void step_hovered(dotlane::StepId step); ///< none when the pointer leaves
     void place_wanted(const dotlane::PlaceBox& box);
     void fill_wanted(std::vector<dotlane::LineSetId> sets); ///< none: fill the chosen lines
-    void step_wanted(const QString& kind);                  ///< on the chosen lines
+    void glyphs_wanted();
+    void step_wanted(const QString& kind); ///< on the chosen lines
 
   private:
     void show_recipe();

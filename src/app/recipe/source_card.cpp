@@ -20,6 +20,7 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     , height_(new NumberField(NumberField::Kind::length, 0.1, 1e5, this))
     , quantity_(new NumberField(NumberField::Kind::number, 1, 9999, this))
     , form_(new FieldForm(this))
+    , glyphs_(pill(tr("Glyphs..."), this))
     , figures_(label({}, TextRole::quiet, this)) {
     name_->setProperty("look", "bare");
     name_->setAccessibleName(tr("Name of the part"));
@@ -39,7 +40,11 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     sizes->addWidget(height_cell_);
     sizes->addWidget(captioned(tr("wanted"), quantity_, this));
     sizes->addStretch(1);
+    glyphs_->setObjectName("glyphs");
+    glyphs_->setToolTip(tr("Every glyph of the font, and its switches"));
     rows()->addWidget(form_);
+    rows()->addWidget(glyphs_, 0, Qt::AlignLeft);
+    connect(glyphs_, &QPushButton::clicked, this, &SourceCard::glyphs_wanted);
     rows()->addLayout(sizes);
     figures_->setWordWrap(true);
     rows()->addWidget(figures_);
@@ -103,6 +108,8 @@ void SourceCard::refresh() {
     height_cell_->setVisible(!made);
     form_->setVisible(made);
     figures_->setVisible(made);
+    const auto* lettering = std::get_if<Lettering>(&part->source.spec);
+    glyphs_->setVisible(lettering && lettering->kind == Lettering::Kind::outlines);
     quantity_->set(part->quantity);
     if (made) return show_made(*part);
     origin_->setText(tr("from %1, %n line(s)", nullptr, static_cast<int>(part->source.drawing->lines.size()))
@@ -126,6 +133,15 @@ void SourceCard::show_made(const Part& part) {
             names << QString::fromStdString(fit.envelope->name) + (fit.tight ? tr(" (tight)") : QString());
         words << (names.isEmpty() ? tr("no usual envelope fits")
                                   : tr("envelope %1").arg(names.join(tr(" or "))));
+        QStringList sizes;
+        if (const EvaluatedPart* e = session_.evaluated())
+            for (const StockFit& fit :
+                 stock_sizes_for(session_.catalog(), mm(e->source_box.width()), mm(e->source_box.height())))
+                sizes << tr("%1 × %2%3")
+                             .arg(QString::fromStdString(to_text(fit.width, unit, 0)),
+                                  QString::fromStdString(to_text(fit.height, unit, 0)),
+                                  fit.turned ? tr(" (turned)") : QString());
+        words << (sizes.isEmpty() ? tr("larger than any stock") : tr("stock %1").arg(sizes.join(tr(" or "))));
     }
     figures_->setText(words.join(", "));
     figures_->setVisible(!words.isEmpty());

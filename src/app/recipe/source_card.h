@@ -15,6 +15,9 @@ class SourceCard : public Card {
     explicit SourceCard(Session& session, QWidget* parent = nullptr);
     void refresh();
 
+  Q_SIGNALS:
+    void glyphs_wanted();
+
   private:
     QStringList fonts() const;
     void show_made(const Part& part);
@@ -25,6 +28,7 @@ class SourceCard : public Card {
     QWidget *width_cell_, *height_cell_;
     NumberField *width_, *height_, *quantity_;
     FieldForm* form_;
+    QPushButton* glyphs_;
     QLabel* figures_;
 };
 

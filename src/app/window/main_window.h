@@ -37,6 +37,7 @@ class RehearsalView;
 class SheetPanel;
 class SheetsView;
 class StartPage;
+class GlyphPanel;
 class Tray;
 
 class MainWindow : public QMainWindow {
@@ -62,6 +63,7 @@ class MainWindow : public QMainWindow {
     void show_why();
     void show_help();
     void show_jobs();
+    void show_glyphs();
     /// A new part of this kind of source (core/project/sources.h), in a new project when none is open.
     void make(const QString& kind);
     void make_from(const SourceSpec& spec, const QString& name);
@@ -152,6 +154,7 @@ class MainWindow : public QMainWindow {
     Later<FindingsPanel> findings_panel_;
     Later<HelpPanel> help_panel_;
     Later<JobsPanel> jobs_panel_;
+    Later<GlyphPanel> glyph_panel_;
     Board* board_;
     CommandPalette* palette_;
     QLabel* saved_;

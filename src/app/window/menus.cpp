@@ -98,6 +98,8 @@ void MainWindow::build_menus() {
     add(part, "fill", tr("&Fill the chosen lines"), QKeySequence("Ctrl+Alt+F"), [this] { fill({}); });
     add(part, "aside", tr("&Set the chosen lines aside"), QKeySequence("Ctrl+Alt+A"),
         [this] { set_chosen_aside(); });
+    add(part, "glyph-table", tr("&Glyphs of the font..."), QKeySequence("Ctrl+Alt+G"),
+        [this] { show_glyphs(); });
     part->addSeparator();
     add(part, "remove-part", tr("&Remove part"), {}, [this] {
         if (session_.part())

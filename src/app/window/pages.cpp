@@ -5,6 +5,7 @@
 #include "app/bench/sheets_view.h"
 #include "app/jobs/jobs_panel.h"
 #include "app/lanes/lane_panel.h"
+#include "app/lettering/glyph_panel.h"
 #include "app/opening/opening_panel.h"
 #include "app/run/order_panel.h"
 #include "app/sheets/sheet_panel.h"
@@ -92,6 +93,17 @@ void MainWindow::prepare_pages() {
         });
         return panel;
     });
+    glyph_panel_.by([this, aside, back] {
+        auto* panel = aside(new GlyphPanel(session_, side_));
+        connect(panel, &GlyphPanel::done, this, back);
+        return panel;
+    });
+}
+
+void MainWindow::show_glyphs() {
+    if (file_waiting()) return show_view(view_); // which says why not
+    show_view(View::part);
+    show_side(glyph_panel_);
 }
 
 bool MainWindow::file_waiting() const {

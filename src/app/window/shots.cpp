@@ -2,12 +2,14 @@
 
 #include <QApplication>
 #include <QImage>
+#include <QLineEdit>
 #include <QPainter>
 #include <QTemporaryDir>
 #include <cstdio>
 #include <functional>
 
 #include "app/bench/rehearsal_view.h"
+#include "app/lettering/glyph_grid.h"
 #include "app/window/main_window.h"
 #include "app/window/style.h"
 #include "core/project/edits.h"
@@ -107,6 +109,24 @@ void make_lettering(MainWindow& w) {
     w.session().choose_part(w.session().project().parts.back().id);
 }
 
+/// The glyphs of a text face that holds many.
+void show_glyphs(MainWindow& w) {
+    w.session().change("lettering", [&](Project& p) -> Result<void> {
+        Lettering word;
+        word.text = "Saltmarsh & Quay", word.font = "EB Garamond", word.italic = true;
+        word.features = "swsh", word.size = mm(20);
+        const auto part = make_part(p, w.session().catalog(), w.session().workshop().fonts(), word);
+        if (!part) return tl::make_unexpected(part.error());
+        return {};
+    });
+    w.session().choose_part(w.session().project().parts.back().id);
+    w.settle();
+    w.show_glyphs();
+    w.settle();
+    if (auto* search = w.findChild<QLineEdit*>("glyph-search")) search->setText("Q");
+    if (auto* grid = w.findChild<GlyphGrid*>("glyph-grid")) grid->set_current(0);
+}
+
 /// A name tag: the word, a rim around it, holes filled, dashes.
 void make_recipe(MainWindow& w) {
     make_lettering(w);
@@ -134,6 +154,7 @@ const std::vector<std::pair<QString, Arrange>>& views() {
          }},
         {"jobs", [](MainWindow& w) { w.show_jobs(); }},
         {"lettering", [](MainWindow& w) { make_lettering(w); }},
+        {"glyphs", show_glyphs},
         {"picture", open_picture},
         {"recipe", [](MainWindow& w) { make_recipe(w); }},
         {"sheets", choose_placed},

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <memory>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -36,6 +37,30 @@ struct OutlinedText {
     int missing_glyphs = 0; ///< characters the font does not have
 };
 
+struct GlyphInfo {
+    std::uint32_t index;
+    std::string name;       ///< in the font, or "#" and its index
+    std::uint32_t code = 0; ///< the character that it is typed with; 0: none
+};
+
+/// The character that types a glyph, UTF-8; empty when it has none.
+std::string character_of(const GlyphInfo& glyph);
+/// Whether a search word means this glyph: the character itself, "U+00E9", or a part of the name in any case.
+/// A single letter finds its own variants ("Q.swash", "Q_u") and not every name with that letter in it.
+bool glyph_matches(const GlyphInfo& glyph, const std::string& word);
+
+/// A switch of the font.
+struct FontFeature {
+    std::string tag;  ///< OpenType: "ss01"
+    std::string name; ///< the font's own, or the registered one
+    bool on;          ///< unless it is switched off
+};
+
+/// Whether a list of features ("ss01, -liga") leaves this one on.
+bool feature_on(const std::string& features, const std::string& tag, bool unless_said);
+/// The list with this one switched; what is so anyway is not named.
+std::string with_feature(const std::string& features, const std::string& tag, bool on, bool unless_said);
+
 class FontShelf {
   public:
     FontShelf();
@@ -57,6 +82,17 @@ class FontShelf {
     /// Outlines of one run of text, baseline at y = 0, starting at x = 0.
     /// `em` is the font size. Errors: "font.none" when no font at all is installed.
     Result<OutlinedText> outline(const FontRequest& font, Length em, std::string_view utf8);
+
+    // glyphs.cpp: of the face that `font` is drawn with. All are empty when no font is installed.
+    /// Every glyph, those with a character first and in the order of characters.
+    std::vector<GlyphInfo> glyphs(const FontRequest& font);
+    std::vector<FontFeature> features(const FontRequest& font);
+    /// Glyphs that may stand for this one.
+    std::vector<std::uint32_t> alternates(const FontRequest& font, std::uint32_t glyph);
+    /// On the baseline at x = 0. Errors: "font.glyph".
+    Result<GlyphOutline> glyph(const FontRequest& font, Length em, std::uint32_t index);
+    /// By its name, or by "#" and its index.
+    std::optional<std::uint32_t> glyph_named(const FontRequest& font, const std::string& name);
 
   private:
     struct Faces;

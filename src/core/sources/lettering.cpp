@@ -39,6 +39,25 @@ std::vector<std::string> lines_of(const std::string& text) {
     return out;
 }
 
+/// Typed text, or one glyph by its name: "{/a.swash}".
+struct Stretch {
+    std::string text;
+    bool glyph = false;
+};
+std::vector<Stretch> stretches_of(const std::string& text) {
+    std::vector<Stretch> out;
+    std::size_t done = 0;
+    while (done < text.size()) {
+        const auto open = text.find("{/", done), close = text.find('}', open == text.npos ? open : open + 2);
+        if (open == text.npos || close == text.npos) break;
+        if (open > done) out.push_back({text.substr(done, open - done)});
+        out.push_back({text.substr(open + 2, close - open - 2), true});
+        done = close + 1;
+    }
+    if (done < text.size()) out.push_back({text.substr(done)});
+    return out;
+}
+
 void move(Glyph& glyph, double dx, double dy = 0) {
     glyph.shape = transformed(glyph.shape, Affine::translation({dx, dy}));
     glyph.x += dx;
@@ -72,24 +91,39 @@ Result<Layout> outlined(const Lettering& spec, FontShelf& fonts) {
     int lacking = 0;
     std::string used;
     for (const std::string& text : lines_of(spec.text)) {
-        auto run = fonts.outline(request, mm(nominal_em), text);
-        if (!run) return tl::make_unexpected(run.error());
         Line line;
         double x = 0;
-        for (std::size_t i = 0; i < run->glyphs.size(); ++i) {
-            GlyphOutline& g = run->glyphs[i];
-            const std::size_t end = i + 1 < run->glyphs.size() ? run->glyphs[i + 1].cluster : text.size();
-            line.glyphs.push_back({std::move(g.shape),
-                                   end > g.cluster ? text.substr(g.cluster, end - g.cluster) : "", x,
-                                   g.advance_mm});
-            x += g.advance_mm;
+        for (const Stretch& stretch : stretches_of(text)) {
+            const double from = x;
+            if (stretch.glyph) {
+                const auto index = fonts.glyph_named(request, stretch.text);
+                auto glyph = index ? fonts.glyph(request, mm(nominal_em), *index)
+                                   : Result<GlyphOutline>(fail("font.glyph", ""));
+                lacking += !glyph;
+                if (!glyph) continue;
+                line.glyphs.push_back({transformed(glyph->shape, Affine::translation({from, 0})),
+                                       "{/" + stretch.text + "}", x, glyph->advance_mm});
+                x += glyph->advance_mm;
+                continue;
+            }
+            auto run = fonts.outline(request, mm(nominal_em), stretch.text);
+            if (!run) return tl::make_unexpected(run.error());
+            for (std::size_t i = 0; i < run->glyphs.size(); ++i) {
+                GlyphOutline& g = run->glyphs[i];
+                const std::size_t end =
+                    i + 1 < run->glyphs.size() ? run->glyphs[i + 1].cluster : stretch.text.size();
+                line.glyphs.push_back({transformed(g.shape, Affine::translation({from, 0})),
+                                       end > g.cluster ? stretch.text.substr(g.cluster, end - g.cluster) : "",
+                                       x, g.advance_mm});
+                x += g.advance_mm;
+            }
+            lacking += run->missing_glyphs;
+            used = run->family;
         }
-        lacking += run->missing_glyphs;
-        used = run->family;
         space_out(line, spec);
         out.lines.push_back(std::move(line));
     }
-    if (lower_case(used) != lower_case(spec.font))
+    if (!used.empty() && lower_case(used) != lower_case(spec.font))
         out.findings.push_back(
             {"lettering.other-font",
              Grade::caution,
@@ -179,6 +213,7 @@ void stack(Layout& layout, const Lettering& spec) {
 }
 
 void scale(Layout& layout, double by) {
+    layout.capitals *= by;
     for (Line& line : layout.lines) {
         line.width *= by;
         for (Glyph& g : line.glyphs) {
@@ -307,6 +342,7 @@ Result<SourceLines> make(const Lettering& spec, FontShelf& fonts) {
                     lines.add(strokes ? role::strokes : role::letters, std::move(g.shape), g.name);
     lines.figure("width", "mm", made.width());
     lines.figure("height", "mm", made.height());
+    lines.figure("capitals", "mm", layout->capitals);
     return lines.take();
 }
 

@@ -43,7 +43,12 @@ struct EnvelopeFit {
 /// Envelopes of the catalog that take a card of this size, turned where need be: larger by 3 to 25 mm each
 /// way. The closest first, tight ones last.
 std::vector<EnvelopeFit> envelopes_for(const Catalog& catalog, Length width, Length height);
-/// Stocks that a piece of this size can be cut from, turned where need be.
-std::vector<const Stock*> stocks_for(const Catalog& catalog, Length width, Length height);
+
+struct StockFit {
+    Length width, height;
+    bool turned; ///< it fits only when it is laid across
+};
+/// Sizes of the catalog's stocks that take a piece of this size, the smallest first.
+std::vector<StockFit> stock_sizes_for(const Catalog& catalog, Length width, Length height);
 
 } // namespace dotlane

@@ -32,6 +32,7 @@ class Check {
         doubled();
         gaps();
         thin();
+        small_text();
         too_large();
         return std::move(out_);
     }
@@ -153,6 +154,35 @@ class Check {
                  counted(count, "cut piece is", "cut pieces are") + " thinner than " +
                      number(in_mm(thin_under), 1) + " mm everywhere and will tear or be lost.",
                  {{"count", std::to_string(count)}}, where);
+    }
+
+    /// An E has three bars and two gaps: under five widths of the tip they run into each other.
+    void small_text() {
+        const Part* part = find(project_, part_.part);
+        const auto* spec = part ? std::get_if<Lettering>(&part->source.spec) : nullptr;
+        if (!spec || std::any_of(part->steps.begin(), part->steps.end(), [](const Step& s) {
+                return s.on && std::holds_alternative<ResizeStep>(s.what);
+            }))
+            return;
+        double capitals = 0;
+        for (const Figure& f : part_.figures)
+            if (std::string_view(f.key) == "capitals") capitals = f.value;
+        for (const RunSet& run : part_.runs) {
+            const Lane* lane = find(project_, run.lane);
+            const Tool* tool = lane ? catalog_.tool(lane->tool) : nullptr;
+            if (run.step || !tool || cuts(run) || capitals <= 0) continue;
+            const double least = 5 * in_mm(tool->tip);
+            if (capitals >= least) continue;
+            tell("text.small",
+                 "Capitals " + number(capitals, 1) + " mm high are too small for a tip of " +
+                     number(in_mm(tool->tip), 2) + " mm: from " + number(least, 1) +
+                     " mm on they can be read.",
+                 {{"capitals_mm", number(capitals, 2)}, {"least_mm", number(least, 2)}}, bounds(run.lines),
+                 run.set,
+                 spec->sized_by == Lettering::SizedBy::capitals
+                     ? Remedy{"text.legible", "Make them " + number(least, 1) + " mm"}
+                     : Remedy{});
+        }
     }
 
     void too_large() {

@@ -14,7 +14,7 @@ inline constexpr Length gap_under = mm(0.2);
 inline constexpr Length thin_under = mm(0.8);
 
 /// Each finding names its place. Codes: "lines.doubled" (remedy "clean.doubled"), "lines.two-lanes",
-/// "lines.gaps", "piece.thin", "part.too-large".
+/// "lines.gaps", "piece.thin", "text.small" (remedy "text.legible"), "part.too-large".
 Findings check_part(const Project& project, const Catalog& catalog, const EvaluatedPart& part);
 
 } // namespace dotlane

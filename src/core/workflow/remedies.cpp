@@ -80,6 +80,14 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
         return add_step(project, finding.place.part,
                         {{}, true, {}, CleanStep{{}, {}, {}, true}, {finding.place.line_set}})
             .map([](StepId) {});
+    if (code == "text.legible") {
+        Part* part = find(project, finding.place.part);
+        auto* spec = part ? std::get_if<Lettering>(&part->source.spec) : nullptr;
+        if (!spec) return fail("remedy.none", "The lettering is gone.");
+        for (const auto& [key, value] : finding.args)
+            if (key == "least_mm") spec->size = mm(std::stod(value));
+        return {};
+    }
     if (code == "step.off") {
         const Part* part = find(project, finding.place.part);
         const Step* step = part ? find(*part, finding.place.step) : nullptr;

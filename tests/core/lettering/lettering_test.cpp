@@ -189,6 +189,67 @@ TEST_CASE("features change the glyphs") {
     CHECK(joined == 1); // the ligature
 }
 
+TEST_CASE("every glyph of a font, by name, with what may stand for it") {
+    const FontRequest garamond{"EB Garamond", true};
+    const auto all = fonts().glyphs(garamond);
+    CHECK(all.size() == 2515); // fc-scan and FreeType's own count, less what stands for what is lacking
+    const auto glyph = [&](const std::string& name) -> const GlyphInfo& {
+        for (const GlyphInfo& g : all)
+            if (g.name == name) return g;
+        FAIL("no glyph " << name);
+        return all.front();
+    };
+    CHECK(glyph("Q").code == 'Q');
+    CHECK(glyph("Q.sw").code == 0);
+    CHECK(character_of(glyph("eacute")) == "\u00e9");
+    CHECK(fonts().glyph_named(garamond, "Q.sw") == glyph("Q.sw").index);
+    CHECK(fonts().glyph_named(garamond, "#50") == 50U);
+    CHECK_FALSE(fonts().glyph_named(garamond, "#99999"));
+    CHECK_FALSE(fonts().glyph_named(garamond, "nothing"));
+    CHECK(glyph_matches(glyph("Q.sw"), "Q"));
+    CHECK_FALSE(glyph_matches(glyph("Q.sw"), "w"));
+    CHECK(glyph_matches(glyph("eacute"), "u+00E9"));
+    CHECK(glyph_matches(glyph("eacute"), "\u00e9"));
+    CHECK(glyph_matches(glyph("eacute"), "ACU"));
+    // hb-shape --features=swsh draws "Q" as Q.sw, and --features=smcp,c2sc as Q.sc.
+    const auto others = fonts().alternates(garamond, glyph("Q").index);
+    for (const char* name : {"Q.sw", "Q.sc"})
+        CHECK(std::count(others.begin(), others.end(), glyph(name).index) == 1);
+    // Its advance there: 766 of 1000 to the em.
+    CHECK(must(fonts().glyph(garamond, mm(100), glyph("Q.sw").index)).advance_mm == Approx(76.6));
+    CHECK(fonts().glyph(garamond, mm(100), 99999).error().code == "font.glyph");
+}
+
+TEST_CASE("glyphs without a character are written by name, features are switched") {
+    Lettering spec = text("Q", "EB Garamond");
+    spec.italic = true;
+    spec.features = with_feature(spec.features, "swsh", true, false);
+    const Box swash = bounds(*made(spec).drawing);
+    spec.features = with_feature(spec.features, "swsh", false, false);
+    CHECK(spec.features.empty());
+    const Box plain = bounds(*made(spec).drawing);
+    spec.text = "{/Q.sw}";
+    const Box named = bounds(*made(spec).drawing);
+    CHECK(named == swash); // the same glyph, whichever way
+    CHECK(named.width() > plain.width() * 1.05);
+    spec.text = "{/no such glyph}uay";
+    CHECK(get(made(spec).findings, "lettering.missing").grade == Grade::caution);
+    spec.text = "a{/Q.sw}";
+    CHECK(made(spec).drawing->lines.size() == 2);
+    spec.text = "{/Q"; // not closed: as it stands
+    CHECK(made(spec).drawing->lines.size() == 3);
+
+    CHECK(with_feature("ss01, -liga", "liga", true, true) == "ss01");
+    CHECK(with_feature("ss01", "liga", false, true) == "ss01, -liga");
+    CHECK(feature_on("ss01, -liga", "liga", true) == false);
+    CHECK(feature_on("ss01=2", "ss01", false));
+    CHECK_FALSE(feature_on("ss01=0", "ss01", true));
+    bool found = false;
+    for (const FontFeature& f : fonts().features({"EB Garamond", true}))
+        found |= f.tag == "swsh" && f.name == "Swashes" && !f.on;
+    CHECK(found);
+}
+
 TEST_CASE("damaged stroke fonts are refused with their line") {
     CHECK(read_stroke_font("", "x").error().code == "font.strokes");
     CHECK(read_stroke_font("  699  1JZ\n  714 99MWRF", "x").error().code == "font.strokes");

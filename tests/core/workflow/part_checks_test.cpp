@@ -78,3 +78,26 @@ TEST_CASE("a part larger than any stock is told while it is made") {
     must(change_source(project, catalog(), workshop.fonts(), id, label));
     CHECK_FALSE(has(workshop.derive(std::make_shared<Project>(project))->findings, "part.too-large"));
 }
+
+TEST_CASE("lettering too small for its lane's tip is found, and one press makes it legible") {
+    Workshop workshop(catalog());
+    Project project = workshop.new_project("small");
+    Lettering spec;
+    spec.text = "Saltmarsh", spec.kind = Lettering::Kind::strokes, spec.font = "Roman simplex";
+    spec.size = mm(1.5);
+    must(make_part(project, catalog(), workshop.fonts(), spec));
+    const auto derive = [&] { return workshop.derive(std::make_shared<Project>(project)); };
+    auto d = derive();
+    const Tool* tool = catalog().tool(project.lanes.front().tool);
+    const Finding& small = get(d->findings, "text.small");
+    CHECK(small.place.box.valid());
+    must(apply_remedy(project, catalog(), *d, small));
+    CHECK(std::get<Lettering>(project.parts[0].source.spec).size == mm(5 * in_mm(tool->tip)));
+    d = derive();
+    CHECK_FALSE(has(d->findings, "text.small"));
+    for (const Figure& f : d->part(project.parts[0].id)->figures)
+        if (std::string_view(f.key) == "capitals") CHECK(f.value == Approx(5 * in_mm(tool->tip)));
+    spec.text = "m", spec.sized_by = Lettering::SizedBy::width, spec.size = mm(1); // no number to set
+    must(make_part(project, catalog(), workshop.fonts(), spec));
+    CHECK(get(derive()->findings, "text.small").remedy.code.empty());
+}

@@ -138,10 +138,10 @@ void SourceCard::show_made(const Part& part) {
             for (const StockFit& fit :
                  stock_sizes_for(session_.catalog(), mm(e->source_box.width()), mm(e->source_box.height())))
                 sizes << tr("%1 × %2%3")
-                             .arg(QString::fromStdString(to_text(fit.width, unit, 0)),
+                             .arg(QString::fromStdString(to_text(fit.width, unit, 0)).section(' ', 0, 0),
                                   QString::fromStdString(to_text(fit.height, unit, 0)),
-                                  fit.turned ? tr(" (turned)") : QString());
-        words << (sizes.isEmpty() ? tr("larger than any stock") : tr("stock %1").arg(sizes.join(tr(" or "))));
+                                  fit.turned ? tr(" turned") : QString());
+        words << (sizes.isEmpty() ? tr("larger than any stock") : tr("stock of %1").arg(sizes.join(", ")));
     }
     figures_->setText(words.join(", "));
     figures_->setVisible(!words.isEmpty());

@@ -267,6 +267,16 @@ TEST_CASE_METHOD(Maker, "the glyph table: search, insert at the caret, alternate
     settle();
     CHECK(spec().text == "{/Q.sw}Qay"); // at the caret, after what went in before
     CHECK_FALSE(has(session().derived()->findings, "lettering.missing"));
+    text->setFocus();
+    text->moveCursor(QTextCursor::End);
+    QTest::keyClick(text, Qt::Key_Left);
+    for (int i = 0; i < 3; ++i)
+        QTest::keyClick(text, Qt::Key_Left, Qt::AltModifier);
+    settle();
+    CHECK(spec().text == "{/Q.sw}Qa{-1.5}y");
+    QTest::keyClick(text, Qt::Key_Right, Qt::AltModifier | Qt::ShiftModifier);
+    settle();
+    CHECK(spec().text == "{/Q.sw}Qa{+3.5}y");
     auto* swashes = find<QCheckBox>("feature-swsh");
     swashes->click();
     settle();

@@ -3,11 +3,13 @@
 #include <QCheckBox>
 #include <QGridLayout>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLineEdit>
 #include <QPlainTextEdit>
 
 #include "app/lettering/glyph_grid.h"
 #include "app/widgets/card.h"
+#include "core/lettering/marks.h"
 #include "core/workflow/making.h"
 
 namespace dotlane::app {
@@ -57,6 +59,8 @@ GlyphPanel::GlyphPanel(Session& session, QWidget* parent)
     switches_->rows()->addLayout(switch_rows_);
     body()->addWidget(switches_);
     body()->addStretch(1);
+    text_->installEventFilter(this);
+    text_->setToolTip(tr("Alt+Left and Alt+Right move what follows the caret, with Shift by more"));
     connect(back, &QPushButton::clicked, this, &GlyphPanel::done);
     connect(text_, &QPlainTextEdit::textChanged, this, [this] {
         change(
@@ -160,6 +164,34 @@ void GlyphPanel::show_current() {
     others_title_->setVisible(!others.empty());
     others_->setVisible(!others.empty());
     others_->show_glyphs(fonts_, shown_, std::move(others));
+}
+
+bool GlyphPanel::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == text_ &&
+        (event->type() == QEvent::KeyPress || event->type() == QEvent::ShortcutOverride)) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        const bool left = key->key() == Qt::Key_Left, right = key->key() == Qt::Key_Right;
+        if ((left || right) && key->modifiers() & Qt::AltModifier) {
+            if (event->type() == QEvent::KeyPress)
+                kern((left ? -1 : 1) * (key->modifiers() & Qt::ShiftModifier ? 5 : 0.5));
+            event->accept();
+            return true;
+        }
+    }
+    return SidePanel::eventFilter(watched, event);
+}
+
+/// The pair at the caret.
+void GlyphPanel::kern(double by) {
+    const QString before = text_->toPlainText();
+    const int caret = text_->textCursor().position();
+    const Kerned now =
+        kerned(before.toStdString(), static_cast<std::size_t>(before.left(caret).toUtf8().size()), by);
+    text_->setPlainText(QString::fromStdString(now.text));
+    QTextCursor at = text_->textCursor();
+    at.setPosition(
+        static_cast<int>(QString::fromUtf8(now.text.data(), static_cast<qsizetype>(now.caret)).size()));
+    text_->setTextCursor(at);
 }
 
 void GlyphPanel::insert(const GlyphInfo& glyph) {

@@ -24,6 +24,8 @@ class GlyphPanel : public SidePanel {
 
   private:
     const Lettering* lettering() const;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+    void kern(double by);
     void follow();
     void show_font();
     void search();

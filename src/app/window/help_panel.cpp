@@ -52,7 +52,8 @@ HelpPanel::HelpPanel(QWidget* parent)
              "print; again: the next lane of that action")},
          {tr("Ctrl+Alt+C"), tr("choose all of this colour")},
          {tr("Ctrl+Alt+I"), tr("choose all inside this outline")},
-         {tr("Ctrl+Alt+F"), tr("fill the chosen lines")}},
+         {tr("Ctrl+Alt+F"), tr("fill the chosen lines")},
+         {tr("Ctrl+Alt+G"), tr("glyphs of the font; there Alt+Left, Alt+Right kern the pair at the caret")}},
         this));
     body()->addWidget(table(tr("On a sheet"),
                             {{tr("Arrows"), tr("move by 1 mm; Shift 10 mm, Ctrl 0.1 mm")},

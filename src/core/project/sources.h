@@ -110,7 +110,7 @@ struct Lettering {
     enum class SizedBy { capitals, width, height };
     enum class Align { left, centre, right };
     enum class Path { straight, arc };
-    std::string text = "Lantern"; ///< "{/name}" is the glyph of this name in the font, typed or not
+    std::string text = "Lantern"; ///< with marks: core/lettering/marks.h
     Kind kind = Kind::outlines;
     std::string font = "Lobster Two"; ///< family, or the name of a stroke font
     bool italic = false;

@@ -3,6 +3,7 @@
 #include <numbers>
 
 #include "core/base/text.h"
+#include "core/lettering/marks.h"
 #include "core/lettering/snug.h"
 #include "core/sources/parts.h"
 
@@ -39,23 +40,10 @@ std::vector<std::string> lines_of(const std::string& text) {
     return out;
 }
 
-/// Typed text, or one glyph by its name: "{/a.swash}".
-struct Stretch {
-    std::string text;
-    bool glyph = false;
-};
-std::vector<Stretch> stretches_of(const std::string& text) {
-    std::vector<Stretch> out;
-    std::size_t done = 0;
-    while (done < text.size()) {
-        const auto open = text.find("{/", done), close = text.find('}', open == text.npos ? open : open + 2);
-        if (open == text.npos || close == text.npos) break;
-        if (open > done) out.push_back({text.substr(done, open - done)});
-        out.push_back({text.substr(open + 2, close - open - 2), true});
-        done = close + 1;
-    }
-    if (done < text.size()) out.push_back({text.substr(done)});
-    return out;
+/// Moves on over the marks that stand before the byte `upto` of a stretch.
+void kern(double& x, std::size_t& next, const TextStretch& stretch, std::size_t upto) {
+    for (; next < stretch.kerns.size() && stretch.kerns[next].at <= upto; ++next)
+        x += stretch.kerns[next].percent / 100 * nominal_em;
 }
 
 void move(Glyph& glyph, double dx, double dy = 0) {
@@ -93,30 +81,33 @@ Result<Layout> outlined(const Lettering& spec, FontShelf& fonts) {
     for (const std::string& text : lines_of(spec.text)) {
         Line line;
         double x = 0;
-        for (const Stretch& stretch : stretches_of(text)) {
-            const double from = x;
+        for (const TextStretch& stretch : stretches_of(text)) {
             if (stretch.glyph) {
                 const auto index = fonts.glyph_named(request, stretch.text);
                 auto glyph = index ? fonts.glyph(request, mm(nominal_em), *index)
                                    : Result<GlyphOutline>(fail("font.glyph", ""));
                 lacking += !glyph;
                 if (!glyph) continue;
-                line.glyphs.push_back({transformed(glyph->shape, Affine::translation({from, 0})),
+                line.glyphs.push_back({transformed(glyph->shape, Affine::translation({x, 0})),
                                        "{/" + stretch.text + "}", x, glyph->advance_mm});
                 x += glyph->advance_mm;
                 continue;
             }
             auto run = fonts.outline(request, mm(nominal_em), stretch.text);
             if (!run) return tl::make_unexpected(run.error());
+            double unkerned = 0; // where the run itself has put the glyph
+            std::size_t next = 0;
             for (std::size_t i = 0; i < run->glyphs.size(); ++i) {
                 GlyphOutline& g = run->glyphs[i];
                 const std::size_t end =
                     i + 1 < run->glyphs.size() ? run->glyphs[i + 1].cluster : stretch.text.size();
-                line.glyphs.push_back({transformed(g.shape, Affine::translation({from, 0})),
+                kern(x, next, stretch, g.cluster);
+                line.glyphs.push_back({transformed(g.shape, Affine::translation({x - unkerned, 0})),
                                        end > g.cluster ? stretch.text.substr(g.cluster, end - g.cluster) : "",
                                        x, g.advance_mm});
-                x += g.advance_mm;
+                x += g.advance_mm, unkerned += g.advance_mm;
             }
+            kern(x, next, stretch, stretch.text.size());
             lacking += run->missing_glyphs;
             used = run->family;
         }
@@ -166,22 +157,26 @@ Result<Layout> stroked_text(const Lettering& spec, const FontShelf& fonts) {
     for (const std::string& text : lines_of(spec.text)) {
         Line line;
         double x = 0;
-        for (std::size_t at = 0; at < text.size();) {
-            const std::size_t from = at;
-            const StrokeGlyph* g = font->glyph(next_character(text, at));
-            if (!g) {
-                ++lacking;
-                continue;
+        for (const TextStretch& stretch : stretches_of(text)) {
+            lacking += stretch.glyph; // a stroke font's glyphs have no names
+            std::size_t next = 0;
+            for (std::size_t at = 0; !stretch.glyph && at < stretch.text.size();) {
+                const std::size_t from = at;
+                kern(x, next, stretch, from);
+                const StrokeGlyph* g = font->glyph(next_character(stretch.text, at));
+                lacking += !g;
+                if (!g) continue;
+                Glyph glyph{{}, stretch.text.substr(from, at - from), x, g->advance() * scale};
+                for (const Polyline& stroke : g->strokes) {
+                    Contour c{Point{x, 0} + stroke.points.front() * scale, {}, false};
+                    for (std::size_t i = 1; i < stroke.points.size(); ++i)
+                        c.line_to(Point{x, 0} + stroke.points[i] * scale);
+                    glyph.shape.contours.push_back(std::move(c));
+                }
+                x += glyph.advance;
+                line.glyphs.push_back(std::move(glyph));
             }
-            Glyph glyph{{}, text.substr(from, at - from), x, g->advance() * scale};
-            for (const Polyline& stroke : g->strokes) {
-                Contour c{Point{x, 0} + stroke.points.front() * scale, {}, false};
-                for (std::size_t i = 1; i < stroke.points.size(); ++i)
-                    c.line_to(Point{x, 0} + stroke.points[i] * scale);
-                glyph.shape.contours.push_back(std::move(c));
-            }
-            x += glyph.advance;
-            line.glyphs.push_back(std::move(glyph));
+            kern(x, next, stretch, stretch.text.size());
         }
         space_out(line, spec);
         out.lines.push_back(std::move(line));

@@ -1,4 +1,5 @@
 // Lettering as a source: sizes, lines, arcs, joins, strokes.
+#include "core/lettering/marks.h"
 #include "core/lettering/snug.h"
 #include "core/sources/make.h"
 #include "tests/support/support.h"
@@ -248,6 +249,42 @@ TEST_CASE("glyphs without a character are written by name, features are switched
     for (const FontFeature& f : fonts().features({"EB Garamond", true}))
         found |= f.tag == "swsh" && f.name == "Swashes" && !f.on;
     CHECK(found);
+}
+
+TEST_CASE("single pairs are kerned by marks that shaping does not see") {
+    Lettering spec = text("AV", "League Spartan");
+    const auto second = [&] { return bounds(made(spec).drawing->lines.back().shape).x0; };
+    const auto size = [&] { return bounds(*made(spec).drawing); };
+    const double as_is = second();
+    const double em = in_mm(spec.size) / fonts().capital_height({"League Spartan"}); // capitals are 20 mm
+    spec.text = "A{-4}V";
+    CHECK(second() == Approx(as_is - 0.04 * em).margin(1e-6));
+    spec.text = "A{+2.5}V";
+    CHECK(second() == Approx(as_is + 0.025 * em).margin(1e-6));
+    spec.text = "A{+2.5}{-2.5}V";
+    CHECK(second() == Approx(as_is).margin(1e-9));
+    spec.text = "{+9}AV"; // there is nothing before the first letter
+    CHECK(size().x0 == Approx(0).margin(1e-9));
+    spec.text = "{+x}"; // no mark: as it stands
+    CHECK(made(spec).drawing->lines.size() == 4);
+    // Letters of a script join as they did.
+    spec = text("fi", "EB Garamond"), spec.italic = true;
+    spec.text = "f{-2}i";
+    CHECK(made(spec).drawing->lines.size() == 1); // the ligature
+    spec = text("AV", "Roman simplex"), spec.kind = Lettering::Kind::strokes;
+    const double stroke = second();
+    spec.text = "A{-10}V";
+    CHECK(stroke - second() ==
+          Approx(0.1 * 20 / 0.7).margin(1e-6)); // the em of strokes: capitals are 0.7 of it
+    spec.text = "A{/V}";
+    CHECK(has(made(spec).findings, "lettering.missing"));
+
+    CHECK(kerned("AV", 1, -0.5).text == "A{-0.5}V");
+    CHECK(kerned("AV", 1, -0.5).caret == 7);
+    CHECK(kerned("A{-0.5}V", 7, -0.5).text == "A{-1}V");
+    CHECK(kerned("A{-0.5}V", 1, 0.5).text == "AV");
+    CHECK(kerned("A{-0.5}V", 1, 0.5).caret == 1);
+    CHECK(kerned("A{/Q.sw}V", 8, 1).text == "A{/Q.sw}{+1}V");
 }
 
 TEST_CASE("damaged stroke fonts are refused with their line") {

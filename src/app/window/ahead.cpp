@@ -15,9 +15,9 @@ Ahead::Ahead(Workshop& workshop, std::string path)
     })) {}
 
 std::optional<Ahead> Ahead::of_arguments(Workshop& workshop, int argc, char** argv) {
-    for (int i = 1; i < argc; ++i) {
-        const std::string_view word = argv[i];
-        if (word == "--shot") return std::nullopt;
+    const std::vector<std::string_view> words(argv + 1, argv + argc);
+    if (std::find(words.begin(), words.end(), "--shot") != words.end()) return std::nullopt;
+    for (const std::string_view word : words) {
         if (word == "--demo") return Ahead(workshop, demo_path());
         if (word.ends_with(".dotlane")) return Ahead(workshop, std::string(word));
     }

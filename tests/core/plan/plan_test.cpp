@@ -168,3 +168,36 @@ TEST_CASE("a cancelled plan gives nothing") {
     CHECK_FALSE(b.workshop->derive(std::make_shared<Project>(b.project), cancelled));
     CHECK(b.derive()); // and does no harm to the next one
 }
+
+TEST_CASE("parts and sheets are handed out before the plan, and are the same afterwards") {
+    Bench b = bench(card);
+    std::shared_ptr<const Derived> early;
+    Progress progress;
+    const auto project = std::make_shared<const Project>(b.project);
+    const auto whole = b.workshop->derive(project, progress, [&](const auto& derived) {
+        CHECK_FALSE(early); // once
+        early = derived;
+    });
+    REQUIRE(early);
+    REQUIRE(whole);
+    CHECK_FALSE(early->planned);
+    CHECK_FALSE(early->plan);
+    CHECK(early->project == whole->project);
+    CHECK(early->parts == whole->parts); // the same objects: nothing is evaluated twice
+    CHECK(early->sheets.size() == whole->sheets.size());
+    CHECK(whole->planned);
+    CHECK(whole->plan);
+    CHECK(whole->findings.size() >= early->findings.size());
+}
+
+TEST_CASE("work that ends once the parts are there leaves them for the next one") {
+    Bench b = bench(card);
+    std::shared_ptr<const Derived> early;
+    Progress progress;
+    CHECK_FALSE(b.workshop->derive(std::make_shared<Project>(b.project), progress, [&](const auto& derived) {
+        early = derived;
+        progress.cancel();
+    }));
+    REQUIRE(early);
+    CHECK(b.derive()->parts == early->parts);
+}

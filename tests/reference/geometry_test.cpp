@@ -190,6 +190,46 @@ TEST_CASE("outlines and cut-outs of real letters are those of GEOS: area and Hau
     CHECK(worst < 0.05); // the measure takes corners only: an edge of GEOS's polygon has none in its middle
 }
 
+TEST_CASE("whole words, joined, rimmed, inset and cut out of a plate, are those of GEOS") {
+    Geos geos;
+    FontShelf fonts;
+    must(fonts.add_folder(disk(), DOTLANE_SOURCE "/data/fonts"));
+    for (const char* family : {"Lobster Two", "Dancing Script", "League Spartan", "EB Garamond"}) {
+        INFO(family);
+        const auto text = must(fonts.outline({family}, mm(20), "Saltmarsh Lantern & Quay, 48"));
+        std::vector<Region> letters;
+        Geos::Geometry theirs(GEOSGeom_createEmptyPolygon());
+        for (const GlyphOutline& g : text.glyphs) {
+            const Region letter = region_of(g.shape, mm(0.005));
+            if (letter.empty()) continue;
+            letters.push_back(offset(letter, mm(0.4))); // so that most touch their neighbours
+            theirs.reset(GEOSUnion(theirs.get(), Geos::area_of(letters.back()).get()));
+        }
+        const Region word = united(letters);
+        CHECK(area_of(word) == Approx(Geos::area(theirs.get())).margin(0.02));
+        const Box box = bounds(word).grown(8);
+        const Region plate =
+            region_of({ring({{box.x0, box.y0}, {box.x1, box.y0}, {box.x1, box.y1}, {box.x0, box.y1}})},
+                      FillRule::nonzero);
+        const Region stencil = subtracted(plate, word);
+        CHECK(area_of(stencil) == Approx(area_of(plate) - area_of(word)).margin(0.01));
+        for (const double by : {-1.0, -0.3, 0.3, 1.0, 2.5, 6.0}) {
+            INFO("by " << by);
+            // Letters as pieces, and as holes of one piece. Chords are within 0.002 mm, on one side, a few
+            // times over.
+            for (const Region* area : {&word, &stencil})
+                CHECK(area_of(offset(*area, mm(by), {Corner::round, 10, mm(0.002)})) ==
+                      Approx(Geos::area(Geos::buffer(Geos::area_of(*area).get(), by).get()))
+                          .epsilon(1e-4)
+                          .margin(0.004 * in_mm(perimeter(*area))));
+        }
+        // Grown and shrunk again nothing is lost but what chords take: 0.005 mm along the outline.
+        const Region closed = offset(offset(word, mm(1)), mm(-1));
+        CHECK(area_of(subtracted(word, closed)) < 0.005 * in_mm(perimeter(word)));
+        CHECK(area_of(closed) > area_of(word) - 0.005 * in_mm(perimeter(word)));
+    }
+}
+
 TEST_CASE("inward bevels aside, bevelled and mitred outlines are those of GEOS") {
     Geos geos;
     Random random("bevels against GEOS");

@@ -135,9 +135,10 @@ void GlyphGrid::paintEvent(QPaintEvent*) {
                                    (r.height() - 8) / std::max(box.height(), 1.0)});
         painter.save();
         const double base = r.top() + r.height() * 0.66;
-        const double low = std::clamp(base, r.top() + 4 - box.top() * k, r.bottom() - 4 - box.bottom() * k);
-        painter.translate(r.center().x() + 0.5 - box.center().x() * k,
-                          box.height() * k > r.height() - 8 ? r.top() + 4 - box.top() * k : low);
+        // On one baseline, but for what would leave the cell.
+        const double y =
+            std::max(std::min(base, r.bottom() - 4 - box.bottom() * k), r.top() + 4 - box.top() * k);
+        painter.translate(r.center().x() + 0.5 - box.center().x() * k, y);
         painter.scale(k, k);
         painter.fillPath(path, theme.ink);
         painter.restore();

@@ -39,7 +39,7 @@ GlyphPanel::GlyphPanel(Session& session, QWidget* parent)
     search_->setPlaceholderText(tr("a, U+00E9 or a part of a name"));
     search_->setClearButtonEnabled(true);
     grid_->setObjectName("glyph-grid");
-    grid_->setFixedHeight(188);
+    grid_->setFixedHeight(144);
     others_->setObjectName("glyph-others");
     others_->setFixedHeight(50);
     insert_->setObjectName("glyph-insert");

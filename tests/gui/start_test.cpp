@@ -75,7 +75,7 @@ TEST_CASE("panels are made when they are first shown, with what is there already
     CHECK_FALSE(d.find<QComboBox>("stock")->currentText().isEmpty());
 }
 
-TEST_CASE("the project of the command line is worked ahead; what is no project is left alone") {
+TEST_CASE("the project of the command line is worked ahead, what is no project is left alone") {
     ::setenv("DOTLANE_DATA", DOTLANE_SOURCE "/data", 1);
     Workshop workshop(catalog());
     CHECK_FALSE(ahead_of(workshop, {"dot-lane"}));

@@ -58,7 +58,9 @@ std::vector<TextStretch> stretches_of(const std::string& line) {
 Kerned kerned(const std::string& text, std::size_t caret, double by) {
     double value = by;
     std::size_t from = std::min(caret, text.size()), to = from;
-    for (std::size_t at = 0; const auto mark = next_mark(text, at); at = mark->to) {
+    std::size_t done = 0;
+    while (const auto mark = next_mark(text, done)) {
+        done = mark->to;
         if (!mark->kern || caret < mark->from || caret > mark->to) continue;
         from = mark->from, to = mark->to;
         value += *mark->kern;

@@ -1,5 +1,6 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/lettering/marks.h"
 
 namespace dotlane::cli {
 namespace {
@@ -32,7 +33,7 @@ class GlyphsVerb final : public Verb {
             list.push_back({{"name", glyph.name},
                             {"character", character_of(glyph)},
                             {"code", glyph.code},
-                            {"in_text", "{/" + glyph.name + "}"},
+                            {"in_text", glyph_mark(glyph.name)},
                             {"alternates", others}});
         }
         for (const FontFeature& feature : fonts.features(font_))
@@ -44,7 +45,7 @@ class GlyphsVerb final : public Verb {
         for (const auto& glyph : list) {
             c.out << glyph["in_text"].get<std::string>() << "\t" << glyph["character"].get<std::string>();
             for (const auto& other : glyph["alternates"])
-                c.out << "\t{/" << other.get<std::string>() << "}";
+                c.out << "\t" << glyph_mark(other.get<std::string>());
             c.out << "\n";
         }
         c.out << list.size() << (list.size() == 1 ? " glyph" : " glyphs") << "; switches:";

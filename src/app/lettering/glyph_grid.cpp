@@ -6,6 +6,7 @@
 #include <QScrollBar>
 #include <QToolTip>
 
+#include "core/lettering/marks.h"
 #include "present/lane_style.h"
 #include "present/theme.h"
 
@@ -33,7 +34,7 @@ QString glyph_title(const GlyphInfo& glyph) {
 
 QString glyph_text(const GlyphInfo& glyph) {
     const char32_t c = glyph.code;
-    return printable(c) ? QString::fromUcs4(&c, 1) : QString("{/%1}").arg(QString::fromStdString(glyph.name));
+    return printable(c) ? QString::fromUcs4(&c, 1) : QString::fromStdString(glyph_mark(glyph.name));
 }
 
 GlyphGrid::GlyphGrid(QWidget* parent)

@@ -32,7 +32,13 @@ class Slabs {
         : points_(*ring.points)
         , y0_(box.y0) {
         const std::size_t n = points_.size(), edges = ring.closed ? n : n - 1;
-        slabs_.resize(std::clamp<std::size_t>(edges / 4, 1, 4096));
+        // Few enough that edges from top to bottom do not stand in all of a great number.
+        double way = 0;
+        for (std::size_t i = 0; i < edges; ++i)
+            way += std::abs(points_[(i + 1) % n].y - points_[i].y);
+        const double crossed = 1 + way / std::max(box.height(), 1e-9); // edges at one height, on average
+        slabs_.resize(std::clamp<std::size_t>(
+            static_cast<std::size_t>(4 * static_cast<double>(edges) / crossed), 1, edges / 4 + 1));
         height_ = std::max(box.height() / static_cast<double>(slabs_.size()), 1e-9);
         for (std::uint32_t i = 0; i < edges; ++i) {
             const double a = points_[i].y, b = points_[(i + 1) % n].y;

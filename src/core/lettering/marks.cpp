@@ -32,6 +32,10 @@ std::optional<Mark> next_mark(const std::string& text, std::size_t from) {
 
 } // namespace
 
+std::string glyph_mark(const std::string& name) {
+    return "{/" + name + "}";
+}
+
 std::vector<TextStretch> stretches_of(const std::string& line) {
     std::vector<TextStretch> out;
     TextStretch now;

@@ -18,6 +18,8 @@ struct TextStretch {
     bool glyph = false;
     std::vector<KernMark> kerns; ///< ascending; shaping does not see them, so letters join as they did
 };
+/// "{/Q.swash}"
+std::string glyph_mark(const std::string& name);
 std::vector<TextStretch> stretches_of(const std::string& line);
 
 struct Kerned {

@@ -89,7 +89,7 @@ Result<Layout> outlined(const Lettering& spec, FontShelf& fonts) {
                 lacking += !glyph;
                 if (!glyph) continue;
                 line.glyphs.push_back({transformed(glyph->shape, Affine::translation({x, 0})),
-                                       "{/" + stretch.text + "}", x, glyph->advance_mm});
+                                       glyph_mark(stretch.text), x, glyph->advance_mm});
                 x += glyph->advance_mm;
                 continue;
             }

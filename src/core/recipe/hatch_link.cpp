@@ -12,7 +12,7 @@ struct End {
     double along;
 };
 
-struct Link {
+struct Join {
     double way;
     std::uint32_t from, to; ///< ends; the way leads ahead along the ring from `from` to `to`
     std::uint32_t ring;
@@ -39,14 +39,14 @@ class Groups {
     std::vector<std::uint32_t> parent_;
 };
 
-std::vector<Link> candidates(const std::vector<FillRun>& runs,
+std::vector<Join> candidates(const std::vector<FillRun>& runs,
                              const std::vector<std::vector<double>>& lengths, double reach) {
     std::vector<std::vector<End>> ends(lengths.size());
     for (std::uint32_t r = 0; r < runs.size(); ++r) {
         ends[runs[r].head.ring].push_back({2 * r, runs[r].head.along_mm});
         ends[runs[r].tail.ring].push_back({2 * r + 1, runs[r].tail.along_mm});
     }
-    std::vector<Link> out;
+    std::vector<Join> out;
     for (std::uint32_t ring = 0; ring < ends.size(); ++ring) {
         auto& list = ends[ring];
         std::sort(list.begin(), list.end(), [](const End& a, const End& b) { return a.along < b.along; });
@@ -61,7 +61,7 @@ std::vector<Link> candidates(const std::vector<FillRun>& runs,
                 if (a.index / 2 != b.index / 2 && way <= reach) out.push_back({way, a.index, b.index, ring});
             }
     }
-    std::stable_sort(out.begin(), out.end(), [](const Link& a, const Link& b) { return a.way < b.way; });
+    std::stable_sort(out.begin(), out.end(), [](const Join& a, const Join& b) { return a.way < b.way; });
     return out;
 }
 
@@ -101,12 +101,12 @@ std::vector<FillRun> linked(std::vector<FillRun> runs, const std::vector<Ring>& 
     constexpr std::uint32_t none = ~0U;
     struct Joined {
         std::uint32_t other = none;
-        const Link* by = nullptr;
+        const Join* by = nullptr;
     };
     std::vector<Joined> at(runs.size() * 2);
     Groups groups(runs.size());
     const auto links = candidates(runs, lengths, reach_mm);
-    for (const Link& link : links) {
+    for (const Join& link : links) {
         if (at[link.from].other != none || at[link.to].other != none ||
             !groups.unite(link.from / 2, link.to / 2))
             continue;
@@ -129,7 +129,7 @@ std::vector<FillRun> linked(std::vector<FillRun> runs, const std::vector<Ring>& 
             const std::uint32_t leave = enter ^ 1U;
             chain.tail = leave % 2 == 0 ? run.head : run.tail;
             if (at[leave].other == none) break;
-            const Link& link = *at[leave].by;
+            const Join& link = *at[leave].by;
             const auto along = [&](std::uint32_t end) {
                 return end % 2 == 0 ? runs[end / 2].head.along_mm : runs[end / 2].tail.along_mm;
             };

@@ -9,11 +9,11 @@ using namespace dotlane::test;
 
 namespace {
 
-SvgResult read(const std::string& text) {
+SvgResult read_svg_text(const std::string& text) {
     return must(read_svg(text, {"test.svg", nullptr}));
 }
 SvgResult read_elements(const std::string& elements, double w = 100, double h = 100) {
-    return read(svg(elements, w, h));
+    return read_svg_text(svg(elements, w, h));
 }
 std::string error(const std::string& text) {
     const auto r = read_svg(text, {"test.svg", nullptr});
@@ -21,17 +21,14 @@ std::string error(const std::string& text) {
     CHECK(r.error().place.file == "test.svg");
     return r.error().code;
 }
-double area_of(const DrawnLine& line) {
-    return in_square_mm(area(region_of(line.shape)));
-}
 
 } // namespace
 
 TEST_CASE("physical units: 1 in is 25.4 mm whatever the unit") {
     for (const char* side : {"1in", "25.4mm", "2.54cm", "72pt", "6pc", "96px", "96", "101.6Q"}) {
         const auto r =
-            read(std::string("<svg xmlns='http://www.w3.org/2000/svg' width='") + side + "' height='" + side +
-                 "' viewBox='0 0 10 10'><rect width='10' height='10'/></svg>");
+            read_svg_text(std::string("<svg xmlns='http://www.w3.org/2000/svg' width='") + side +
+                          "' height='" + side + "' viewBox='0 0 10 10'><rect width='10' height='10'/></svg>");
         INFO(side);
         CHECK(bounds(r.drawing).width() == Approx(25.4).epsilon(1e-9));
         const std::string unit(side);
@@ -42,8 +39,9 @@ TEST_CASE("physical units: 1 in is 25.4 mm whatever the unit") {
 TEST_CASE("viewBox and preserveAspectRatio") {
     const auto box = [](const char* rest) {
         return bounds(
-            read(std::string("<svg xmlns='http://www.w3.org/2000/svg' width='200mm' height='100mm' ") + rest +
-                 "><rect x='0' y='0' width='10' height='10'/></svg>")
+            read_svg_text(
+                std::string("<svg xmlns='http://www.w3.org/2000/svg' width='200mm' height='100mm' ") + rest +
+                "><rect x='0' y='0' width='10' height='10'/></svg>")
                 .drawing);
     };
     CHECK(box("viewBox='0 0 10 10'").x0 == Approx(50)); // centred, as large as fits
@@ -53,10 +51,11 @@ TEST_CASE("viewBox and preserveAspectRatio") {
     CHECK(box("viewBox='0 0 10 10' preserveAspectRatio='none'").width() == Approx(200));
     CHECK(box("viewBox='0 0 10 10' preserveAspectRatio='xMidYMid slice'").height() == Approx(200));
     CHECK(box("viewBox='-5 -5 20 10'").x0 == Approx(50));
-    CHECK(bounds(read("<svg xmlns='http://www.w3.org/2000/svg' width='50mm' viewBox='0 0 10 20'><rect "
-                      "width='10' height='20'/></svg>")
-                     .drawing)
-              .height() == Approx(100));
+    CHECK(
+        bounds(read_svg_text("<svg xmlns='http://www.w3.org/2000/svg' width='50mm' viewBox='0 0 10 20'><rect "
+                             "width='10' height='20'/></svg>")
+                   .drawing)
+            .height() == Approx(100));
 }
 
 TEST_CASE("all basic shapes, percentages, em") {
@@ -183,12 +182,13 @@ TEST_CASE("what cannot be taken becomes a finding with a count") {
 }
 
 TEST_CASE("references out of the file are never followed, and counted") {
-    const auto r = read("<?xml version='1.0'?><!DOCTYPE svg [<!ENTITY outside SYSTEM 'file:///etc/passwd'>]>"
-                        "<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink' "
-                        "width='10mm' height='10mm'>"
-                        "<image xlink:href='http://192.0.2.1/a.png'/><use xlink:href='other.svg#x'/><rect "
-                        "fill='url(http://192.0.2.1/b.svg#g)' width='5' height='5'/>"
-                        "<text>&outside;</text><rect width='1' height='1'/></svg>");
+    const auto r =
+        read_svg_text("<?xml version='1.0'?><!DOCTYPE svg [<!ENTITY outside SYSTEM 'file:///etc/passwd'>]>"
+                      "<svg xmlns='http://www.w3.org/2000/svg' xmlns:xlink='http://www.w3.org/1999/xlink' "
+                      "width='10mm' height='10mm'>"
+                      "<image xlink:href='http://192.0.2.1/a.png'/><use xlink:href='other.svg#x'/><rect "
+                      "fill='url(http://192.0.2.1/b.svg#g)' width='5' height='5'/>"
+                      "<text>&outside;</text><rect width='1' height='1'/></svg>");
     int told = 0;
     for (const Finding& f : r.findings)
         if (f.code == "svg.outside") told += std::stoi(f.args[0].second);
@@ -233,15 +233,16 @@ TEST_CASE("switch takes the first child that fits, packed files are unpacked") {
     shell("gzip -k '" + folder / "a.svg" + "'", &status);
     REQUIRE(status == 0);
     const std::string packed = file(folder / "a.svg.gz");
-    CHECK(bounds(read(packed).drawing).width() == Approx(7));
+    CHECK(bounds(read_svg_text(packed).drawing).width() == Approx(7));
     CHECK(error(packed.substr(0, packed.size() / 2)) == "svg.packed");
 }
 
 TEST_CASE("own entities are expanded, names and groups are kept") {
-    const auto r = read("<!DOCTYPE svg [<!ENTITY ink '#a8462d'>]><svg xmlns='http://www.w3.org/2000/svg' "
-                        "xmlns:v='urn:v' width='10mm' height='10mm'>"
-                        "<g v:label='Layer 1'><g id='fold'><rect id='edge' stroke='&ink;' fill='none' "
-                        "width='5' height='5'/></g></g></svg>");
+    const auto r =
+        read_svg_text("<!DOCTYPE svg [<!ENTITY ink '#a8462d'>]><svg xmlns='http://www.w3.org/2000/svg' "
+                      "xmlns:v='urn:v' width='10mm' height='10mm'>"
+                      "<g v:label='Layer 1'><g id='fold'><rect id='edge' stroke='&ink;' fill='none' "
+                      "width='5' height='5'/></g></g></svg>");
     CHECK(to_hex(*r.drawing.lines[0].drawn.stroke) == "#a8462d");
     CHECK(r.drawing.lines[0].name == "edge");
     CHECK(r.drawing.lines[0].group == "Layer 1/fold");

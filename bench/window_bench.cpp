@@ -190,6 +190,7 @@ int first_paint(int argc, char** argv) {
     app::apply_theme(false);
     app::MainWindow window(workshop, disk(), folder.path().toStdString());
     app::apply_sheet();
+    window.set_ahead(&*ahead);
     window.resize(1280, 800);
     window.open_demo();
     window.show();

@@ -98,4 +98,14 @@
         </translation>
     </message>
 </context>
+<context>
+    <name>dotlane::app::StepCard</name>
+    <message numerus="yes">
+        <source>%n line set(s)</source>
+        <translation>
+            <numerusform>%n line set</numerusform>
+            <numerusform>%n line sets</numerusform>
+        </translation>
+    </message>
+</context>
 </TS>

@@ -47,6 +47,7 @@ int main(int argc, char** argv) {
     }
     app::MainWindow window(workshop, disk(), state_folder());
     app::apply_sheet();
+    if (ahead) window.set_ahead(&*ahead);
     if (parser.isSet(demo))
         window.open_demo();
     else if (!parser.positionalArguments().isEmpty())

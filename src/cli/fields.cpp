@@ -2,6 +2,7 @@
 
 #include <map>
 
+#include "cli/verb.h"
 #include "core/base/text.h"
 
 namespace dotlane::cli {
@@ -9,9 +10,10 @@ namespace {
 
 class TextSetter final : public Fields {
   public:
-    TextSetter(std::map<std::string, std::string> values, LengthUnit unit)
+    TextSetter(std::map<std::string, std::string> values, const Project& project)
         : values_(std::move(values))
-        , unit_(unit) {}
+        , project_(project)
+        , unit_(project.unit) {}
 
     void length(FieldName name, Length& value, Length, Length) override {
         take(name, [&](const std::string& text) { return assign(value, parse_length(text, unit_)); });
@@ -69,6 +71,9 @@ class TextSetter final : public Fields {
             return Result<void>{};
         });
     }
+    void part(FieldName name, PartId& value) override {
+        take(name, [&](const std::string& text) { return assign(value, part_named(project_, text)); });
+    }
     bool all() const override { return true; }
 
     Result<void> result() const {
@@ -95,6 +100,7 @@ class TextSetter final : public Fields {
     }
 
     std::map<std::string, std::string> values_;
+    const Project& project_;
     LengthUnit unit_;
     std::string known_;
     Result<void> wrong_;
@@ -134,6 +140,7 @@ class Describer final : public Fields {
         add(name, "", words[static_cast<std::size_t>(value)], all);
     }
     void text(FieldName name, std::string& value, TextKind) override { add(name, "", value, "text"); }
+    void part(FieldName name, PartId& value) override { add(name, "", value.value, "another part"); }
     bool all() const override { return true; }
 
   private:
@@ -151,7 +158,7 @@ std::string without_unit(std::string key) {
 } // namespace
 
 Result<void> set_fields(const std::function<void(Fields&)>& fields, const std::vector<std::string>& pairs,
-                        LengthUnit unit) {
+                        const Project& project) {
     std::map<std::string, std::string> values;
     for (const std::string& pair : pairs) {
         const auto at = pair.find('=');
@@ -159,7 +166,7 @@ Result<void> set_fields(const std::function<void(Fields&)>& fields, const std::v
             return fail("cli.set", "\"" + pair + "\" is not of the form key=value.");
         values[pair.substr(0, at)] = pair.substr(at + 1);
     }
-    TextSetter setter(std::move(values), unit);
+    TextSetter setter(std::move(values), project);
     fields(setter);
     return setter.result();
 }

@@ -9,13 +9,14 @@
 
 #include "core/base/figure.h"
 #include "core/base/measure.h"
-#include "core/project/fields.h"
+#include "core/project/project.h"
 
 namespace dotlane::cli {
 
-/// Sets members from "key=value" pairs; lengths bare are in `unit`. Error "cli.set" names what can be set.
+/// Sets members from "key=value" pairs; bare lengths are in the project's unit, parts are named. Error
+/// "cli.set" names what can be set.
 Result<void> set_fields(const std::function<void(Fields&)>& fields, const std::vector<std::string>& pairs,
-                        LengthUnit unit);
+                        const Project& project);
 /// One row a member: key, value now, range or choices.
 void print_fields(std::ostream& out, const std::function<void(Fields&)>& fields);
 nlohmann::json fields_json(const std::function<void(Fields&)>& fields);

@@ -37,7 +37,7 @@ class MakeVerb final : public Verb {
             project = std::move(*loaded);
         }
         SourceSpec spec = kind->fresh;
-        if (const auto ok = set_fields([&](Fields& f) { fields(spec, f); }, pairs_, project.unit); !ok)
+        if (const auto ok = set_fields([&](Fields& f) { fields(spec, f); }, pairs_, project); !ok)
             return c.error(ok.error());
         const auto part =
             make_part(project, c.workshop.catalog(), c.workshop.fonts(), std::move(spec), name_);
@@ -82,7 +82,7 @@ class SourceVerb final : public ProjectVerb {
         if (std::holds_alternative<FromFile>(spec))
             return c.error({"source.file", "This part comes from a file: it has no numbers to set.", {}});
         if (pairs_.empty() && !c.json) print_fields(c.out, [&](Fields& f) { fields(spec, f); });
-        if (const auto ok = set_fields([&](Fields& f) { fields(spec, f); }, pairs_, project.unit); !ok)
+        if (const auto ok = set_fields([&](Fields& f) { fields(spec, f); }, pairs_, project); !ok)
             return c.error(ok.error());
         if (const auto ok =
                 change_source(project, c.workshop.catalog(), c.workshop.fonts(), *id, std::move(spec));

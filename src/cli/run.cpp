@@ -17,6 +17,7 @@ constexpr struct {
              {"show", "What the project holds", make_show},
              {"lane", "Send lines to a lane, or change a lane", make_lane},
              {"fill", "Fill closed lines with parallel lines", make_fill},
+             {"apart", "A part of its own for each level or piece", make_apart},
              {"glyphs", "All glyphs of a font, and its switches", make_glyphs},
              {"place", "Put a part on a sheet, or change its place or size", make_place},
              {"check", "All findings", make_check},

@@ -24,6 +24,8 @@ class StepVerb final : public ProjectVerb {
         app.add_option("--by", by_, "The second choice, such as what is cut out");
         app.add_option("--set", pairs_, "A number or choice, such as distance=3mm; several may be given");
         app.add_option("--lane", lane_, "Lane of the lines it makes");
+        app.add_option("--sources", sources_,
+                       "What becomes of the line sets it works on: run, aside, or a lane to send them to");
         app.add_option("--move-to", move_to_, "Its place in the recipe, 1 the first")
             ->check(CLI::Range(1, 1000));
         app.add_flag("--off,!--on", off_, "Switch it off or on");
@@ -52,6 +54,8 @@ class StepVerb final : public ProjectVerb {
             return list(c, project, *part);
         }
         if (const auto ok = change(project, *part, id); !ok) return c.error(ok.error());
+        if (!sources_.empty())
+            if (const auto ok = change_sources(project, *part, id); !ok) return c.error(ok.error());
         if (move_to_ > 0)
             if (const auto ok = move_step(project, *part, id, move_to_ - 1); !ok) return c.error(ok.error());
         return list(c, project, *part);
@@ -66,9 +70,23 @@ class StepVerb final : public ProjectVerb {
         return append_step(project, c.workshop.catalog(), part, kind->fresh, *of, *by);
     }
 
+    Result<void> change_sources(Project& project, PartId part, StepId id) const {
+        const std::vector<LineSetId> of = find(*find(project, part), id)->of;
+        for (const LineSetId set : of) {
+            if (sources_ == "run" || sources_ == "aside") {
+                if (const auto ok = set_aside(project, part, set, sources_ == "aside"); !ok) return ok;
+                continue;
+            }
+            const auto lane = lane_named(project, sources_);
+            if (!lane) return tl::make_unexpected(lane.error());
+            if (const auto ok = set_lane(project, part, set, *lane); !ok) return ok;
+        }
+        return {};
+    }
+
     Result<void> change(Project& project, PartId part, StepId id) const {
         Step step = *find(*find(project, part), id);
-        if (const auto ok = set_fields([&](Fields& f) { fields(step.what, f); }, pairs_, project.unit); !ok)
+        if (const auto ok = set_fields([&](Fields& f) { fields(step.what, f); }, pairs_, project); !ok)
             return ok;
         if (!lane_.empty()) {
             const auto lane = lane_named(project, lane_);
@@ -145,7 +163,7 @@ class StepVerb final : public ProjectVerb {
         return blocks_export(e.findings) ? findings : fine;
     }
 
-    std::string part_, kind_, lane_;
+    std::string part_, kind_, lane_, sources_;
     std::vector<std::string> of_, by_, pairs_;
     std::uint32_t step_ = 0;
     int move_to_ = 0;

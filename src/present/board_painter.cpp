@@ -148,7 +148,7 @@ void paint_heads(QPainter& painter, const BoardScene& scene, const BoardLayout& 
                     QString::fromStdString(plate(project, track.lane)), look.colour);
         const QRectF text(area.left() + size + 8, track.y - 16, heads - size - 12, 32);
         painter.setPen(theme.ink);
-        painter.setFont(ui_font(9.5, QFont::Medium));
+        painter.setFont(ui_font(9.5, QFont::DemiBold));
         QString action = QString::fromLatin1(action_name(lane->action));
         action[0] = action[0].toUpper();
         const bool two = layout.tracks.size() <= 5;
@@ -235,7 +235,7 @@ void paint_moves(QPainter& painter, const BoardScene& scene, const BoardLayout& 
         painter.setBrush(look.colour);
         painter.drawRoundedRect(b, b.height() / 2, b.height() / 2);
         const double minutes = in_seconds(plan.timeline.spans()[m].time) / 60;
-        painter.setFont(ui_font(8.5, QFont::Medium));
+        painter.setFont(ui_font(8.5, QFont::DemiBold));
         painter.setPen(text_on(look.colour));
         const QString brief = QString::number(minutes, 'f', minutes < 9.95 ? 1 : 0);
         const QString full = brief + QStringLiteral(" ") + QString::fromLatin1(action_name(pass.action));

@@ -61,7 +61,7 @@ class Page {
         painter_.setPen(QColor("#6d6a64"));
         painter_.drawText(QRectF(0, top, width_, 16), Qt::AlignRight | Qt::AlignVCenter,
                           QString::fromStdString(r.time));
-        text(r.title, 10.5, r.stop ? QFont::DemiBold : QFont::Medium, 20);
+        text(r.title, 10.5, r.stop ? QFont::DemiBold : QFont::Normal, 20);
         for (const std::string& line : r.lines)
             text(line, 9.5, QFont::Normal, 32, QColor("#4a4843"));
         y_ += 5;

@@ -43,13 +43,15 @@ void load_fonts(const QString& data_folder) {
     static bool loaded = false;
     if (std::exchange(loaded, true)) return;
     // The weights that the interface uses: each costs the window's coming up a few milliseconds.
-    for (const char* weight : {"Regular", "Medium", "SemiBold"})
+    for (const char* weight : {"Regular", "SemiBold"})
         QFontDatabase::addApplicationFont(data_folder + "/fonts/Cabin-" + weight + ".otf");
 }
 
 QFont ui_font(double points, QFont::Weight weight) {
     QFont font("Cabin");
-    font.setPointSizeF(points);
+    // Whole pixels at 96 an inch, as the style sheet's: sizes that differ by less than that look alike, and
+    // each one that differs at all costs the window's coming up a millisecond.
+    font.setPointSizeF(std::round(points * 96 / 72) * 72 / 96);
     font.setWeight(weight);
     return font;
 }

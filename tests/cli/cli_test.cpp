@@ -202,12 +202,14 @@ TEST_CASE_METHOD(Terminal, "import: DXF with and without a unit, HP-GL, pictures
 }
 
 TEST_CASE_METHOD(Terminal, "step: each kind can be added, says what it did, and is taken away again") {
+    REQUIRE(run({"make", "s.dotlane", "label", "--name", "Tag"}) == 0); // for the step that brings its lines
     REQUIRE(run({"make", "s.dotlane", "lettering", "--set", "text=tide"}) == 0);
     for (const StepKind& kind : step_kinds()) {
         INFO(kind.key);
-        std::vector<std::string> words = {"step", "s.dotlane", "--add", kind.key};
-        if (kind.makes || kind.by_other) words.insert(words.end(), {"--of", "letters"});
-        if (kind.by_other) words.insert(words.end(), {"--by", "letters"});
+        const bool other = kind.second == StepKind::Second::wanted;
+        std::vector<std::string> words = {"step", "s.dotlane", "--part", "tide", "--add", kind.key};
+        if (kind.makes || other) words.insert(words.end(), {"--of", "letters"});
+        if (other) words.insert(words.end(), {"--by", "letters"});
         words.emplace_back("--json");
         // "Align" has nothing else to align to, and what is cut out of itself is refused in its own way: both
         // are told.
@@ -217,9 +219,9 @@ TEST_CASE_METHOD(Terminal, "step: each kind can be added, says what it did, and 
         REQUIRE(steps.size() == 1);
         CHECK(steps[0]["kind"] == kind.key);
         CHECK((steps[0]["result"] > 0) == kind.makes);
-        REQUIRE(run({"step", "s.dotlane", "--step", std::to_string(steps[0]["step"].get<int>()),
-                     "--remove"}) == 0);
-        for (const LineSet& set : project("s.dotlane").parts[0].sets)
+        REQUIRE(run({"step", "s.dotlane", "--part", "tide", "--step",
+                     std::to_string(steps[0]["step"].get<int>()), "--remove"}) == 0);
+        for (const LineSet& set : project("s.dotlane").parts[1].sets)
             CHECK_FALSE(set.set_aside);
     }
 }
@@ -420,4 +422,20 @@ TEST_CASE("the program itself, from a shell, without a display") {
     CHECK(shell("'" + cli + "' show '" + folder / "none" + "' 2>&1 >/dev/null", &status).find("no file") !=
           std::string::npos);
     CHECK(status == 2);
+}
+
+TEST_CASE_METHOD(Terminal, "apart, layers, sources of steps: from the command line") {
+    REQUIRE(run({"make", "l.dotlane", "label", "--name", "Tag", "--set", "also=40x30"}) == 0);
+    CHECK(answer({"make", "l.dotlane", "layer", "--set", "of=Tag", "--set", "reveal=-3mm"})["width_mm"] > 80);
+    CHECK(run({"make", "l.dotlane", "layer", "--set", "of=Nobody"}) == 2);
+    const json parts = answer({"apart", "l.dotlane", "--part", "Tag", "--by", "piece"})["parts"];
+    CHECK(parts.size() == 2);
+    CHECK(project("l.dotlane").parts.size() == 3);
+    CHECK(run({"apart", "l.dotlane", "--part", "Tag", "--by", "level"}) == 2);
+    REQUIRE(run({"make", "w.dotlane", "lettering", "--set", "text=tide", "--set", "kind=centre-line"}) == 0);
+    CHECK(project("w.dotlane").lanes.at(0).action == Action::draw);
+    REQUIRE(run({"make", "w.dotlane", "lettering", "--set", "text=walk"}) == 0);
+    REQUIRE(run({"step", "w.dotlane", "--part", "walk", "--add", "outline", "--of", "letters", "--sources",
+                 "aside"}) == 0);
+    CHECK(project("w.dotlane").parts.at(1).sets.at(0).set_aside);
 }

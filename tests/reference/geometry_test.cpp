@@ -19,10 +19,6 @@ Region random_region(Random& random) {
     return r;
 }
 
-double area_of(const Region& r) {
-    return in_square_mm(area(r));
-}
-
 } // namespace
 
 TEST_CASE("booleans are those of GEOS") {

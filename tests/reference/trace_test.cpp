@@ -47,9 +47,8 @@ TEST_CASE("tracing gives what the potrace program gives") {
         const int threshold = otsu_threshold(image);
         for (const double corner : {0.0, 1.0}) {
             TraceOptions options;
-            options.threshold = threshold;
             options.corner = corner;
-            const Region ours = region_of_all(trace(image, options));
+            const Region ours = region_of_all(trace(mask_of(image, threshold, false), options).shapes);
             must(disk().write_atomically(folder / "p.pbm", pbm_of(image, threshold)));
             shell("potrace -b svg --flat -u 1000 -t 2 -a " + std::to_string(corner) + " -O 0.2 '" +
                       folder / "p.pbm" + "' -o '" + folder / "p.svg" + "'",

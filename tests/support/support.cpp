@@ -133,6 +133,29 @@ const Finding& get(const Findings& findings, const std::string& code) {
     return findings.front();
 }
 
+double area_of(const Region& region) {
+    return in_square_mm(area(region));
+}
+double area_of(const DrawnLine& line) {
+    return area_of(region_of(line.shape, mm(0.001)));
+}
+
+FontShelf& fonts() {
+    static FontShelf& shelf = []() -> FontShelf& {
+        static FontShelf made;
+        must(made.add_folder(disk(), DOTLANE_SOURCE "/data/fonts"));
+        return made;
+    }();
+    return shelf;
+}
+
+double figure(const SourceLines& lines, const std::string& key) {
+    for (const Figure& f : lines.figures)
+        if (f.key == key) return f.value;
+    FAIL("no figure " << key);
+    return 0;
+}
+
 std::string file(const std::string& path) {
     std::ifstream in(path, std::ios::binary);
     return {std::istreambuf_iterator<char>(in), std::istreambuf_iterator<char>()};

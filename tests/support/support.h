@@ -54,6 +54,13 @@ Region square(double side, Point at = {});
 /// A star-shaped simple polygon with random radii.
 Ring random_ring(Random& random, int corners, double least, double most, Point centre = {});
 
+double area_of(const Region& region);  ///< mm2
+double area_of(const DrawnLine& line); ///< of what its shape bounds, curves flattened to 0.001 mm
+/// The fonts that ship with the program, for all tests.
+FontShelf& fonts();
+/// A figure that a source told; fails the test when there is none.
+double figure(const SourceLines& lines, const std::string& key);
+
 /// SVG source around some elements: a page of w x h mm with user units of 1 mm.
 std::string svg(const std::string& elements, double w = 100, double h = 100);
 /// A drawing read from such a source; fails the test when it cannot be read.

@@ -92,6 +92,7 @@ void PartView::paint_overlay(QPainter& painter) {
                 for (const RunSet& run : part->runs)
                     if (run.step == step)
                         paint_fill_callout(painter, part->fills.at(step), s, bounds(run.lines));
+    paint_pieces(painter);
     if (band_from_) {
         QColor tint = theme.lamp;
         tint.setAlpha(40);
@@ -103,7 +104,8 @@ void PartView::paint_overlay(QPainter& painter) {
     painter.setPen(theme.quiet);
     const auto chosen = session_.choice().lines.size();
     const QString hint =
-        !session_.part() ? QString()
+        !session_.part()  ? QString()
+        : pieces_report() ? tr("Press a piece to drop it or to keep it.")
         : chosen > 0
             ? tr("%n line(s) chosen. A lane's letter sends the choice there.", nullptr,
                  static_cast<int>(chosen))
@@ -182,6 +184,7 @@ void PartView::choose_with(const std::vector<LineId>& lines, Qt::KeyboardModifie
 void PartView::mousePressEvent(QMouseEvent* event) {
     Canvas::mousePressEvent(event);
     if (panning() || event->button() != Qt::LeftButton) return;
+    if (toggle_piece(event->position())) return;
     if (const auto line = under(event->position())) {
         choose_with({*line}, event->modifiers());
     } else {

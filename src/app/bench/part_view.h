@@ -30,6 +30,11 @@ class PartView : public Canvas {
     void keyPressEvent(QKeyEvent* event) override;
 
   private:
+    /// The pieces step whose card is chosen, and what it did; its pieces are numbered on the bench.
+    const Step* pieces_step() const;
+    const StepReport* pieces_report() const;
+    void paint_pieces(QPainter& painter) const;
+    bool toggle_piece(QPointF at);
     std::optional<LineId> under(QPointF at) const;
     void choose_with(const std::vector<LineId>& lines, Qt::KeyboardModifiers modifiers);
     void paint_fill_callout(QPainter& painter, const FillReport& report, const Step& step,

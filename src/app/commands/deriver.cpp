@@ -21,8 +21,9 @@ Deriver::~Deriver() {
     stop();
 }
 
-void Deriver::request(std::shared_ptr<const Project> project) {
+void Deriver::request(std::shared_ptr<const Project> project, PartId first) {
     waiting_ = std::move(project);
+    waiting_first_ = first;
     if (running_)
         running_->cancel();
     else
@@ -38,14 +39,18 @@ void Deriver::stop() {
 
 void Deriver::run_next() {
     running_ = std::make_shared<Progress>();
-    const auto early = [this, progress = running_](std::shared_ptr<const Derived> derived) {
+    const auto early = [this, progress = running_,
+                        first = waiting_first_](std::shared_ptr<const Derived> derived) {
+        const bool only_first = first && derived->parts.size() < derived->project->parts.size();
         QMetaObject::invokeMethod(this, [this, progress, derived = std::move(derived)] {
             if (running_ == progress && !progress->cancelled()) Q_EMIT drawn(derived);
         });
+        // While the window comes up, what follows would take a processor from it.
+        if (only_first) painted_.tryAcquire(1, 80);
     };
-    watcher_.setFuture(
-        QtConcurrent::run(&pool_, [this, project = std::move(waiting_), progress = running_, early] {
-            return workshop_.derive(project, *progress, early);
+    watcher_.setFuture(QtConcurrent::run(
+        &pool_, [this, project = std::move(waiting_), progress = running_, early, first = waiting_first_] {
+            return workshop_.derive(project, *progress, early, first);
         }));
     waiting_.reset();
 }

@@ -4,6 +4,7 @@
 
 #include <QFutureWatcher>
 #include <QObject>
+#include <QSemaphore>
 #include <QThreadPool>
 #include <memory>
 
@@ -17,7 +18,10 @@ class Deriver : public QObject {
   public:
     explicit Deriver(Workshop& workshop);
     ~Deriver() override;
-    void request(std::shared_ptr<const Project> project);
+    /// `first`: a part that is wanted before all others, when nothing of the project is to be seen yet.
+    void request(std::shared_ptr<const Project> project, PartId first = {});
+    /// The window has been painted: from now on nothing waits for that.
+    void set_painted() { painted_.release(1 << 20); }
     /// Cancels and waits; nothing is delivered afterwards.
     void stop();
     bool busy() const { return running_ || waiting_; }
@@ -34,6 +38,8 @@ class Deriver : public QObject {
     QThreadPool pool_;
     std::shared_ptr<Progress> running_;
     std::shared_ptr<const Project> waiting_;
+    PartId waiting_first_;
+    QSemaphore painted_;
     QFutureWatcher<std::shared_ptr<const Derived>> watcher_;
 };
 

@@ -74,7 +74,7 @@ void Session::show_drawn(const std::shared_ptr<const Derived>& derived) {
 void Session::set_project(std::shared_ptr<const Project> project) {
     project_ = std::move(project);
     settle_choice();
-    deriver_.request(project_);
+    deriver_.request(project_, drawn_ ? PartId{} : choice_.part);
     Q_EMIT projectChanged();
 }
 

@@ -46,6 +46,7 @@ class Session : public QObject {
     std::shared_ptr<const Derived> drawn() const { return drawn_; }
     /// Whether `drawn()` still belongs to an earlier version.
     bool drawing() const { return !drawn_ || drawn_->project != project_; }
+    void set_painted() { deriver_.set_painted(); }
     bool deriving() const { return deriver_.busy(); }
     QUndoStack& history() { return history_; }
     /// Edits under one key that follow each other within this time are one step; 1.5 s unless set.

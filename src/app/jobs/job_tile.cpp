@@ -4,6 +4,7 @@
 #include <QPainter>
 
 #include "core/sources/make.h"
+#include "core/workflow/lending.h"
 #include "present/lane_style.h"
 #include "present/source_picture.h"
 
@@ -67,13 +68,19 @@ JobTile::Painting example_of(const SourceKind& kind, Workshop& workshop) {
     if (auto* lettering = std::get_if<Lettering>(&spec)) lettering->join = true, lettering->snug = mm(0.3);
     if (auto* strip = std::get_if<EdgeStrip>(&spec))
         strip->length = mm(75), strip->height = mm(24), strip->depth = mm(8);
+    if (auto* card = std::get_if<ShapeCard>(&spec)) card->overlap = mm(12);
+    if (auto* layer = std::get_if<Layer>(&spec)) layer->frame = mm(6);
     if (auto* pattern = std::get_if<RepeatPattern>(&spec))
         pattern->width = mm(84), pattern->height = mm(52), pattern->rows = RepeatPattern::Rows::brick;
     // Computed when it is first painted: a window that opens a project at once never needs it.
     auto drawing = std::make_shared<std::shared_ptr<const Drawing>>();
     return [spec, drawing, &workshop](QPainter& painter, const QRectF& area) {
         if (!*drawing) {
-            const auto made = make_lines(spec, workshop.fonts());
+            Label lender; // for those that take another part's outline
+            lender.width = mm(60), lender.height = mm(44);
+            const auto outline = make_lines(lender, workshop.fonts());
+            const Borrowed borrowed = outline ? lend(*outline, 1) : Borrowed{};
+            const auto made = make_lines(spec, workshop.fonts(), &borrowed);
             *drawing = made ? made->drawing : std::make_shared<const Drawing>();
         }
         present::paint_source(painter, **drawing, area);

@@ -16,7 +16,7 @@ JobsPanel::JobsPanel(Workshop& workshop, QWidget* parent)
     connect(back, &QPushButton::clicked, this, &JobsPanel::done);
     auto* grid = new QGridLayout;
     grid->setSpacing(8);
-    const QSize size(126, 101);
+    const QSize size(126, 82);
     int at = 0;
     for (const SourceKind& kind : source_kinds()) {
         auto* tile =

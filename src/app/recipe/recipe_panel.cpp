@@ -41,7 +41,12 @@ RecipePanel::RecipePanel(Session& session, QWidget* parent)
     connect(&session_, &Session::choiceChanged, this, &RecipePanel::show_recipe);
 }
 
+void RecipePanel::wake() {
+    if (!std::exchange(awake_, true)) show_recipe();
+}
+
 void RecipePanel::show_recipe() {
+    if (!awake_) return;
     const Part* part = session_.part();
     std::vector<LineSetId> set_ids;
     std::vector<StepId> step_ids;
@@ -94,6 +99,7 @@ void RecipePanel::rebuild() {
     source_ = new SourceCard(session_, stations_);
     stations_->add(source_);
     connect(source_, &SourceCard::glyphs_wanted, this, &RecipePanel::glyphs_wanted);
+    connect(source_, &SourceCard::layer_wanted, this, &RecipePanel::layer_wanted);
     for (const LineSet& s : part->sets) {
         auto* card = new LineSetCard(session_, s.id, stations_);
         connect(card, &LineSetCard::lane_opened, this, &RecipePanel::lane_opened);

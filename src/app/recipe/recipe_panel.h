@@ -17,12 +17,17 @@ class RecipePanel : public SidePanel {
   public:
     explicit RecipePanel(Session& session, QWidget* parent = nullptr);
 
+    /// Makes the cards now; until then there are none, so that the drawing on the bench does not wait for
+    /// them.
+    void wake();
+
   Q_SIGNALS:
     void lane_opened(dotlane::LaneId lane);
     void step_hovered(dotlane::StepId step); ///< none when the pointer leaves
     void place_wanted(const dotlane::PlaceBox& box);
     void fill_wanted(std::vector<dotlane::LineSetId> sets); ///< none: fill the chosen lines
     void glyphs_wanted();
+    void layer_wanted();
     void step_wanted(const QString& kind); ///< on the chosen lines
 
   private:
@@ -37,7 +42,7 @@ class RecipePanel : public SidePanel {
     std::vector<LineSetCard*> sets_;
     std::vector<StepCard*> steps_;
     PartId shown_;
-    bool built_ = false;
+    bool awake_ = false, built_ = false;
     bool follow_on_ = false;
     StepId followed_; ///< the step that was last brought into view
 };

@@ -21,6 +21,9 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     , quantity_(new NumberField(NumberField::Kind::number, 1, 9999, this))
     , form_(new FieldForm(this))
     , glyphs_(pill(tr("Glyphs..."), this))
+    , layer_(pill(tr("Add a layer"), this))
+    , levels_(pill(tr("Part per level"), this))
+    , pieces_(pill(tr("Part per piece"), this))
     , figures_(label({}, TextRole::quiet, this)) {
     name_->setProperty("look", "bare");
     name_->setAccessibleName(tr("Name of the part"));
@@ -48,7 +51,23 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     rows()->addLayout(sizes);
     figures_->setWordWrap(true);
     rows()->addWidget(figures_);
+    auto* onwards = new QHBoxLayout;
+    onwards->setSpacing(6);
+    layer_->setObjectName("add-layer");
+    layer_->setToolTip(tr("A part that lies on this one with an even border, and follows it"));
+    levels_->setObjectName("part-per-level");
+    levels_->setToolTip(tr("Each level or colour becomes a part of its own; all stay live"));
+    pieces_->setObjectName("part-per-piece");
+    pieces_->setToolTip(tr("Each piece becomes a part of its own; all stay live"));
+    for (QPushButton* b : {layer_, levels_, pieces_})
+        onwards->addWidget(b);
+    onwards->addStretch(1);
+    rows()->addLayout(onwards);
+    connect(layer_, &QPushButton::clicked, this, &SourceCard::layer_wanted);
+    connect(levels_, &QPushButton::clicked, this, [this] { take_apart(true); });
+    connect(pieces_, &QPushButton::clicked, this, [this] { take_apart(false); });
     form_->set_fonts([this] { return fonts(); });
+    form_->set_parts([this] { return other_parts(session_); });
     connect(form_, &FieldForm::edited, this,
             [this](const QString& key, const QString& name, const std::shared_ptr<Fields>& change) {
                 const Part* part = session_.part();
@@ -86,6 +105,18 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     });
 }
 
+void SourceCard::take_apart(bool by_level) {
+    const Part* part = session_.part();
+    const EvaluatedPart* e = session_.evaluated();
+    if (!part || !e) return;
+    session_.change(by_level ? tr("A part for each level") : tr("A part for each piece"), [&](Project& p) {
+        auto& fonts = session_.workshop().fonts();
+        const auto made = by_level ? part_per_level(p, session_.catalog(), fonts, part->id)
+                                   : part_per_piece(p, session_.catalog(), fonts, *e);
+        return made ? Result<void>{} : tl::make_unexpected(made.error());
+    });
+}
+
 void SourceCard::scale_to(double mm_wanted, double mm_now) {
     const Part* part = session_.part();
     const EvaluatedPart* e = session_.evaluated();
@@ -110,6 +141,10 @@ void SourceCard::refresh() {
     figures_->setVisible(made);
     const auto* lettering = std::get_if<Lettering>(&part->source.spec);
     glyphs_->setVisible(lettering && lettering->kind == Lettering::Kind::outlines);
+    const auto* picture = std::get_if<Picture>(&part->source.spec);
+    levels_->setVisible(picture && picture->levels > 1 && picture->only == 0);
+    pieces_->setVisible(picture);
+    layer_->setVisible(!picture && !lettering);
     quantity_->set(part->quantity);
     if (made) return show_made(*part);
     origin_->setText(tr("from %1, %n line(s)", nullptr, static_cast<int>(part->source.drawing->lines.size()))

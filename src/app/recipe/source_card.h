@@ -17,8 +17,10 @@ class SourceCard : public Card {
 
   Q_SIGNALS:
     void glyphs_wanted();
+    void layer_wanted();
 
   private:
+    void take_apart(bool by_level);
     QStringList fonts() const;
     void show_made(const Part& part);
     void scale_to(double mm_wanted, double mm_now);
@@ -28,7 +30,7 @@ class SourceCard : public Card {
     QWidget *width_cell_, *height_cell_;
     NumberField *width_, *height_, *quantity_;
     FieldForm* form_;
-    QPushButton* glyphs_;
+    QPushButton *glyphs_, *layer_, *levels_, *pieces_;
     QLabel* figures_;
 };
 

@@ -38,6 +38,13 @@ QStringList font_names(FontShelf& shelf, Lettering::Kind kind) {
     return out;
 }
 
+std::vector<std::pair<PartId, QString>> other_parts(const Session& session) {
+    std::vector<std::pair<PartId, QString>> out;
+    for (const Part& part : session.project().parts)
+        if (part.id != session.choice().part) out.emplace_back(part.id, QString::fromStdString(part.name));
+    return out;
+}
+
 StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     : Card(parent)
     , session_(session)
@@ -45,6 +52,10 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     , on_(new QCheckBox(this))
     , plate_(new PlateButton(this))
     , form_(new FieldForm(this))
+    , sources_(new QWidget(this))
+    , sources_lane_(new PlateButton(sources_))
+    , sources_aside_(link_button({}, sources_))
+    , second_(new QComboBox(this))
     , figures_(label({}, TextRole::quiet, this))
     , up_(link_button(tr("Up"), this))
     , down_(link_button(tr("Down"), this))
@@ -57,6 +68,43 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     top->addWidget(plate_);
     rows()->addLayout(top);
     rows()->addWidget(form_);
+    auto* from = new QHBoxLayout(sources_);
+    from->setContentsMargins(0, 0, 0, 0);
+    from->addWidget(label(tr("its source"), TextRole::quiet, sources_));
+    from->addWidget(sources_lane_);
+    from->addWidget(sources_aside_);
+    from->addStretch(1);
+    sources_aside_->setObjectName("sources-aside");
+    sources_lane_->setObjectName("sources-lane");
+    rows()->addWidget(sources_);
+    connect(sources_lane_, &PlateButton::lane_opened, this, &StepCard::lane_opened);
+    connect(sources_lane_, &PlateButton::clicked, this, [this] {
+        sources_lane_->offer_lanes(session_, [this](LaneId lane) {
+            change_sources(tr("Lane of the source"), [lane](Project& p, PartId part, LineSetId set) {
+                return set_lane(p, part, set, lane);
+            });
+        });
+    });
+    connect(sources_aside_, &QPushButton::clicked, this, [this] {
+        const Step* now = current();
+        const LineSet* set =
+            now && !now->of.empty() ? dotlane::find(*session_.part(), now->of.front()) : nullptr;
+        if (!set) return;
+        change_sources(tr("Source of the outline"),
+                       [aside = !set->set_aside](Project& p, PartId part, LineSetId id) {
+                           return set_aside(p, part, id, aside);
+                       });
+    });
+    second_->setObjectName("second");
+    second_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    rows()->addWidget(second_);
+    connect(second_, &QComboBox::activated, this, [this](int i) {
+        const LineSetId set{second_->itemData(i).toUInt()};
+        edit(tr("Other lines of the step"), [set](Step& s) {
+            s.by.clear();
+            if (set) s.by.push_back(set);
+        });
+    });
     figures_->setWordWrap(true);
     rows()->addWidget(figures_);
     auto* foot = new QHBoxLayout;
@@ -141,6 +189,54 @@ void StepCard::move(int by) {
                     [id = part->id, step = step_, to](Project& p) { return move_step(p, id, step, to); });
 }
 
+void StepCard::change_sources(const QString& text,
+                              const std::function<Result<void>(Project&, PartId, LineSetId)>& how) {
+    const Step* now = current();
+    if (!now) return;
+    session_.change(text, [&, part = session_.choice().part, of = now->of](Project& p) -> Result<void> {
+        for (const LineSetId set : of)
+            if (const auto ok = how(p, part, set); !ok) return ok;
+        return {};
+    });
+}
+
+void StepCard::show_sources(const Step& step) {
+    const LineSet* set = step.of.empty() ? nullptr : dotlane::find(*session_.part(), step.of.front());
+    const bool outline = std::holds_alternative<OutlineStep>(step.what);
+    sources_->setVisible(outline && set);
+    if (!outline || !set) return;
+    sources_lane_->setVisible(!set->set_aside);
+    sources_lane_->set_lane(session_.project(), set->lane);
+    sources_aside_->setText(set->set_aside ? tr("Run it too") : tr("Set it aside"));
+}
+
+void StepCard::show_second(const Step& step, const StepKind& kind) {
+    second_->setVisible(kind.second != StepKind::Second::none);
+    if (kind.second == StepKind::Second::none) return;
+    const bool cuts = kind.second == StepKind::Second::wanted;
+    const QString what = cuts ? tr("cut by %1") : tr("to %1");
+    second_->clear();
+    if (!cuts) second_->addItem(what.arg(tr("all other lines")), 0);
+    const auto add = [&](LineSetId id, const QString& name) {
+        if (std::find(step.of.begin(), step.of.end(), id) == step.of.end())
+            second_->addItem(what.arg(name), id.value);
+    };
+    for (const LineSet& set : session_.part()->sets)
+        add(set.id, QString::fromStdString(set.name));
+    for (const Step& earlier : session_.part()->steps) {
+        if (earlier.id == step_) break;
+        if (earlier.result)
+            add(earlier.result, QCoreApplication::translate("Steps", kind_of(earlier.what).name).toLower());
+    }
+    if (step.by.size() > 1) {
+        second_->addItem(what.arg(tr("%n line set(s)", nullptr, static_cast<int>(step.by.size()))));
+        second_->setCurrentIndex(second_->count() - 1);
+    } else {
+        second_->setCurrentIndex(second_->findData(step.by.empty() ? 0U : step.by.front().value));
+    }
+    second_->setAccessibleName(second_->currentText());
+}
+
 QString StepCard::what_it_did(const Step& step) {
     const EvaluatedPart* e = session_.evaluated();
     if (!step.on) return tr("switched off");
@@ -178,8 +274,18 @@ void StepCard::refresh() {
         const auto* words = now ? std::get_if<WordsStep>(&now->what) : nullptr;
         return words ? font_names(session_.workshop().fonts(), words->lettering.kind) : QStringList();
     });
+    form_->set_parts([this] {
+        auto parts = other_parts(session_);
+        const Step* now = current();
+        // Words can follow the outline of the part that they are on.
+        if (now && std::holds_alternative<WordsStep>(now->what))
+            parts.insert(parts.begin(), {PartId{}, tr("this part")});
+        return parts;
+    });
     StepWhat what = s->what;
     form_->show_fields([&](Fields& f) { fields(what, f); }, session_.project().unit);
+    show_sources(*s);
+    show_second(*s, kind);
     figures_->setText(what_it_did(*s));
     figures_->setVisible(!figures_->text().isEmpty());
     setAccessibleName(tr("Step %1").arg(on_->text()));

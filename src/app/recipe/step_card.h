@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QCheckBox>
+#include <QComboBox>
 
 #include "app/commands/session.h"
 #include "app/widgets/card.h"
@@ -29,6 +30,10 @@ class StepCard : public Card {
     const Step* current() const;
     void edit(const QString& text, const std::function<void(Step&)>& how, const QString& merge = {});
     void move(int by);
+    void show_sources(const Step& step);
+    void change_sources(const QString& text,
+                        const std::function<Result<void>(Project&, PartId, LineSetId)>& how);
+    void show_second(const Step& step, const StepKind& kind);
     QString what_it_did(const Step& step);
 
     Session& session_;
@@ -36,12 +41,18 @@ class StepCard : public Card {
     QCheckBox* on_;
     PlateButton* plate_;
     FieldForm* form_;
+    QWidget* sources_; ///< what happens to the lines that an outline was made of
+    PlateButton* sources_lane_;
+    QPushButton* sources_aside_;
+    QComboBox* second_; ///< the other line sets that a step works with
     QLabel* figures_;
     QPushButton *up_, *down_, *aside_;
 };
 
 /// Shipped families first, as they are fit for cards; then what is installed.
 QStringList font_names(FontShelf& shelf, Lettering::Kind kind);
+/// All parts but the chosen one.
+std::vector<std::pair<PartId, QString>> other_parts(const Session& session);
 /// "pieces 4, before 6": the figures that a source or a step gives, in the project's unit.
 QStringList figure_words(const std::vector<Figure>& figures, LengthUnit unit);
 

@@ -3,6 +3,7 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QScrollArea>
+#include <QTimer>
 
 #include "app/tray/part_card.h"
 
@@ -23,7 +24,7 @@ Tray::Tray(Session& session, QWidget* parent)
     add->setObjectName("new-part");
     head->addWidget(add);
     rows->addLayout(head);
-    auto* scroll = new QScrollArea(this);
+    auto* scroll = scroll_ = new QScrollArea(this);
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll->setFrameShape(QFrame::NoFrame);
@@ -41,7 +42,12 @@ Tray::Tray(Session& session, QWidget* parent)
     connect(&session_, &Session::choiceChanged, this, &Tray::show_parts);
 }
 
+void Tray::wake() {
+    if (!std::exchange(awake_, true)) show_parts();
+}
+
 void Tray::show_parts() {
+    if (!awake_) return;
     const auto& parts = session_.project().parts;
     while (shown_.size() > parts.size()) {
         delete shown_.back();
@@ -55,6 +61,11 @@ void Tray::show_parts() {
     }
     for (std::size_t i = 0; i < parts.size(); ++i)
         shown_[i]->show_part(session_, parts[i]);
+    const PartId chosen = session_.choice().part;
+    if (std::exchange(followed_, chosen) == chosen) return;
+    for (PartCard* card : shown_)
+        if (card->part() == chosen) // once the layout has given it its place
+            QTimer::singleShot(30, card, [this, card] { scroll_->ensureWidgetVisible(card, 0, 8); });
 }
 
 void Tray::keyPressEvent(QKeyEvent* event) {

@@ -5,6 +5,7 @@
 
 #include "app/commands/session.h"
 
+class QScrollArea;
 class QVBoxLayout;
 
 namespace dotlane::app {
@@ -16,6 +17,9 @@ class Tray : public QFrame {
 
   public:
     explicit Tray(Session& session, QWidget* parent = nullptr);
+    /// Makes the cards now; until then there are none, so that the drawing on the bench does not wait for
+    /// them.
+    void wake();
 
   Q_SIGNALS:
     void new_part_wanted();
@@ -26,8 +30,11 @@ class Tray : public QFrame {
   private:
     void show_parts();
     Session& session_;
+    bool awake_ = false;
     QVBoxLayout* cards_;
     std::vector<PartCard*> shown_;
+    QScrollArea* scroll_;
+    PartId followed_; ///< the part that was last brought into view
 };
 
 } // namespace dotlane::app

@@ -14,13 +14,14 @@
 namespace dotlane::app {
 
 struct FieldForm::Row {
-    enum class Kind { length, degrees, number, whole, flag, choice, line, lines, font };
+    enum class Kind { length, degrees, number, whole, flag, choice, line, lines, font, part };
     Kind kind = Kind::line;
     QString key, label, help;
     double low = 0, high = 0, value = 0; ///< mm, degrees or plain
     bool empty = false, may_be_empty = false;
     QStringList words;
     QString text;
+    std::vector<PartId> parts; ///< of the words; the value is one of their numbers
     bool same_control(const Row& o) const {
         return kind == o.kind && key == o.key && low == o.low && high == o.high && words == o.words;
     }
@@ -76,6 +77,7 @@ class Lister final : public Fields {
             name)
             .text = QString::fromStdString(value);
     }
+    void part(FieldName name, PartId& value) override { add(Row::Kind::part, name).value = value.value; }
     bool all() const override { return false; }
 
   private:
@@ -119,6 +121,9 @@ class Setter final : public Fields {
     void text(FieldName name, std::string& value, TextKind) override {
         if (mine(name)) value = row_.text.toStdString();
     }
+    void part(FieldName name, PartId& value) override {
+        if (mine(name)) value = PartId{static_cast<std::uint32_t>(row_.value)};
+    }
     bool all() const override { return true; }
 
   private:
@@ -161,7 +166,11 @@ void FieldForm::show_fields(const Visit& visit, LengthUnit unit) {
     Lister lister;
     visit(lister);
     for (Row& row : lister.rows)
-        if (row.kind == Row::Kind::font && fonts_) row.words = fonts_();
+        if (row.kind == Row::Kind::font && fonts_)
+            row.words = fonts_();
+        else if (row.kind == Row::Kind::part && parts_)
+            for (const auto& [id, name] : parts_())
+                row.parts.push_back(id), row.words << name;
     const bool same = std::equal(rows_.begin(), rows_.end(), lister.rows.begin(), lister.rows.end(),
                                  [](const Row& a, const Row& b) { return a.same_control(b); });
     if (!same) rebuild(lister.rows);
@@ -178,6 +187,10 @@ void FieldForm::show_fields(const Visit& visit, LengthUnit unit) {
         } else if (auto* box = qobject_cast<QComboBox*>(w)) {
             if (row.kind == Row::Kind::font) {
                 if (!being_typed(box->lineEdit())) box->setCurrentText(row.text);
+            } else if (row.kind == Row::Kind::part) {
+                const auto at = std::find(row.parts.begin(), row.parts.end(),
+                                          PartId{static_cast<std::uint32_t>(row.value)});
+                box->setCurrentIndex(at == row.parts.end() ? -1 : static_cast<int>(at - row.parts.begin()));
             } else {
                 box->setCurrentIndex(static_cast<int>(row.value));
             }
@@ -209,6 +222,7 @@ void FieldForm::rebuild(const std::vector<Row>& rows) {
         w->setAccessibleName(row.label);
         controls_.push_back(w);
         const bool wide = row.kind == Row::Kind::lines || row.kind == Row::Kind::font ||
+                          row.kind == Row::Kind::part ||
                           (row.kind == Row::Kind::flag && row.label.size() > 16);
         const bool first_flag = row.kind == Row::Kind::flag && controls_.size() > 1 &&
                                 rows[controls_.size() - 2].kind != Row::Kind::flag;
@@ -262,6 +276,16 @@ QWidget* FieldForm::control(const Row& row) {
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         box->setMinimumContentsLength(4);
         connect(box, &QComboBox::activated, this, [tell](int i) { tell([i](Row& r) { r.value = i; }); });
+        return box;
+    }
+    case Row::Kind::part: {
+        auto* box = new QComboBox(this);
+        box->addItems(row.words);
+        box->setPlaceholderText(tr("choose a part"));
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        connect(box, &QComboBox::activated, this, [tell](int i) {
+            tell([i](Row& r) { r.value = r.parts[static_cast<std::size_t>(i)].value; });
+        });
         return box;
     }
     case Row::Kind::font: {

@@ -29,6 +29,10 @@ class FieldForm : public QWidget {
     void show_fields(const Visit& visit, LengthUnit unit);
     /// Families offered by a field of TextKind::font.
     void set_fonts(std::function<QStringList()> fonts) { fonts_ = std::move(fonts); }
+    /// Parts offered by a field that names another part, by their names.
+    void set_parts(std::function<std::vector<std::pair<PartId, QString>>()> parts) {
+        parts_ = std::move(parts);
+    }
     /// What a member shows while it is empty ("half tip" is 0.25 mm), by key.
     void set_empty_value(const QString& key, Length value);
 
@@ -46,6 +50,7 @@ class FieldForm : public QWidget {
     std::vector<QWidget*> controls_;
     std::map<QString, Length> empty_values_;
     std::function<QStringList()> fonts_;
+    std::function<std::vector<std::pair<PartId, QString>>()> parts_;
     QGridLayout* grid_;
     LengthUnit unit_ = LengthUnit::mm;
 };

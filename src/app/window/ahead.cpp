@@ -6,13 +6,24 @@
 namespace dotlane::app {
 
 Ahead::Ahead(Workshop& workshop, std::string path)
-    : work_(std::async(std::launch::async, [&workshop, path = std::move(path)] {
-        auto project = load_project(disk(), path);
+    : path_(path) {
+    auto reading = std::make_shared<std::promise<std::shared_ptr<const Project>>>();
+    read_ = reading->get_future().share();
+    work_ = std::async(std::launch::async, [&workshop, reading, path = std::move(path)] {
+        auto loaded = load_project(disk(), path);
+        const auto project = loaded ? std::make_shared<const Project>(std::move(*loaded)) : nullptr;
+        reading->set_value(project);
         if (!project) return;
-        Progress progress;
-        workshop.derive(std::make_shared<Project>(std::move(*project)), progress,
-                        [&](const auto&) { progress.cancel(); }); // its plan waits for the window
-    })) {}
+        if (project->parts.empty()) return;
+        Progress progress; // the first part is what the window shows first; all else waits for the window
+        workshop.derive(
+            project, progress, [&](const auto&) { progress.cancel(); }, project->parts.front().id);
+    });
+}
+
+std::shared_ptr<const Project> Ahead::project(const std::string& path) const {
+    return path == path_ ? read_.get() : nullptr;
+}
 
 std::optional<Ahead> Ahead::of_arguments(Workshop& workshop, int argc, char** argv) {
     const std::vector<std::string_view> words(argv + 1, argv + argc);

@@ -80,6 +80,7 @@ void MainWindow::open_drawing(const QString& path) {
 
 void MainWindow::open_demo() {
     if (!may_leave()) return;
+    if (const auto read = ahead_ ? ahead_->project(demo_path()) : nullptr) return start_project(*read, {});
     auto loaded = load_project(session_.files(), demo_path());
     if (!loaded) return void(Q_EMIT session_.failed(loaded.error()));
     start_project(std::move(*loaded), {}); // without its path: the shipped file is never written to

@@ -81,13 +81,13 @@ void MainWindow::add_step(const QString& key) {
                 if (!found) return tl::make_unexpected(found.error());
                 of = *found;
             }
-            if (kind->by_other) {
+            if (kind->second == StepKind::Second::wanted) {
                 if (of.empty())
                     return fail("step.no-lines", "Choose what is to be cut out of the other lines first.");
                 std::swap(of, by);
             }
-            const bool adds = std::holds_alternative<WordsStep>(kind->fresh);
-            if (of.empty() && (kind->makes || kind->by_other) && !adds)
+            const bool adds = brings(kind->fresh);
+            if (of.empty() && (kind->makes || (kind->second == StepKind::Second::wanted)) && !adds)
                 for (const LineSet& set : dotlane::find(p, part->id)->sets)
                     if (!set.set_aside && std::find(by.begin(), by.end(), set.id) == by.end())
                         of.push_back(set.id);
@@ -123,8 +123,8 @@ void MainWindow::make_from(const SourceSpec& spec, const QString& name) {
     offer_recovery();
     PartId made;
     session_.change(tr("New part"), [&](Project& p) -> Result<void> {
-        const auto part =
-            make_part(p, session_.catalog(), session_.workshop().fonts(), spec, name.toStdString());
+        const auto part = make_part(p, session_.catalog(), session_.workshop().fonts(), spec,
+                                    name.toStdString(), session_.choice().part);
         if (!part) return tl::make_unexpected(part.error());
         made = *part;
         return {};

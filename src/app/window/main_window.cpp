@@ -6,6 +6,7 @@
 #include <QSplitter>
 #include <QStackedWidget>
 #include <QThreadPool>
+#include <QTimer>
 
 #include "app/bench/part_view.h"
 #include "app/bench/sheets_view.h"
@@ -45,7 +46,6 @@ MainWindow::MainWindow(Workshop& workshop, FileSystem& files, const std::string&
     pages_->addWidget(workspace_);
     setCentralWidget(pages_);
     build_menus();
-    palette_ = new CommandPalette(menuBar(), this);
     prepare_pages();
     connect_regions();
     show_saved();
@@ -75,7 +75,6 @@ QWidget* MainWindow::build_workspace() {
     rehearsal_rows->setContentsMargins(0, 0, 0, 0);
     rehearsal_rows->setSpacing(0);
     rehearsal_rows->addWidget(rehearsal_view_, 1);
-    rehearsal_rows->addWidget(new TransportBar(*rehearsal_view_, rehearsal_page_));
 
     bench_ = new QStackedWidget(page);
     for (QWidget* w : {static_cast<QWidget*>(part_view_), static_cast<QWidget*>(sheets_view_),
@@ -131,6 +130,7 @@ void MainWindow::connect_regions() {
     connect(recipe_, &RecipePanel::lane_opened, this, &MainWindow::show_lanes);
     connect(recipe_, &RecipePanel::step_hovered, part_view_, &PartView::light);
     connect(recipe_, &RecipePanel::glyphs_wanted, this, &MainWindow::show_glyphs);
+    connect(recipe_, &RecipePanel::layer_wanted, this, [this] { make("layer"); });
     connect(recipe_, &RecipePanel::fill_wanted, this, &MainWindow::fill);
     connect(recipe_, &RecipePanel::step_wanted, this, &MainWindow::add_step);
     connect(recipe_, &RecipePanel::place_wanted, this, [this](const PlaceBox& b) {
@@ -268,7 +268,24 @@ void MainWindow::find_command() {
     palette_->open();
 }
 
+bool MainWindow::event(QEvent* event) {
+    const bool done = QMainWindow::event(event);
+    if (!awake_ && event->type() == QEvent::UpdateRequest) QTimer::singleShot(0, this, &MainWindow::wake);
+    return done;
+}
+
+void MainWindow::wake() {
+    if (std::exchange(awake_, true)) return;
+    session_.set_painted();
+    fill_menus();
+    palette_ = new CommandPalette(menuBar(), this);
+    rehearsal_page_->layout()->addWidget(new TransportBar(*rehearsal_view_, rehearsal_page_));
+    tray_->wake();
+    recipe_->wake();
+}
+
 void MainWindow::settle() {
+    wake();
     QElapsedTimer timer;
     timer.start();
     const auto busy = [this] { return session_.deriving() || opener_.busy() || exporter_.isRunning(); };

@@ -23,6 +23,7 @@ class Board;
 class Canvas;
 class CommandPalette;
 class FindingsPanel;
+class Ahead;
 class Header;
 class HelpPanel;
 class JobsPanel;
@@ -78,8 +79,11 @@ class MainWindow : public QMainWindow {
     void settle();
     /// For a project in memory: as if it had been opened from `path` (may be empty).
     void start_project(Project project, const QString& path);
+    /// What was read while the window was being made; it must outlive the window.
+    void set_ahead(const Ahead* ahead) { ahead_ = ahead; }
 
   protected:
+    bool event(QEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
     void showEvent(QShowEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
@@ -98,6 +102,10 @@ class MainWindow : public QMainWindow {
     Canvas* canvas() const;
     // menus.cpp
     void build_menus();
+    void fill_menus();
+    /// What the first picture of the window does not need: the contents of menus, the cards
+    /// of the tray and of the recipe. They follow at once.
+    void wake();
     void part_menu(const QPoint& at, LineId under);
     // files.cpp
     void new_project();
@@ -156,7 +164,9 @@ class MainWindow : public QMainWindow {
     Later<JobsPanel> jobs_panel_;
     Later<GlyphPanel> glyph_panel_;
     Board* board_;
-    CommandPalette* palette_;
+    CommandPalette* palette_ = nullptr;
+    const Ahead* ahead_ = nullptr;
+    bool awake_ = false;
     QLabel* saved_;
     QTimer saved_timer_;
     QDateTime saved_at_;

@@ -22,7 +22,27 @@
 
 namespace dotlane::app {
 
+/// Their names only: what is in them comes with `wake`.
 void MainWindow::build_menus() {
+    for (const QString& title : {tr("&Project"), tr("&Edit"), tr("P&art"), tr("&Lane"), tr("&Sheet"),
+                                 tr("&Run"), tr("&View"), tr("&Help")})
+        menuBar()->addAction(title);
+    saved_ = new QLabel(menuBar());
+    saved_->setProperty("role", "quiet");
+    saved_->setContentsMargins(0, 0, 16, 0);
+    saved_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    menuBar()->setCornerWidget(saved_);
+    saved_timer_.setInterval(30000);
+    connect(&saved_timer_, &QTimer::timeout, this, &MainWindow::show_saved);
+    saved_timer_.start();
+}
+
+void MainWindow::fill_menus() {
+    std::vector<QMenu*> menus;
+    for (QAction* action : menuBar()->actions()) {
+        menus.push_back(new QMenu(menuBar()));
+        action->setMenu(menus.back());
+    }
     const auto add = [this](QMenu* menu, const char* id, const QString& text, const QKeySequence& key,
                             auto&& run) {
         QAction* action = menu->addAction(text);
@@ -31,7 +51,7 @@ void MainWindow::build_menus() {
         connect(action, &QAction::triggered, this, std::forward<decltype(run)>(run));
         return action;
     };
-    QMenu* project = menuBar()->addMenu(tr("&Project"));
+    QMenu* project = menus[0];
     add(project, "new", tr("&New"), QKeySequence::New, [this] { new_project(); });
     add(project, "open", tr("&Open project..."), QKeySequence::Open, [this] { open_file_dialog(true); });
     QMenu* recent = project->addMenu(tr("Open &recent"));
@@ -57,7 +77,7 @@ void MainWindow::build_menus() {
     add(project, "close", tr("&Close project"), QKeySequence::Close, [this] { close_project(); });
     add(project, "quit", tr("&Quit"), QKeySequence::Quit, [this] { close(); });
 
-    QMenu* edit = menuBar()->addMenu(tr("&Edit"));
+    QMenu* edit = menus[1];
     QAction* undo = session_.history().createUndoAction(this, tr("&Undo"));
     undo->setShortcut(QKeySequence::Undo);
     undo->setObjectName("undo");
@@ -82,7 +102,7 @@ void MainWindow::build_menus() {
     edit->addSeparator();
     add(edit, "find-command", tr("&Find a command..."), QKeySequence("Ctrl+K"), [this] { find_command(); });
 
-    QMenu* part = menuBar()->addMenu(tr("P&art"));
+    QMenu* part = menus[2];
     QMenu* jobs = part->addMenu(tr("&New part"));
     for (const SourceKind& kind : source_kinds())
         add(jobs, (std::string("make-") + kind.key).c_str(),
@@ -107,7 +127,7 @@ void MainWindow::build_menus() {
                             [id = session_.choice().part](Project& p) { return remove_part(p, id); });
     });
 
-    QMenu* lane = menuBar()->addMenu(tr("&Lane"));
+    QMenu* lane = menus[3];
     for (const Action action : all_actions)
         add(lane, action_name(action),
             tr("Send to %1\t%2").arg(present::action_title(action)).arg(QLatin1Char(action_letter(action))),
@@ -118,7 +138,7 @@ void MainWindow::build_menus() {
         show_lanes(lanes.empty() ? LaneId{} : lanes.front().id);
     });
 
-    QMenu* sheet = menuBar()->addMenu(tr("&Sheet"));
+    QMenu* sheet = menus[4];
     add(sheet, "add-sheet", tr("&Add sheet"), {}, [this] {
         show_view(View::sheets);
         sheet_panel_->add_sheet();
@@ -134,7 +154,7 @@ void MainWindow::build_menus() {
     add(sheet, "take-off", tr("&Take off the sheet"), QKeySequence::Delete,
         [this] { sheet_panel_->remove_placed(); });
 
-    QMenu* run = menuBar()->addMenu(tr("&Run"));
+    QMenu* run = menus[5];
     add(run, "export", tr("&Export..."), QKeySequence("Ctrl+E"), [this] { export_to({}, false); });
     run->addSeparator();
     add(run, "play", tr("&Play or pause the rehearsal"), QKeySequence("F5"), [this] {
@@ -150,7 +170,7 @@ void MainWindow::build_menus() {
         session_.change(tr("Usual order of passes"), [](Project& p) { return set_pass_order(p, {}); });
     });
 
-    QMenu* show = menuBar()->addMenu(tr("&View"));
+    QMenu* show = menus[6];
     const std::pair<const char*, QString> views[] = {
         {"view-part", tr("&Part")}, {"view-sheets", tr("&Sheets")}, {"view-rehearsal", tr("&Rehearsal")}};
     for (int i = 0; i < 3; ++i) {
@@ -175,18 +195,9 @@ void MainWindow::build_menus() {
                         [this](bool on) { on ? showFullScreen() : showNormal(); });
     full->setCheckable(true);
 
-    QMenu* help = menuBar()->addMenu(tr("&Help"));
+    QMenu* help = menus[7];
     add(help, "keys", tr("&Keys and words"), QKeySequence("F1"), [this] { show_help(); });
     add(help, "about", tr("&About Dot Lane"), {}, [this] { show_about(); });
-
-    saved_ = new QLabel(menuBar());
-    saved_->setProperty("role", "quiet");
-    saved_->setContentsMargins(0, 0, 16, 0);
-    saved_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-    menuBar()->setCornerWidget(saved_);
-    saved_timer_.setInterval(30000);
-    connect(&saved_timer_, &QTimer::timeout, this, &MainWindow::show_saved);
-    saved_timer_.start();
 }
 
 void MainWindow::show_help() {

@@ -141,6 +141,34 @@ void make_recipe(MainWindow& w) {
     choose_step(w); // the first step
 }
 
+/// A name whose pieces are numbered on the bench, one of them dropped.
+void drop_a_piece(MainWindow& w) {
+    w.session().change("pieces", [&](Project& p) -> Result<void> {
+        Lettering word;
+        word.text = "Quay", word.size = mm(30);
+        const auto part = make_part(p, w.session().catalog(), w.session().workshop().fonts(), word);
+        if (!part) return tl::make_unexpected(part.error());
+        return append_step(p, w.session().catalog(), *part, PiecesStep{"2"}, {}).map([](StepId) {});
+    });
+    w.session().choose_part(w.session().project().parts.back().id);
+    w.settle();
+    choose_step(w);
+}
+
+/// A card in the outline of the demo's tag.
+void fold_an_outline(MainWindow& w) {
+    w.session().change("card", [&](Project& p) -> Result<void> {
+        ShapeCard card;
+        card.overlap = mm(11);
+        for (const Part& part : p.parts)
+            if (part.name == "Way-marker tag") card.of = part.id;
+        const auto part =
+            make_part(p, w.session().catalog(), w.session().workshop().fonts(), card, "Moon card");
+        return part ? Result<void>{} : tl::make_unexpected(part.error());
+    });
+    w.session().choose_part(w.session().project().parts.back().id);
+}
+
 const std::vector<std::pair<QString, Arrange>>& views() {
     static const std::vector<std::pair<QString, Arrange>> list = {
         {"start", [](MainWindow&) {}},
@@ -157,6 +185,8 @@ const std::vector<std::pair<QString, Arrange>>& views() {
         {"glyphs", show_glyphs},
         {"picture", open_picture},
         {"recipe", [](MainWindow& w) { make_recipe(w); }},
+        {"pieces", drop_a_piece},
+        {"shape-card", fold_an_outline},
         {"sheets", choose_placed},
         {"rehearsal", [](MainWindow& w) { rehearse_pass(w, Action::foil); }},
         {"stop",

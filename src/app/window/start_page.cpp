@@ -72,6 +72,8 @@ StartPage::StartPage(Workshop& workshop, QWidget* parent)
     const QSize size(155, 196);
     std::vector<JobTile*> all;
     for (const SourceKind& kind : source_kinds()) {
+        SourceSpec fresh = kind.fresh;
+        if (lender_of(fresh)) continue; // there is no other part yet
         auto* tile = new JobTile(
             QString("start-") + kind.key, QCoreApplication::translate("Sources", kind.name),
             QCoreApplication::translate("Sources", kind.about), example_of(kind, workshop), size, column);

@@ -1,7 +1,9 @@
 #include "app/window/style.h"
 
 #include <QApplication>
+#include <QPainter>
 #include <QPalette>
+#include <QProxyStyle>
 #include <QStyleFactory>
 
 #include "core/workflow/data_folder.h"
@@ -51,7 +53,7 @@ QLineEdit[look="bare"] { background: transparent; border: 1px solid transparent;
 QLineEdit[look="bare"]:hover, QLineEdit[look="bare"]:focus { border-color: %6; background: %3; }
 QComboBox { padding-right: 20px; }
 QComboBox::drop-down { border: none; width: 20px; }
-QComboBox::down-arrow { image: url(%10/chevron-%11.svg); width: 12px; height: 12px; }
+QComboBox::down-arrow { image: url(%10/chevron-%11.png); width: 12px; height: 12px; }
 QComboBox QAbstractItemView { background: %3; border: 1px solid %6; selection-background-color: %2; selection-color: %4; padding: 3px; }
 QCheckBox { spacing: 6px; background: transparent; }
 QCheckBox:focus, QRadioButton:focus { color: %7; }
@@ -61,8 +63,8 @@ QCheckBox::indicator { border-radius: 3px; }
 QRadioButton::indicator { border-radius: 7px; }
 QCheckBox::indicator:hover, QRadioButton::indicator:hover, QCheckBox::indicator:focus, QRadioButton::indicator:focus { border-color: %7; }
 QCheckBox::indicator:disabled { border-color: %6; }
-QCheckBox::indicator:checked { image: url(%10/tick-%11.svg); }
-QRadioButton::indicator:checked { image: url(%10/dot-%11.svg); }
+QCheckBox::indicator:checked { image: url(%10/tick-%11.png); }
+QRadioButton::indicator:checked { image: url(%10/dot-%11.png); }
 QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
 QScrollBar:vertical { background: transparent; width: 9px; margin: 0; }
 QScrollBar::handle:vertical { background: %6; border-radius: 4px; min-height: 26px; }
@@ -84,13 +86,35 @@ QListView::item:selected { background: %2; color: %4; }
         .arg(QString::fromStdString(data_folder()) + "/icons", t.dark ? "dark" : "light");
 }
 
+/// Fusion, but for the icon of a menu bar that is too narrow for its menus: Fusion's own loads the engine for
+/// vector icons, which costs the window's coming up several milliseconds.
+class CalmStyle : public QProxyStyle {
+  public:
+    CalmStyle()
+        : QProxyStyle(QStyleFactory::create("Fusion")) {}
+    QIcon standardIcon(StandardPixmap which, const QStyleOption* option,
+                       const QWidget* widget) const override {
+        if (which != SP_ToolBarHorizontalExtensionButton)
+            return QProxyStyle::standardIcon(which, option, widget);
+        QPixmap arrows(16, 16);
+        arrows.fill(Qt::transparent);
+        QPainter painter(&arrows);
+        painter.setRenderHint(QPainter::Antialiasing);
+        painter.setPen(QPen(present::Theme::current().ink, 1.6));
+        for (const int x : {4, 8})
+            painter.drawPolyline(QPolygonF({QPointF(x, 4), QPointF(x + 4, 8), QPointF(x, 12)}));
+        painter.end();
+        return QIcon(arrows);
+    }
+};
+
 } // namespace
 
 void apply_theme(bool dark) {
     present::load_fonts(QString::fromStdString(data_folder()));
     present::Theme::choose(dark);
     const present::Theme& theme = present::Theme::current();
-    static const bool fusion = [] { return QApplication::setStyle(QStyleFactory::create("Fusion")), true; }();
+    static const bool fusion = [] { return QApplication::setStyle(new CalmStyle), true; }();
     (void)fusion;
     QPalette palette;
     palette.setColor(QPalette::Window, theme.ground);

@@ -72,7 +72,8 @@ Stock stock_from(const json& j) {
             mm(positive(j, "thickness")),
             j.value("weight", 0.0),
             j.value("price", 0.0),
-            *colour};
+            *colour,
+            j.contains("least_width") ? mm(positive(j, "least_width")) : Stock{}.least_width};
 }
 
 Mat mat_from(const json& j) {

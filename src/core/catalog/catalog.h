@@ -45,6 +45,7 @@ struct Stock {
     Length width, height, thickness;
     double grams_per_m2 = 0, price = 0;
     Colour colour;
+    Length least_width = mm(0.8); ///< pieces that are thinner everywhere tear on the mat
     bool operator==(const Stock&) const = default;
 };
 

@@ -116,13 +116,13 @@ CornerChange softened(const Polyline& line, Length size, bool chamfer, Angle sha
     const std::size_t n = line.points.size();
     CornerChange out{line};
     if (n < 3) return out;
-    struct Corner {
+    struct Cut {
         double at, cut;
         double turn;
     };
     const std::vector<double> at = distances(line);
     const double whole = at.back();
-    std::vector<Corner> corners;
+    std::vector<Cut> corners;
     for (std::size_t i = line.closed ? 0 : 1; i + (line.closed ? 0 : 1) < n; ++i) {
         const Point u = direction(line.points[(i + n - 1) % n], line.points[i]),
                     v = direction(line.points[i], line.points[(i + 1) % n]);
@@ -133,7 +133,7 @@ CornerChange softened(const Polyline& line, Length size, bool chamfer, Angle sha
     }
     if (corners.empty()) return out;
     const std::size_t k = corners.size();
-    const std::vector<Corner> wished = corners;
+    const std::vector<Cut> wished = corners;
     for (std::size_t i = 0; i < k; ++i) {
         const double before = i > 0         ? (wished[i].at - wished[i - 1].at) / 2
                               : line.closed ? (wished[0].at + whole - wished[k - 1].at) / 2
@@ -148,7 +148,7 @@ CornerChange softened(const Polyline& line, Length size, bool chamfer, Angle sha
     out.line = {{}, line.closed};
     if (!line.closed) out.line.points = stretch(line, at, 0, corners.front().at - corners.front().cut).points;
     for (std::size_t i = 0; i < k; ++i) {
-        const Corner& c = corners[i];
+        const Cut& c = corners[i];
         const Polyline around = line.closed ? stretch(line, at, c.at - c.cut + whole, c.at + c.cut + whole)
                                             : stretch(line, at, c.at - c.cut, c.at + c.cut);
         if (around.points.size() >= 2) {

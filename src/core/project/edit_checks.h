@@ -8,6 +8,9 @@ namespace dotlane {
 
 /// "There is no such part in this project."
 tl::unexpected<Error> no_such(const char* what);
+/// Whether the parts that it takes lines of exist, and none of them takes lines of it. Errors:
+/// "edit.missing", "part.circle".
+Result<void> check_borrowing(const Project& project, PartId part);
 Result<void> check_placement(const Project& project, const Placement& placement);
 
 } // namespace dotlane

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <set>
 #include <unordered_set>
+#include <utility>
 
 #include "core/project/edit_checks.h"
 
@@ -25,9 +26,9 @@ Result<void> check_step(const Part& part, const Step& step, std::size_t position
     fields(what, ranges);
     if (const auto ok = ranges.result(); !ok) return fail("step.range", ok.error().message);
     const StepKind& kind = kind_of(step.what);
-    if (kind.makes && step.of.empty() && !std::holds_alternative<WordsStep>(step.what))
+    if (kind.makes && step.of.empty() && !brings(step.what))
         return fail("step.no-lines", std::string(kind.name) + " needs lines: choose closed lines first.");
-    if (kind.by_other && step.by.empty())
+    if (kind.second == StepKind::Second::wanted && step.by.empty())
         return fail("step.no-lines", std::string(kind.name) + " needs a second choice of lines.");
     for (const auto* list : {&step.of, &step.by})
         for (const LineSetId id : *list)
@@ -88,6 +89,12 @@ PartId add_part(Project& project, std::string name, Source source) {
 
 Result<void> remove_part(Project& project, PartId part) {
     if (!find(project, part)) return no_such("part");
+    for (const Part& other : project.parts) {
+        const auto from = borrows_from(other);
+        if (std::find(from.begin(), from.end(), part) != from.end())
+            return fail("part.used", "\"" + other.name + "\" takes lines of \"" + find(project, part)->name +
+                                         "\". Remove that part first, or let it take them from another.");
+    }
     std::erase_if(project.parts, [part](const Part& p) { return p.id == part; });
     for (Sheet& sheet : project.sheets)
         std::erase_if(sheet.placements, [part](const Placement& p) { return p.part == part; });
@@ -254,6 +261,10 @@ Result<StepId> add_step(Project& project, PartId id, Step step) {
     step.id = fresh_id<StepId>(project);
     step.result = kind_of(step.what).makes ? fresh_id<LineSetId>(project) : LineSetId{};
     part->steps.push_back(std::move(step));
+    if (const auto ok = check_borrowing(project, id); !ok) {
+        part->steps.pop_back();
+        return tl::make_unexpected(ok.error());
+    }
     return part->steps.back().id;
 }
 
@@ -264,8 +275,10 @@ Result<void> change_step(Project& project, PartId id, const Step& step) {
     for (std::size_t i = 0; i < part->steps.size(); ++i)
         if (part->steps[i].id == step.id) {
             if (const auto ok = check_step(*part, step, i); !ok) return ok;
-            part->steps[i] = step;
-            return {};
+            Step old = std::exchange(part->steps[i], step);
+            const auto ok = check_borrowing(project, id);
+            if (!ok) part->steps[i] = std::move(old);
+            return ok;
         }
     return no_such("step");
 }
@@ -336,8 +349,10 @@ Result<void> change_spec(Project& project, PartId id, SourceSpec spec) {
     RangeCheck ranges;
     fields(spec, ranges);
     if (const auto ok = ranges.result(); !ok) return ok;
-    part->source.spec = std::move(spec);
-    return {};
+    std::swap(part->source.spec, spec);
+    const auto ok = check_borrowing(project, id);
+    if (!ok) std::swap(part->source.spec, spec);
+    return ok;
 }
 
 Result<LineSetId> add_role(Project& project, PartId id, std::string role, LaneId lane, bool aside) {
@@ -367,6 +382,25 @@ Result<void> set_lane(Project& project, PartId id, LineSetId set_id, LaneId lane
     return no_such("line set");
 }
 
+Result<void> check_borrowing(const Project& project, PartId id) {
+    // Depth first along what is taken: back at the part means that it waits for itself.
+    std::vector<PartId> waiting{id}, seen;
+    while (!waiting.empty()) {
+        const Part* part = find(project, waiting.back());
+        waiting.pop_back();
+        if (!part) return no_such("part");
+        for (const PartId from : borrows_from(*part)) {
+            if (from == id)
+                return fail("part.circle", "\"" + find(project, id)->name +
+                                               "\" would take lines of a part that takes lines of it.");
+            if (std::find(seen.begin(), seen.end(), from) != seen.end()) continue;
+            seen.push_back(from);
+            waiting.push_back(from);
+        }
+    }
+    return {};
+}
+
 Result<void> check_rules(const Project& project) {
     std::unordered_set<std::uint32_t> ids;
     const auto take = [&](auto id) {
@@ -385,6 +419,7 @@ Result<void> check_rules(const Project& project) {
         if (!take(part.id)) return broken("a part's number is used twice");
         if (!(part.scale >= 1e-4 && part.scale <= 1e4)) return broken("a part's scale is out of range");
         if (part.quantity < 1 || part.quantity > 9999) return broken("a part's quantity is out of range");
+        if (!check_borrowing(project, part.id)) return broken("\"" + part.name + "\" takes lines of no part");
         LineId last;
         for (const DrawnLine& line : part.source.drawing->lines) {
             if (!take(line.id) || line.id < last)

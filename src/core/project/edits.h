@@ -15,6 +15,7 @@ IdType fresh_id(Project& project) {
 
 /// Line ids are given out here. All lines start in one unassigned line set.
 PartId add_part(Project& project, std::string name, Source source);
+/// Error "part.used" while another part takes its outline or its lines.
 Result<void> remove_part(Project& project, PartId part);
 /// The factor must lie in 1e-4..1e4.
 Result<void> scale_part(Project& project, PartId part, double factor);
@@ -43,7 +44,8 @@ Result<void> assign(Project& project, PartId part, const std::vector<LineId>& li
 Result<LineSetId> gather(Project& project, PartId part, const std::vector<LineId>& lines, std::string name);
 Result<void> set_aside(Project& project, PartId part, LineSetId set, bool aside);
 
-/// A step of a kind that makes lines gets a line set for them. Errors: "step.no-lines", "step.range".
+/// A step of a kind that makes lines gets a line set for them. Errors: "step.no-lines", "step.range",
+/// "part.circle".
 Result<StepId> add_step(Project& project, PartId part, Step step);
 Result<void> change_step(Project& project, PartId part, const Step& step);
 /// Error "step.used" while a later step works on its lines.
@@ -62,7 +64,7 @@ Result<void> remove_maker(Project& project, PartId part, StepId step);
 
 /// A part whose lines are computed. It has no line sets yet: see add_role.
 PartId add_made_part(Project& project, std::string name, SourceSpec spec);
-/// Errors: "source.kind" (another kind), "field.range".
+/// Errors: "source.kind" (another kind), "field.range", "part.circle" (it would follow itself).
 Result<void> change_spec(Project& project, PartId part, SourceSpec spec);
 /// The line set of a role; made when there is none.
 Result<LineSetId> add_role(Project& project, PartId part, std::string role, LaneId lane, bool aside);

@@ -10,6 +10,7 @@
 #include <string>
 #include <vector>
 
+#include "core/base/id.h"
 #include "core/base/result.h"
 #include "core/base/units.h"
 
@@ -38,6 +39,8 @@ class Fields {
     /// At most 2000 bytes.
     virtual void text(FieldName name, std::string& value, TextKind kind) = 0;
 
+    /// Another part of the project; none is allowed.
+    virtual void part(FieldName name, PartId& value) = 0;
     /// Bytes of a file, which only the project file holds.
     virtual void data(FieldName, std::shared_ptr<const std::string>&) {}
 
@@ -68,6 +71,7 @@ class RangeCheck final : public Fields {
     void flag(FieldName, bool&) override {}
     void choice(FieldName name, int& value, std::span<const char* const> words) override;
     void text(FieldName name, std::string& value, TextKind kind) override;
+    void part(FieldName, PartId&) override {} // whether there is such a part is a rule of the project
     bool all() const override { return true; }
 
     /// Error "field.range" with the member's label and its range.

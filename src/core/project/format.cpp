@@ -321,9 +321,38 @@ void from_2(json& document) {
     document["next_id"] = next;
 }
 
+void add_missing(json& numbers, const json& fresh) {
+    for (const auto& [key, value] : fresh.items())
+        if (!numbers.contains(key)) numbers[key] = value;
+}
+
+/// In version 4 sources learnt new numbers, which do nothing until they are set.
+void from_3(json& document) {
+    for (json& part : document.at("parts")) {
+        json& source = part.at("source");
+        if (const SourceKind* kind = source_kind(source.at("kind").get<std::string>())) {
+            SourceSpec spec = kind->fresh;
+            // Badges had sizes of their own.
+            if (auto* badge = std::get_if<Badge>(&spec)) badge->size = Badge::Size::own;
+            json fresh;
+            JsonWriter writer(fresh);
+            fields(spec, writer);
+            add_missing(source.at("numbers"), fresh);
+        }
+        for (json& step : part.at("steps"))
+            if (const StepKind* kind = step_kind(step.at("kind").get<std::string>())) {
+                StepWhat what = kind->fresh;
+                json fresh;
+                JsonWriter writer(fresh);
+                fields(what, writer);
+                add_missing(step.at("numbers"), fresh);
+            }
+    }
+}
+
 /// Each entry takes a document of its version to the next.
 using Migration = void (*)(json&);
-constexpr Migration migrations[] = {nullptr, from_1, from_2};
+constexpr Migration migrations[] = {nullptr, from_1, from_2, from_3};
 static_assert(std::size(migrations) == format_version, "one migration for every version but the newest");
 
 void migrate(json& document, int from) {

@@ -38,6 +38,10 @@ void JsonWriter::text(FieldName name, std::string& value, TextKind) {
     out_[key_of(name)] = value;
 }
 
+void JsonWriter::part(FieldName name, PartId& value) {
+    out_[key_of(name)] = value.value;
+}
+
 void JsonWriter::data(FieldName name, std::shared_ptr<const std::string>& value) {
     out_[key_of(name, "_base64")] = value ? base64(*value) : "";
 }
@@ -69,6 +73,9 @@ void JsonReader::choice(FieldName name, int& value, std::span<const char* const>
             return;
         }
     throw Damaged{"\"" + word + "\" is no choice for \"" + name.label + "\""};
+}
+void JsonReader::part(FieldName name, PartId& value) {
+    value = PartId{in_.at(key_of(name)).get<std::uint32_t>()};
 }
 void JsonReader::data(FieldName name, std::shared_ptr<const std::string>& value) {
     auto bytes = from_base64(in_.at(key_of(name, "_base64")).get_ref<const std::string&>());

@@ -26,6 +26,7 @@ class JsonWriter final : public Fields {
     void flag(FieldName name, bool& value) override;
     void choice(FieldName name, int& value, std::span<const char* const> words) override;
     void text(FieldName name, std::string& value, TextKind kind) override;
+    void part(FieldName name, PartId& value) override;
     void data(FieldName name, std::shared_ptr<const std::string>& value) override; ///< base64 (RFC 4648)
     bool all() const override { return true; }
 
@@ -47,6 +48,7 @@ class JsonReader final : public Fields {
     void flag(FieldName name, bool& value) override;
     void choice(FieldName name, int& value, std::span<const char* const> words) override;
     void text(FieldName name, std::string& value, TextKind kind) override;
+    void part(FieldName name, PartId& value) override;
     void data(FieldName name, std::shared_ptr<const std::string>& value) override; ///< base64 (RFC 4648)
     bool all() const override { return true; }
 

@@ -73,6 +73,17 @@ const Step* maker_of(const Part& part, LineSetId result) {
     return nullptr;
 }
 
+std::vector<PartId> borrows_from(const Part& part) {
+    std::vector<PartId> out;
+    const auto add = [&](PartId id) {
+        if (id && std::find(out.begin(), out.end(), id) == out.end()) out.push_back(id);
+    };
+    add(borrows_from(part.source.spec));
+    for (const Step& step : part.steps)
+        add(borrows_from(step.what));
+    return out;
+}
+
 bool is_made(const Part& part) {
     return !std::holds_alternative<FromFile>(part.source.spec);
 }

@@ -26,10 +26,6 @@ std::optional<Action> action_from_name(std::string_view name);
 /// The letter on a lane's plate and its key: C, S, H (holes), D, F, E, M, R.
 char action_letter(Action action);
 
-/// How the lines of a score lane are folded: towards the scored side or away from it. For the eye and the
-/// hands; the machine scores both alike.
-enum class Fold { valley, mountain };
-
 /// Action + tool + settings that lines are assigned to.
 struct Lane {
     LaneId id;
@@ -125,6 +121,8 @@ const Step* find(const Part& part, StepId id);
 Step* find(Part& part, StepId id);
 /// The step that makes the lines of this set, if one does.
 const Step* maker_of(const Part& part, LineSetId result);
+/// The parts whose outlines or lines its source and its steps take, each once.
+std::vector<PartId> borrows_from(const Part& part);
 /// Whether the part's lines are computed rather than taken from a file.
 bool is_made(const Part& part);
 

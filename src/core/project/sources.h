@@ -10,6 +10,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/base/id.h"
 #include "core/base/units.h"
 #include "core/project/fields.h"
 
@@ -22,7 +23,7 @@ struct FromFile {
 
 /// A card that is folded; sizes are those of the folded card.
 struct FoldedCard {
-    enum class Fold { single, gate, three };
+    enum class Fold { single, gate, three, zigzag };
     enum class Opens { side, top };
     enum class Line { score, perforate, none };
     Length width = mm(105), height = mm(148); ///< 5..2000 mm
@@ -33,6 +34,28 @@ struct FoldedCard {
     Length tuck = mm(1.5);  ///< panels that fold inwards are narrower by this, 0..20 mm
     Length corner;          ///< radius of the outer corners, 0..200 mm
     bool operator==(const FoldedCard&) const = default;
+};
+
+/// A card in the outline of another part: what lies beyond the fold is mirrored, so that both halves are one
+/// piece where they meet. The finished size is that of the outline, less the overlap.
+struct ShapeCard {
+    enum class Fold { left, right, top, bottom };
+    PartId of;
+    Fold fold = Fold::left;
+    Length overlap = mm(4); ///< the fold lies this far inside the outline, 0..500 mm
+    FoldedCard::Line line = FoldedCard::Line::score;
+    Length setback = mm(1); ///< the fold line stops this far before the ends of the hinge, 0..50 mm
+    bool operator==(const ShapeCard&) const = default;
+};
+
+/// A layer, mat or frame that shows an even border of another part: of a folded card, of its front.
+struct Layer {
+    enum class Corners { mitred, round };
+    PartId of;
+    Length reveal = mm(4); ///< border that stays in view; negative: it stands out beyond, -200..200 mm
+    Length frame;          ///< 0: whole; otherwise a mat with an opening, 0..500 mm wide
+    Corners corners = Corners::mitred; ///< those that point away from the layer
+    bool operator==(const Layer&) const = default;
 };
 
 /// A label, tag or plain mat with an edge of its own.
@@ -48,11 +71,14 @@ struct Label {
     Length slot_width = mm(15); ///< 1..300 mm
     Length hole_inset = mm(5);  ///< from the top edge to the hole, 0..500 mm
     Length border;              ///< inset of an inner border line, 0: none; 0..200 mm
+    std::string also; ///< further sizes, "60x40, 40x25" (mm unless they say): laid in a row behind it
     bool operator==(const Label&) const = default;
 };
 
 /// A round badge: what is seen, and what is cut so that it wraps around the back.
 struct Badge {
+    enum class Size { own, small, medium, large };
+    Size size = Size::medium;              ///< 25/35, 37/49 or 58/70 mm, or as `visible` and `cut` say
     Length visible = mm(37), cut = mm(49); ///< diameters, 5..500 mm
     Length safe = mm(2);                   ///< art stays this far inside the visible edge, 0..50 mm
     bool guides = true;                    ///< the visible circle, set aside as a guide
@@ -76,7 +102,7 @@ struct EdgeStrip {
 
 /// A motif repeated over a sheet.
 struct RepeatPattern {
-    enum class Motif { star, disc, square, diamond, hexagon, heart, drop };
+    enum class Motif { star, disc, square, diamond, hexagon, heart, drop, part };
     enum class Rows { straight, brick, hexagonal };
     Motif motif = Motif::star;
     Length size = mm(14); ///< across, 1..1000 mm
@@ -87,9 +113,14 @@ struct RepeatPattern {
     int wanted =
         0; ///< 0: as many as fit at this size; otherwise the size is solved so that so many fit across
     int points = 5;     ///< of the star, 3..24
+    PartId of;          ///< the part that is the motif
     bool frame = false; ///< the sheet's outline too
     bool operator==(const RepeatPattern&) const = default;
 };
+
+/// How a score line is folded: towards the scored side or away from it. For the eye and the hands; the
+/// machine scores both alike.
+enum class Fold { valley, mountain };
 
 /// Boxes, sleeves and envelopes of one sheet; sizes are those of what goes inside.
 struct Carton {
@@ -100,16 +131,18 @@ struct Carton {
     Length tab = mm(12);                                     ///< glue tab, 2..200 mm
     bool windows = true;                                     ///< of a sleeve: one in each panel
     Length frame = mm(12);                                   ///< around a window, 1..500 mm
+    Fold folds = Fold::valley;                               ///< as seen from the side that is scored
     Length ease = mm(2); ///< play of an envelope's content each way, 0..50 mm
     bool operator==(const Carton&) const = default;
 };
 
-/// Text in a font of outlines; or in single strokes, for pens, foil and engraving.
+/// Text in a font of outlines; or in single strokes, for pens, foil and engraving: those of a stroke font, or
+/// the centre lines of outlines.
 struct Lettering {
-    enum class Kind { outlines, strokes };
+    enum class Kind { outlines, strokes, centre_lines };
     enum class SizedBy { capitals, width, height };
     enum class Align { left, centre, right };
-    enum class Path { straight, arc };
+    enum class Path { straight, arc, outline };
     std::string text = "Lantern"; ///< with marks: core/lettering/marks.h
     Kind kind = Kind::outlines;
     std::string font = "Lobster Two"; ///< family, or the name of a stroke font
@@ -123,34 +156,45 @@ struct Lettering {
     double glyph_width = 100; ///< %, 20..400
     Path path = Path::straight;
     Length radius = mm(60); ///< of the arc's baseline, 2..5000 mm; the text stands on top of the circle
-    bool inside = false;    ///< the text stands inside the circle, at its foot
-    std::string features;   ///< "ss01, -liga": OpenType features on or off
-    bool join = false;      ///< letters that touch become one outline
+    bool inside = false;    ///< the text stands inside the circle, at its foot; or inside the outline
+    PartId of;              ///< whose outline the text follows; of words on a part, none: that part's own
+    double start =
+        75; ///< middle of the text, % of the outline, clockwise from its right at half its height, 0..100
+    Length lift = mm(2);  ///< of the baseline off the outline, -200..500 mm
+    std::string features; ///< "ss01, -liga": OpenType features on or off
+    bool join = false;    ///< letters that touch become one outline
     Length snug; ///< with `join`: letters are brought together until they overlap by this, 0..20 mm; 0: not
     bool operator==(const Lettering&) const = default;
 };
 
 /// A picture whose outlines are traced. The file's own bytes are kept, so that the tracing stays live.
 struct Picture {
+    enum class By { grey, colour };
     std::string file_name;                    ///< without folder; for showing only
     std::shared_ptr<const std::string> bytes; ///< of the PNG or JPEG file; shared, never changed
     Length width = mm(120);                   ///< of the whole picture, 1..5000 mm
     int threshold = 0;                        ///< 1..255: darker is cut; 0: found from the picture
     bool invert = false;                      ///< lighter is cut
-    int levels = 1;                           ///< of grey, each a line set of its own, 1..6
-    int speckle = 8;                          ///< areas of up to so many pixels are left out, 0..100,000
-    int reconnect = 0;                        ///< gaps of up to twice so many pixels are closed, 0..20
-    double corner = 1;                        ///< 0: all corners sharp; 1.34: none
-    double tolerance = 0.4;                   ///< pixels by which curves may leave the edge, 0..5
+    By by = By::grey;
+    int levels = 1;    ///< of grey, or so many colours beside the paper's; each a line set of its own, 1..6
+    int only = 0;      ///< 0: all levels; otherwise this one alone, 1..6
+    int speckle = 8;   ///< areas of up to so many pixels are left out, 0..100,000
+    int reconnect = 0; ///< gaps of up to twice so many pixels are closed, 0..20
+    double corner = 1; ///< 0: all corners sharp; 1.34: none
+    double tolerance = 0.4; ///< pixels by which curves may leave the edge, 0..5
     bool operator==(const Picture& o) const;
 };
 
-using SourceSpec =
-    std::variant<FromFile, FoldedCard, Label, Badge, EdgeStrip, RepeatPattern, Carton, Lettering, Picture>;
+using SourceSpec = std::variant<FromFile, FoldedCard, Label, Badge, EdgeStrip, RepeatPattern, Carton,
+                                Lettering, Picture, ShapeCard, Layer>;
 
 /// Shows every member to the visitor.
 void fields(SourceSpec& spec, Fields& f);
 void fields(Lettering& lettering, Fields& f);
+/// Where a source that takes another part's outline names that part; null for all others.
+PartId* lender_of(SourceSpec& spec);
+/// The part whose outline the source takes; none when it takes none.
+PartId borrows_from(const SourceSpec& spec);
 
 struct SourceKind {
     const char* key;   ///< "folded-card": in files and on the command line

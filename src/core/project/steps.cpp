@@ -1,5 +1,10 @@
 #include "core/project/steps.h"
 
+#include <charconv>
+#include <tuple>
+
+#include "core/base/text.h"
+
 namespace dotlane {
 namespace {
 
@@ -34,6 +39,22 @@ void of(AlignStep& s, Fields& f) {
 
 void of(WordsStep& s, Fields& f) {
     fields(s.lettering, f);
+    f.angle({"turn", "turned by", "Clockwise"}, s.turn);
+    of(s.place, f);
+}
+
+void of(DistributeStep& s, Fields& f) {
+    f.one_of({"way", "spread"}, s.way, {"across", "down"});
+    f.one_of({"even", "even"}, s.even, {"gaps", "middles"});
+    f.one_of({"within", "within"}, s.within, {"own-width", "the-rest"});
+    if (f.when(s.within == DistributeStep::Within::rest))
+        f.length({"inset", "from the edges"}, s.inset, mm(-500), mm(500));
+}
+
+void of(PartStep& s, Fields& f) {
+    f.part({"of", "part"}, s.of);
+    f.one_of({"take", "take its"}, s.take, {"outline", "lines"});
+    f.number({"percent", "size %"}, s.percent, 1, 10000);
     f.angle({"turn", "turned by", "Clockwise"}, s.turn);
     of(s.place, f);
 }
@@ -95,6 +116,7 @@ void of(CleanStep& s, Fields& f) {
              s.least_width, mm(0), mm(20));
     f.length({"simplify", "simplify by", "Points that move the line by less are dropped"}, s.simplify, mm(0),
              mm(5));
+    f.length({"close", "join ends within", "Open ends that nearly meet"}, s.close, mm(0), mm(50));
     f.flag({"doubled", "keep doubled lines once"}, s.doubled);
 }
 
@@ -117,14 +139,59 @@ void fields(StepWhat& what, Fields& f) {
     std::visit([&](auto& step) { of(step, f); }, what);
 }
 
+Result<std::vector<int>> piece_numbers(const std::string& text) {
+    std::vector<int> out;
+    for (const auto word : split(text, ", ")) {
+        int from = 0, to = 0;
+        const char* end = word.data() + word.size();
+        auto [p, bad] = std::from_chars(word.data(), end, from);
+        to = from;
+        if (bad == std::errc() && p != end && *p == '-')
+            std::tie(p, bad) = [&] {
+                const auto r = std::from_chars(p + 1, end, to);
+                return std::pair(r.ptr, r.ec);
+            }();
+        if (bad != std::errc() || p != end || from < 1 || to < from || to > 100000)
+            return fail("step.pieces",
+                        "\"" + std::string(word) + "\" is no number of a piece. Write 2 or 5-7.");
+        for (int n = from; n <= to; ++n)
+            out.push_back(n);
+    }
+    return out;
+}
+
+std::string piece_text(const std::set<int>& numbers) {
+    std::string out;
+    for (auto it = numbers.begin(); it != numbers.end();) {
+        const int first = *it;
+        int last = first;
+        while (++it != numbers.end() && *it == last + 1)
+            last = *it;
+        out += (out.empty() ? "" : ", ") + std::to_string(first);
+        if (last > first) out += (last == first + 1 ? ", " : "-") + std::to_string(last);
+    }
+    return out;
+}
+
+PartId borrows_from(const StepWhat& what) {
+    if (const auto* part = std::get_if<PartStep>(&what)) return part->of;
+    if (const auto* words = std::get_if<WordsStep>(&what)) return borrows_from(words->lettering);
+    return {};
+}
+
+bool brings(const StepWhat& what) {
+    return std::holds_alternative<WordsStep>(what) || std::holds_alternative<PartStep>(what);
+}
+
 const std::vector<StepKind>& step_kinds() {
     static const std::vector<StepKind> all = {
         {"fill", "Fill", "Parallel lines in closed lines.", FillStep{}, true},
         {"outline", "Outline", "Lines around or inside closed lines.", OutlineStep{}, true},
         {"words", "Words", "Lettering on the part: a greeting, a name.", WordsStep{}, true},
+        {"part", "Another part", "Its outline or lines, put on this one.", PartStep{}, true},
         {"join", "Join", "Closed lines that overlap become one.", JoinStep{}},
         {"cut-out", "Cut out", "Takes other lines' area away, or keeps only what overlaps.", CutOutStep{},
-         false, true},
+         false, StepKind::Second::wanted},
         {"fill-holes", "Fill holes", "Holes of closed lines vanish.", FillHolesStep{}},
         {"pieces", "Pieces", "Drops pieces by their number.", PiecesStep{}},
         {"clean", "Clean", "Drops crumbs, slivers and doubled lines.", CleanStep{}},
@@ -133,7 +200,9 @@ const std::vector<StepKind>& step_kinds() {
         {"resize", "Resize", "To a width, a height or a share.", ResizeStep{}},
         {"mirror", "Mirror", "Left to right or top to bottom.", MirrorStep{}},
         {"turn", "Turn", "By an angle, about the middle.", TurnStep{}},
-        {"align", "Align", "To an edge or the middle of the rest.", AlignStep{}},
+        {"align", "Align", "To an edge or the middle of the rest.", AlignStep{}, false,
+         StepKind::Second::possible},
+        {"distribute", "Distribute", "Evenly, by gaps or by middles.", DistributeStep{}},
         {"copies", "Copies", "In rows and columns or around a ring.", CopiesStep{}}};
     return all;
 }

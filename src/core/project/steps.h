@@ -4,6 +4,7 @@
 #pragma once
 
 #include <optional>
+#include <set>
 #include <string>
 #include <variant>
 #include <vector>
@@ -47,7 +48,8 @@ struct TurnStep {
     bool operator==(const TurnStep&) const = default;
 };
 
-/// Moves the chosen lines, as one, to an edge or the middle of all the others.
+/// Moves the chosen lines, as one, to an edge or the middle of the second choice; without one, of all the
+/// others.
 struct AlignStep {
     enum class Across { leave, left, middle, right };
     enum class Down { leave, top, middle, bottom };
@@ -55,6 +57,18 @@ struct AlignStep {
     Down down = Down::middle;
     Length right_by, down_by; ///< further moved by, -2000..2000 mm
     bool operator==(const AlignStep&) const = default;
+};
+
+/// Spreads the chosen line sets evenly; a single set's lines one by one.
+struct DistributeStep {
+    enum class Way { across, down };
+    enum class Even { gaps, middles };
+    enum class Within { own, rest };
+    Way way = Way::across;
+    Even even = Even::gaps;
+    Within within = Within::own; ///< the outermost stay where they are, or go to the edges of the other lines
+    Length inset;                ///< from those edges, -500..500 mm
+    bool operator==(const DistributeStep&) const = default;
 };
 
 /// Words on the part: a greeting, a name, a number. Made like a part of lettering, then turned and put at an
@@ -72,6 +86,18 @@ struct WordsStep {
         l.size = mm(7);
         return l;
     }
+};
+
+/// Lines of another part, which they follow when it changes: its outline, or all its closed lines. Turned,
+/// resized and put like words.
+struct PartStep {
+    enum class Take { outline, lines };
+    PartId of;
+    Take take = Take::outline;
+    double percent = 100; ///< 1..10,000
+    Angle turn;           ///< clockwise
+    AlignStep place{AlignStep::Across::middle, AlignStep::Down::middle, {}, {}};
+    bool operator==(const PartStep&) const = default;
 };
 
 /// Copies in rows and columns, or around a ring.
@@ -130,6 +156,7 @@ struct CleanStep {
     Length least_size = mm(0.5); ///< pieces that are smaller across are dropped, 0..100 mm
     Length least_width;          ///< necks and slivers narrower than this are opened away, 0..20 mm
     Length simplify = mm(0.02);  ///< points that move the line by less are dropped, 0..5 mm
+    Length close;                ///< open ends nearer to each other than this are joined, 0..50 mm
     bool doubled = true;         ///< lines that lie on one another are kept once
     bool operator==(const CleanStep&) const = default;
 };
@@ -151,9 +178,18 @@ struct DashStep {
     bool operator==(const DashStep&) const = default;
 };
 
-using StepWhat =
-    std::variant<FillStep, ResizeStep, MirrorStep, TurnStep, AlignStep, CopiesStep, JoinStep, OutlineStep,
-                 CutOutStep, FillHolesStep, PiecesStep, CleanStep, CornersStep, DashStep, WordsStep>;
+using StepWhat = std::variant<FillStep, ResizeStep, MirrorStep, TurnStep, AlignStep, CopiesStep, JoinStep,
+                              OutlineStep, CutOutStep, FillHolesStep, PiecesStep, CleanStep, CornersStep,
+                              DashStep, WordsStep, DistributeStep, PartStep>;
+
+/// The numbers in "2, 5-7", each from 1 to 100,000. Error "step.pieces".
+Result<std::vector<int>> piece_numbers(const std::string& text);
+std::string piece_text(const std::set<int>& numbers);
+
+/// The part whose lines the step brings or follows; none when it does neither.
+PartId borrows_from(const StepWhat& what);
+/// Whether the step brings lines of its own, which do not come from any that are there: words, another part.
+bool brings(const StepWhat& what);
 
 /// Shows every member to the visitor.
 void fields(StepWhat& what, Fields& f);
@@ -163,8 +199,9 @@ struct StepKind {
     const char* name;  ///< "Cut out"
     const char* about; ///< what it does, one sentence
     StepWhat fresh;
-    bool makes = false;    ///< makes new lines, for a lane of their own
-    bool by_other = false; ///< works with a second choice of line sets
+    bool makes = false; ///< makes new lines, for a lane of their own
+    enum class Second { none, wanted, possible };
+    Second second = Second::none; ///< a second choice of line sets
 };
 /// In the order in which they are offered.
 const std::vector<StepKind>& step_kinds();

@@ -113,9 +113,10 @@ class Evaluation {
     RecipeCache::Given given_to(const Step& step, const RecipeState& state) const {
         RecipeCache::Given out;
         out.tip = tip_of(step);
-        const bool adds = std::holds_alternative<WordsStep>(step.what); // works on nothing that is there
+        const bool adds = brings(step.what); // works on nothing that is there
         // Others would be done again for nothing whenever the part changes its size.
-        const bool places = adds || std::holds_alternative<AlignStep>(step.what);
+        const bool places = adds || std::holds_alternative<AlignStep>(step.what) ||
+                            std::holds_alternative<DistributeStep>(step.what);
         if (const auto it = inserted_.find(step.id); it != inserted_.end() && it->second)
             out.inserted = it->second->drawing;
         for (const auto& set : state.sets) {

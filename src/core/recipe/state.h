@@ -51,6 +51,11 @@ struct StepReport {
     std::vector<Figure> figures;
     Findings findings; ///< their place is filled in by the evaluation
     std::optional<FillReport> fill;
+    struct Piece {
+        Region region;
+        bool kept;
+    };
+    std::vector<Piece> pieces; ///< of a pieces step, in the order of their numbers
 };
 
 struct RecipeState {

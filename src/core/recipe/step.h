@@ -11,7 +11,7 @@ struct StepInput {
     std::vector<const WorkSet*> of, by; ///< `of`: all sets when the step names none
     Box part;   ///< of all sets that the step does not work on; for steps that place lines
     Length tip; ///< of the lane that receives what is made
-    const Result<SourceLines>* inserted = nullptr; ///< the lines of words
+    const Result<SourceLines>* inserted = nullptr; ///< the lines of words or of another part
 };
 
 struct StepOutcome {
@@ -30,7 +30,9 @@ StepOutcome run(const MirrorStep& step, const StepInput& in, Progress& progress)
 StepOutcome run(const TurnStep& step, const StepInput& in, Progress& progress);
 StepOutcome run(const AlignStep& step, const StepInput& in, Progress& progress);
 StepOutcome run(const CopiesStep& step, const StepInput& in, Progress& progress);
+StepOutcome run(const DistributeStep& step, const StepInput& in, Progress& progress);
 StepOutcome run(const WordsStep& step, const StepInput& in, Progress& progress);
+StepOutcome run(const PartStep& step, const StepInput& in, Progress& progress);
 StepOutcome run(const JoinStep& step, const StepInput& in, Progress& progress);
 StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress);
 StepOutcome run(const CutOutStep& step, const StepInput& in, Progress& progress);

@@ -1,5 +1,4 @@
 // Steps that work on areas: join, outline, cut out, fill holes, pieces.
-#include <charconv>
 #include <set>
 
 #include "core/base/text.h"
@@ -65,28 +64,6 @@ std::shared_ptr<WorkSet> each_area(const WorkSet& set, Change change) {
             out->lines.push_back(line); // as it was drawn
         else if (!next.empty())
             out->lines.push_back(line_of(next, line));
-    }
-    return out;
-}
-
-/// "2, 5-7"
-Result<std::vector<int>> numbers_of(const std::string& text) {
-    std::vector<int> out;
-    for (const auto word : split(text, ", ")) {
-        int from = 0, to = 0;
-        const char* end = word.data() + word.size();
-        auto [p, bad] = std::from_chars(word.data(), end, from);
-        to = from;
-        if (bad == std::errc() && p != end && *p == '-')
-            std::tie(p, bad) = [&] {
-                const auto r = std::from_chars(p + 1, end, to);
-                return std::pair(r.ptr, r.ec);
-            }();
-        if (bad != std::errc() || p != end || from < 1 || to < from || to > 100000)
-            return fail("step.pieces",
-                        "\"" + std::string(word) + "\" is no number of a piece. Write 2 or 5-7.");
-        for (int n = from; n <= to; ++n)
-            out.push_back(n);
     }
     return out;
 }
@@ -269,7 +246,7 @@ StepOutcome run(const FillHolesStep& step, const StepInput& in, Progress&) {
 }
 
 StepOutcome run(const PiecesStep& step, const StepInput& in, Progress&) {
-    const auto dropped = numbers_of(step.drop);
+    const auto dropped = piece_numbers(step.drop);
     if (!dropped) return refused(dropped.error().message);
     const Areas areas = areas_of(in.of);
     if (areas.each.empty()) return refused("There are no closed lines to take apart.");
@@ -297,7 +274,10 @@ StepOutcome run(const PiecesStep& step, const StepInput& in, Progress&) {
     });
     std::size_t kept = 0;
     for (std::size_t i = 0; i < all.size(); ++i) {
-        if (std::find(dropped->begin(), dropped->end(), static_cast<int>(i) + 1) != dropped->end()) continue;
+        const bool keep =
+            std::find(dropped->begin(), dropped->end(), static_cast<int>(i) + 1) == dropped->end();
+        out.report.pieces.push_back({all[i].region, keep});
+        if (!keep) continue;
         ++kept;
         out.changed[all[i].set]->lines.push_back(line_of(all[i].region, *all[i].line));
     }

@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "core/geometry/doubled.h"
+#include "core/geometry/ends.h"
 #include "core/geometry/reshape.h"
 #include "core/recipe/step.h"
 
@@ -32,6 +33,21 @@ std::size_t drop_doubled(std::vector<std::shared_ptr<WorkSet>>& sets) {
     return count;
 }
 
+/// Open ends of a set that nearly meet. Returns how many pairs were joined.
+int join_ends(WorkSet& set, Length reach) {
+    Polylines all;
+    std::vector<std::size_t> owner;
+    for (std::size_t i = 0; i < set.lines.size(); ++i)
+        for (Polyline& c : set.lines[i].contours)
+            all.push_back(std::move(c)), owner.push_back(i);
+    JoinedEnds joined = joined_ends(all, reach);
+    for (FlatLine& line : set.lines)
+        line.contours.clear(), line.area = nullptr;
+    for (std::size_t i = 0; i < joined.lines.size(); ++i)
+        set.lines[owner[joined.from[i]]].contours.push_back(std::move(joined.lines[i]));
+    return joined.joined;
+}
+
 void settle(WorkSet& set) {
     std::erase_if(set.lines, [](const FlatLine& line) { return line.contours.empty(); });
     for (FlatLine& line : set.lines)
@@ -47,6 +63,12 @@ StepOutcome run(const CleanStep& step, const StepInput& in, Progress& progress) 
     for (const WorkSet* set : in.of)
         out.changed.push_back(copy_of(*set));
     if (step.doubled) doubled = drop_doubled(out.changed);
+    int joined = 0;
+    if (in_mm(step.close) > 0)
+        for (const auto& set : out.changed) {
+            joined += join_ends(*set, step.close);
+            settle(*set);
+        }
     for (const auto& set : out.changed) {
         if (progress.cancelled()) return out;
         for (FlatLine& line : set->lines) {
@@ -89,9 +111,10 @@ StepOutcome run(const CleanStep& step, const StepInput& in, Progress& progress) 
     const auto figure = [](const char* key, std::size_t n) {
         return Figure{key, "", static_cast<double>(n)};
     };
-    out.report.figures = {figure("crumbs_dropped", crumbs), figure("slivers_opened", slivers),
-                          figure("doubled_dropped", doubled), figure("points_before", points_before),
-                          figure("points_after", points_after)};
+    out.report.figures = {
+        figure("crumbs_dropped", crumbs),       figure("slivers_opened", slivers),
+        figure("doubled_dropped", doubled),     figure("ends_joined", static_cast<std::size_t>(joined)),
+        figure("points_before", points_before), figure("points_after", points_after)};
     return out;
 }
 

@@ -11,12 +11,15 @@ Box box_of(const StepInput& in) {
     return box;
 }
 
+void move(FlatLine& line, const Affine& by) {
+    line.contours = transformed(line.contours, by);
+    if (line.area) line.area = std::make_shared<const Region>(transformed(*line.area, by));
+    line.box = bounds(line.contours);
+}
+
 void move(WorkSet& set, const Affine& by) {
-    for (FlatLine& line : set.lines) {
-        line.contours = transformed(line.contours, by);
-        if (line.area) line.area = std::make_shared<const Region>(transformed(*line.area, by));
-        line.box = bounds(line.contours);
-    }
+    for (FlatLine& line : set.lines)
+        move(line, by);
     set.strokes = transformed(set.strokes, by);
 }
 
@@ -60,38 +63,122 @@ StepOutcome run(const TurnStep& step, const StepInput& in, Progress&) {
 StepOutcome run(const AlignStep& step, const StepInput& in, Progress&) {
     const Box box = box_of(in);
     if (box.empty()) return refused("There are no lines to move.");
-    if (in.part.empty() && (step.across != AlignStep::Across::leave || step.down != AlignStep::Down::leave))
+    Box target = in.part;
+    if (!in.by.empty()) {
+        target = {};
+        for (const WorkSet* set : in.by)
+            target.add(set->box());
+    }
+    if (target.empty() && (step.across != AlignStep::Across::leave || step.down != AlignStep::Down::leave))
         return refused("There is nothing else in the part to align to.");
     const auto shift = [](int way, double lo, double hi, double to_lo, double to_hi) {
         return way == 1 ? to_lo - lo : way == 2 ? (to_lo + to_hi - lo - hi) / 2 : way == 3 ? to_hi - hi : 0.0;
     };
     const Point by{
-        shift(static_cast<int>(step.across), box.x0, box.x1, in.part.x0, in.part.x1) + in_mm(step.right_by),
-        shift(static_cast<int>(step.down), box.y0, box.y1, in.part.y0, in.part.y1) + in_mm(step.down_by)};
+        shift(static_cast<int>(step.across), box.x0, box.x1, target.x0, target.x1) + in_mm(step.right_by),
+        shift(static_cast<int>(step.down), box.y0, box.y1, target.y0, target.y1) + in_mm(step.down_by)};
     return moved(in, Affine::translation(by));
 }
 
-StepOutcome run(const WordsStep& step, const StepInput& in, Progress&) {
-    if (!in.inserted) return refused("The words have not been lettered.");
-    if (!*in.inserted) return refused(in.inserted->error().message);
-    WorkSet words;
-    const Affine turn = Affine::rotation(in_radians(step.turn));
+StepOutcome run(const DistributeStep& step, const StepInput& in, Progress&) {
+    struct Thing {
+        std::size_t set, line; ///< line: none when the whole set is one thing
+        double lo, hi;
+    };
+    const bool across = step.way == DistributeStep::Way::across, whole = in.of.size() > 1;
+    constexpr std::size_t all = ~std::size_t{0};
+    std::vector<Thing> things;
+    const auto add = [&](std::size_t set, std::size_t line, const Box& box) {
+        if (!box.empty()) things.push_back({set, line, across ? box.x0 : box.y0, across ? box.x1 : box.y1});
+    };
+    for (std::size_t s = 0; s < in.of.size(); ++s)
+        if (whole)
+            add(s, all, in.of[s]->box());
+        else
+            for (std::size_t l = 0; l < in.of[s]->lines.size(); ++l)
+                add(s, l, in.of[s]->lines[l].box);
+    if (things.size() < 2) return refused("There is only one thing: nothing can be spread.");
+    if (!whole && !in.of.front()->strokes.empty()) return refused("The strokes of a fill cannot be spread.");
+    const bool gaps = step.even == DistributeStep::Even::gaps;
+    std::stable_sort(things.begin(), things.end(),
+                     [](const Thing& a, const Thing& b) { return a.lo + a.hi < b.lo + b.hi; });
+    double lo = things.front().lo, hi = things.back().hi;
+    if (step.within == DistributeStep::Within::rest) {
+        if (in.part.empty()) return refused("There is nothing else in the part to spread within.");
+        lo = (across ? in.part.x0 : in.part.y0) + in_mm(step.inset);
+        hi = (across ? in.part.x1 : in.part.y1) - in_mm(step.inset);
+    }
+    double sum = 0;
+    for (const Thing& t : things)
+        sum += t.hi - t.lo;
+    const double n = static_cast<double>(things.size() - 1), gap = (hi - lo - sum) / n;
+    const double first = lo + (things.front().hi - things.front().lo) / 2,
+                 last = hi - (things.back().hi - things.back().lo) / 2;
+    StepOutcome out;
+    for (const WorkSet* set : in.of) {
+        out.changed.push_back(copy_of(*set));
+        out.changed.back()->worked = set->worked;
+    }
+    double at = lo;
+    for (std::size_t i = 0; i < things.size(); ++i) {
+        const Thing& t = things[i];
+        const double by =
+            gaps ? at - t.lo : first + (last - first) * static_cast<double>(i) / n - (t.lo + t.hi) / 2;
+        at += t.hi - t.lo + gap;
+        const Affine shift = Affine::translation(across ? Point{by, 0} : Point{0, by});
+        WorkSet& set = *out.changed[t.set];
+        if (t.line == all)
+            move(set, shift);
+        else
+            move(set.lines[t.line], shift);
+    }
+    out.report.figures = {{"things", "", static_cast<double>(things.size())}};
+    if (gaps) out.report.figures.push_back({"gap", "mm", gap});
+    if (gaps && gap < 0)
+        out.report.findings.push_back(
+            {"distribute.overlap", Grade::caution, "There is not room for all of them: they overlap.", {}});
+    return out;
+}
+
+namespace {
+
+/// Lines that a step brings, turned and put at their place.
+StepOutcome put(const StepInput& in, Angle turned, AlignStep place, bool as_they_lie) {
+    WorkSet lines;
+    const Affine turn = Affine::rotation(in_radians(turned));
     for (const DrawnLine& drawn : (*in.inserted)->drawing->lines) {
         FlatLine line;
         line.rule = drawn.shape.rule;
         line.contours = flattened(transformed(drawn.shape, turn));
         line.box = bounds(line.contours);
-        words.lines.push_back(std::move(line));
+        lines.lines.push_back(std::move(line));
     }
-    StepInput alone{{&words}, {}, in.part, {}};
-    AlignStep place = step.place;
-    if (in.part.empty()) place.across = AlignStep::Across::leave, place.down = AlignStep::Down::leave;
+    StepInput alone{{&lines}, {}, in.part, {}};
+    if (in.part.empty() || as_they_lie)
+        place.across = AlignStep::Across::leave, place.down = AlignStep::Down::leave;
     StepOutcome out = run(place, alone, no_progress());
+    if (!out.report.refused.empty()) return out;
     out.made.emplace(std::move(*out.changed.front()));
     out.changed.clear();
     out.report.figures = (*in.inserted)->figures;
     out.report.findings = (*in.inserted)->findings;
     return out;
+}
+
+} // namespace
+
+StepOutcome run(const WordsStep& step, const StepInput& in, Progress&) {
+    if (!in.inserted) return refused("The words have not been lettered.");
+    if (!*in.inserted) return refused(in.inserted->error().message);
+    // Words that follow the part's own outline lie where they belong.
+    const bool follow = step.lettering.path == Lettering::Path::outline && !step.lettering.of;
+    return put(in, step.turn, step.place, follow);
+}
+
+StepOutcome run(const PartStep& step, const StepInput& in, Progress&) {
+    if (!in.inserted) return refused("The other part has not been made.");
+    if (!*in.inserted) return refused(in.inserted->error().message);
+    return put(in, step.turn, step.place, false);
 }
 
 StepOutcome run(const CopiesStep& step, const StepInput& in, Progress& progress) {

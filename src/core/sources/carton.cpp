@@ -9,6 +9,10 @@ struct Panels {
     std::vector<double> x; ///< of the folds, 0 first, the far edge of the last panel last
 };
 
+const char* fold_of(const Carton& c) {
+    return c.folds == Fold::mountain ? role::mountain : role::fold;
+}
+
 /// Four panels side by side.
 Panels four(const Carton& c) {
     const double t = in_mm(c.thickness), w = in_mm(c.width) + t, d = in_mm(c.depth) + t;
@@ -25,7 +29,7 @@ Result<SourceLines> sleeve(const Carton& c) {
     lines.add(role::outline,
               polygon({{0, 0}, {end, 0}, {end + tab, slant}, {end + tab, h - slant}, {end, h}, {0, h}}));
     for (std::size_t i = 1; i < p.x.size(); ++i)
-        lines.straight(role::fold, {p.x[i], 0}, {p.x[i], h});
+        lines.straight(fold_of(c), {p.x[i], 0}, {p.x[i], h});
     if (c.windows)
         for (std::size_t i = 0; i + 1 < p.x.size(); ++i) {
             const Box hole{p.x[i] + in_mm(c.frame), in_mm(c.frame), p.x[i + 1] - in_mm(c.frame),
@@ -88,13 +92,13 @@ Result<SourceLines> tuck_box(const Carton& c) {
     Lines lines;
     lines.add(role::outline, o);
     for (std::size_t i = 1; i < p.x.size(); ++i)
-        lines.straight(role::fold, {p.x[i], top}, {p.x[i], foot});
+        lines.straight(fold_of(c), {p.x[i], top}, {p.x[i], foot});
     for (const double y : {top, foot}) {
         for (const std::size_t i : {1U, 2U, 3U}) // dust flaps and lid hang on these
-            lines.straight(role::fold, {p.x[i], y}, {p.x[i + 1], y});
+            lines.straight(fold_of(c), {p.x[i], y}, {p.x[i + 1], y});
     }
-    lines.straight(role::fold, {p.x[2], tuck}, {p.x[3], tuck});
-    lines.straight(role::fold, {p.x[2], far - tuck}, {p.x[3], far - tuck});
+    lines.straight(fold_of(c), {p.x[2], tuck}, {p.x[3], tuck});
+    lines.straight(fold_of(c), {p.x[2], far - tuck}, {p.x[3], far - tuck});
     lines.figure("flat_width", "mm", end + tab);
     lines.figure("flat_height", "mm", far);
     return lines.take();
@@ -123,10 +127,10 @@ Result<SourceLines> envelope(const Carton& c) {
     o.line_to({x0 - tab, y0 + slant});
     Lines lines;
     lines.add(role::outline, o);
-    lines.straight(role::fold, {x0, y0}, {x0 + w, y0});
-    lines.straight(role::fold, {x0, y0 + h}, {x0 + w, y0 + h});
-    lines.straight(role::fold, {x0, y0}, {x0, y0 + h});
-    lines.straight(role::fold, {x0 + w, y0}, {x0 + w, y0 + h});
+    lines.straight(fold_of(c), {x0, y0}, {x0 + w, y0});
+    lines.straight(fold_of(c), {x0, y0 + h}, {x0 + w, y0 + h});
+    lines.straight(fold_of(c), {x0, y0}, {x0, y0 + h});
+    lines.straight(fold_of(c), {x0 + w, y0}, {x0 + w, y0 + h});
     lines.figure("inside_width", "mm", w);
     lines.figure("inside_height", "mm", h);
     lines.figure("flat_width", "mm", w + 2 * tab);

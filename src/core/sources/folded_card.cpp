@@ -14,6 +14,8 @@ std::vector<Length> panels_of(const FoldedCard& card) {
     // The first panel lies inside the folded card.
     case FoldedCard::Fold::three:
         return {side - card.tuck, side, side};
+    case FoldedCard::Fold::zigzag:
+        return {side, side, side};
     }
     return {};
 }
@@ -43,7 +45,10 @@ Result<SourceLines> make(const FoldedCard& card) {
         at += in_mm(panels[i]);
         lines.figure("fold_at", "mm", at);
         if (card.line == FoldedCard::Line::none) continue;
-        const char* fold = card.line == FoldedCard::Line::score ? role::fold : role::perforation;
+        const bool back = card.fold == FoldedCard::Fold::zigzag && i % 2 == 1;
+        const char* fold = card.line == FoldedCard::Line::perforate ? role::perforation
+                           : back                                   ? role::mountain
+                                                                    : role::fold;
         const double a = in_mm(card.setback), b = in_mm(across - card.setback);
         if (side)
             lines.straight(fold, {at, a}, {at, b});

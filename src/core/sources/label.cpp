@@ -1,4 +1,6 @@
 // Labels, tags and badges. All curves are arcs that meet at true tangents.
+#include "core/base/measure.h"
+#include "core/base/text.h"
 #include "core/sources/parts.h"
 
 namespace dotlane::sources {
@@ -84,10 +86,13 @@ Region inset(const Region& area, double by, double cx, double cy) {
 
 } // namespace
 
-Result<SourceLines> make(const Label& label) {
+namespace {
+
+/// Adds a label with its top-left corner at (left, 0).
+Result<void> add_label(Lines& lines, const Label& label, double left, bool tell) {
     const double w = in_mm(label.width), h = in_mm(label.height), corner = in_mm(label.corner);
     const double r = std::min({corner, w / 2, h / 2});
-    Lines lines;
+    const Affine there = Affine::translation({left, 0});
     Contour edge;
     double cx = 0, cy = 0;
     switch (label.edge) {
@@ -105,8 +110,8 @@ Result<SourceLines> make(const Label& label) {
         if (cx <= 0 || cy <= 0) return fail("source.label", "The scallops are too wide for this label.");
         if ((w + h) / std::min(cx, cy) > 1000)
             return fail("source.label", "So many scallops are too fine to be cut.");
-        lines.figure("scallop_across", "mm", cx);
-        lines.figure("scallop_down", "mm", cy);
+        if (tell) lines.figure("scallop_across", "mm", cx);
+        if (tell) lines.figure("scallop_down", "mm", cy);
         break;
     case Label::Edge::notched:
         edge = notched(w, h, std::min(r, std::min(w, h) / 2 * 0.98));
@@ -117,33 +122,96 @@ Result<SourceLines> make(const Label& label) {
     }
     const Shape outline{{edge}};
     const Region area = region_of(outline, mm(0.005));
-    lines.add(role::outline, outline);
+    lines.add(role::outline, transformed(outline, there));
     if (in_mm(label.border) > 0) {
         const Region inner = inset(area, in_mm(label.border), cx, cy);
         if (inner.empty()) return fail("source.label", "The border's inset leaves no room for it.");
-        lines.add(role::border, shape_of(inner));
+        lines.add(role::border, transformed(shape_of(inner), there));
     }
     if (label.hole != Label::Hole::none) {
         const double d = in_mm(label.hole_size), top = in_mm(label.hole_inset);
         const double wide = label.hole == Label::Hole::slot ? std::max(in_mm(label.slot_width), d) : d;
         const Box box{w / 2 - wide / 2, top, w / 2 + wide / 2, top + d};
         const Contour hole = rounded_rectangle(box, d / 2, d / 2);
-        const Region left = subtracted(region_of(Shape{{hole}}), area);
-        if (!left.empty()) return fail("source.label", "The hole does not lie inside the label.");
-        lines.add(role::hole, hole);
+        const Region outside = subtracted(region_of(Shape{{hole}}), area);
+        if (!outside.empty()) return fail("source.label", "The hole does not lie inside the label.");
+        lines.add(role::hole, transformed(hole, there));
     }
+    return {};
+}
+
+/// "60x40, 2in x 1in"; bare numbers are millimetres.
+Result<std::vector<std::pair<Length, Length>>> sizes_of(const std::string& text) {
+    std::vector<std::pair<Length, Length>> out;
+    for (const std::string_view one : split(text, ",;")) {
+        if (trimmed(one).empty()) continue;
+        const std::size_t x = one.find_first_of("xX*");
+        const auto width = parse_length(std::string(one.substr(0, x)), LengthUnit::mm),
+                   height = x == std::string_view::npos
+                                ? width
+                                : parse_length(std::string(one.substr(x + 1)), LengthUnit::mm);
+        if (!width || !height || x == std::string_view::npos || in_mm(*width) < 3 || in_mm(*height) < 3 ||
+            in_mm(*width) > 2000 || in_mm(*height) > 2000 || out.size() >= 50)
+            return fail("source.label",
+                        "\"" + std::string(trimmed(one)) +
+                            "\" is no size of a label. Write 60x40 or 2in x 1in, from 3 to 2000 "
+                            "mm, at most 50 of them.");
+        out.emplace_back(*width, *height);
+    }
+    return out;
+}
+
+constexpr double set_gap = 4; ///< mm between the labels of a set
+
+} // namespace
+
+Result<SourceLines> make(const Label& label) {
+    const auto sizes = sizes_of(label.also);
+    if (!sizes) return tl::make_unexpected(sizes.error());
+    Lines lines;
+    if (const auto ok = add_label(lines, label, 0, true); !ok) return tl::make_unexpected(ok.error());
+    double left = in_mm(label.width) + set_gap;
+    for (const auto& [width, height] : *sizes) {
+        Label other = label;
+        other.width = width, other.height = height;
+        if (const auto ok = add_label(lines, other, left, false); !ok) return tl::make_unexpected(ok.error());
+        left += in_mm(width) + set_gap;
+    }
+    if (!sizes->empty()) lines.figure("labels", "", static_cast<double>(sizes->size() + 1));
     return lines.take();
 }
 
 Result<SourceLines> make(const Badge& badge) {
-    if (badge.cut <= badge.visible)
+    const BadgeCircles circles = circles_of(badge);
+    if (circles.cut <= circles.visible)
         return fail("source.badge", "A badge is cut larger than what is seen of it: the rest wraps around.");
-    const double r = in_mm(badge.cut) / 2, seen = in_mm(badge.visible) / 2;
+    const double r = in_mm(circles.cut) / 2, seen = in_mm(circles.visible) / 2;
     Lines lines;
     lines.add(role::outline, ellipse({r, r}, r, r));
     if (badge.guides) lines.add(role::guide, ellipse({r, r}, seen, seen));
+    lines.figure("visible", "mm", 2 * seen);
+    lines.figure("cut", "mm", 2 * r);
     lines.figure("wrap", "mm", r - seen);
     return lines.take();
 }
 
 } // namespace dotlane::sources
+
+namespace dotlane {
+
+// Usual sizes of button machines (common practice).
+BadgeCircles circles_of(const Badge& badge) {
+    switch (badge.size) {
+    case Badge::Size::small:
+        return {mm(25), mm(35)};
+    case Badge::Size::medium:
+        return {mm(37), mm(49)};
+    case Badge::Size::large:
+        return {mm(58), mm(70)};
+    case Badge::Size::own:
+        break;
+    }
+    return {badge.visible, badge.cut};
+}
+
+} // namespace dotlane

@@ -3,32 +3,13 @@
 #include <numbers>
 
 #include "core/base/text.h"
+#include "core/geometry/centre_lines.h"
 #include "core/lettering/marks.h"
 #include "core/lettering/snug.h"
-#include "core/sources/parts.h"
+#include "core/sources/lettering_layout.h"
 
 namespace dotlane::sources {
 namespace {
-
-constexpr double nominal_em = 100; ///< mm; text is laid out at this size and scaled once
-
-struct Glyph {
-    Shape shape;      ///< at its place in its line, baseline at y = 0
-    std::string name; ///< the characters it stands for
-    double x = 0, advance = 0;
-};
-
-struct Line {
-    std::vector<Glyph> glyphs;
-    double width = 0;
-};
-
-struct Layout {
-    std::vector<Line> lines;
-    double capitals = 70; ///< height of capitals at the nominal size
-    bool strokes = false;
-    Findings findings;
-};
 
 std::vector<std::string> lines_of(const std::string& text) {
     std::vector<std::string> out{""};
@@ -44,11 +25,6 @@ std::vector<std::string> lines_of(const std::string& text) {
 void kern(double& x, std::size_t& next, const TextStretch& stretch, std::size_t upto) {
     for (; next < stretch.kerns.size() && stretch.kerns[next].at <= upto; ++next)
         x += stretch.kerns[next].percent / 100 * nominal_em;
-}
-
-void move(Glyph& glyph, double dx, double dy = 0) {
-    glyph.shape = transformed(glyph.shape, Affine::translation({dx, dy}));
-    glyph.x += dx;
 }
 
 /// Letter width and tracking.
@@ -218,27 +194,6 @@ void scale(Layout& layout, double by) {
     }
 }
 
-/// Each glyph keeps its shape and is set upright on the circle under the middle of its advance. Lines further
-/// down lie on smaller circles (on larger ones inside).
-void bend(Layout& layout, const Lettering& spec) {
-    const double radius = in_mm(spec.radius);
-    double left = 1e300, right = -1e300;
-    for (const Line& line : layout.lines)
-        if (!line.glyphs.empty()) {
-            left = std::min(left, line.glyphs.front().x);
-            right = std::max(right, line.glyphs.back().x + line.glyphs.back().advance);
-        }
-    const double middle = (left + right) / 2;
-    for (Line& line : layout.lines)
-        for (Glyph& g : line.glyphs) {
-            const double x = g.x + g.advance / 2, angle = (x - middle) / radius;
-            const Affine upright = Affine::translation({-x, 0});
-            const Affine on = spec.inside ? Affine::rotation(-angle) * Affine::translation({0, radius})
-                                          : Affine::rotation(angle) * Affine::translation({0, -radius});
-            g.shape = transformed(g.shape, on * upright);
-        }
-}
-
 /// Letters of a word moved together, from left to right. Names the pairs that cannot be.
 void snug_up(Layout& layout, Length overlap) {
     std::string apart;
@@ -297,14 +252,36 @@ void add_joined(Lines& lines, const Layout& layout) {
                     {{"count", std::to_string(lost)}}});
 }
 
+void add_centre_lines(Lines& lines, const Layout& layout) {
+    std::size_t strokes = 0;
+    double widest = 0, least = 1e300;
+    for (const Line& line : layout.lines)
+        for (const Glyph& g : line.glyphs) {
+            const Region letter = region_of(g.shape, mm(0.005));
+            if (letter.empty()) continue;
+            const CentreLines centre = centre_lines(letter);
+            widest = std::max(widest, in_mm(centre.widest)), least = std::min(least, in_mm(centre.least));
+            strokes += centre.lines.size();
+            Shape shape;
+            for (const Polyline& stroke : centre.lines) {
+                shape.contours.push_back(polygon(stroke.points));
+                shape.contours.back().closed = stroke.closed;
+            }
+            lines.add(role::strokes, std::move(shape), g.name);
+        }
+    lines.figure("strokes", "", static_cast<double>(strokes));
+    lines.figure("stroke_width_from", "mm", std::min(least, widest));
+    lines.figure("stroke_width_to", "mm", widest);
+}
+
 } // namespace
 
-Result<SourceLines> make(const Lettering& spec, FontShelf& fonts) {
+Result<SourceLines> make(const Lettering& spec, FontShelf& fonts, const Borrowed* along) {
     if (trimmed(spec.text).empty()) return fail("source.text", "Lettering needs some text.");
     const bool strokes = spec.kind == Lettering::Kind::strokes;
     auto layout = strokes ? stroked_text(spec, fonts) : outlined(spec, fonts);
     if (!layout) return tl::make_unexpected(layout.error());
-    const bool joins = spec.join && !strokes;
+    const bool joins = spec.join && spec.kind == Lettering::Kind::outlines;
     stack(*layout, spec);
     const Box box = ink(*layout);
     if (box.empty()) return fail("source.text", "This text has no visible letters.");
@@ -320,16 +297,22 @@ Result<SourceLines> make(const Lettering& spec, FontShelf& fonts) {
         if (spec.sized_by == Lettering::SizedBy::width)
             scale(*layout, in_mm(spec.size) / ink(*layout).width());
     }
-    if (spec.path == Lettering::Path::arc) bend(*layout, spec);
+    if (spec.path == Lettering::Path::arc) set_on_arc(*layout, spec);
+    if (spec.path == Lettering::Path::outline)
+        if (const auto ok = set_along(*layout, spec, along); !ok) return tl::make_unexpected(ok.error());
     const Box made = ink(*layout);
-    for (Line& line : layout->lines)
-        for (Glyph& g : line.glyphs)
-            move(g, -made.x0, -made.y0);
+    // Along an outline the letters stay where it lies.
+    if (spec.path != Lettering::Path::outline)
+        for (Line& line : layout->lines)
+            for (Glyph& g : line.glyphs)
+                move(g, -made.x0, -made.y0);
     Lines lines;
     for (Finding& f : layout->findings)
         lines.tell(std::move(f));
     if (joins)
         add_joined(lines, *layout);
+    else if (spec.kind == Lettering::Kind::centre_lines)
+        add_centre_lines(lines, *layout);
     else
         for (Line& line : layout->lines)
             for (Glyph& g : line.glyphs)

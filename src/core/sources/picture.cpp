@@ -1,61 +1,100 @@
-// A picture traced to outlines, one role for each level of grey.
+// A picture traced to outlines, one role for each level of grey or colour.
+#include "core/base/aside.h"
 #include "core/base/text.h"
 #include "core/formats/trace/trace.h"
 #include "core/sources/parts.h"
 
-namespace dotlane {
+namespace dotlane::sources {
+namespace {
 
-std::vector<std::string> picture_roles(const Picture& picture) {
-    if (picture.levels == 1) return {role::traced};
-    std::vector<std::string> out;
-    for (int i = 1; i <= picture.levels; ++i)
-        out.push_back(std::string(role::traced) + " " + std::to_string(i));
+struct Levels {
+    std::vector<Mask> masks;
+    std::vector<std::optional<Colour>> colours;
+    int width = 0, height = 0, threshold = 0; ///< threshold: 0 when told apart by colour
+};
+
+Result<Levels> levels_of(const Picture& picture) {
+    Levels out;
+    if (picture.by == Picture::By::colour) {
+        const auto image = read_colours(*picture.bytes);
+        if (!image) return tl::make_unexpected(image.error());
+        out.width = image->width, out.height = image->height;
+        for (ColourLevel& level : colour_levels(*image, picture.levels)) {
+            out.masks.push_back(std::move(level.mask));
+            out.colours.push_back(Colour{level.rgb[0], level.rgb[1], level.rgb[2]});
+        }
+        return out;
+    }
+    const auto image = read_picture(*picture.bytes);
+    if (!image) return tl::make_unexpected(image.error());
+    out.width = image->width, out.height = image->height;
+    out.threshold = picture.threshold > 0 ? picture.threshold : otsu_threshold(*image);
+    for (int level = 0; level < picture.levels; ++level) {
+        // Level 1 is all that is dark enough; those above it are darker by equal steps and lie on it.
+        const double share = 1 - static_cast<double>(level) / picture.levels;
+        const int threshold = picture.invert ? 255 - static_cast<int>((255 - out.threshold) * share)
+                                             : std::max(1, static_cast<int>(out.threshold * share));
+        out.masks.push_back(mask_of(*image, threshold, picture.invert));
+        out.colours.emplace_back();
+    }
     return out;
 }
 
-Result<SourceLines> sources::make(const Picture& picture) {
-    if (!picture.bytes || picture.bytes->empty())
-        return fail("source.picture", "A picture is opened from a PNG or JPEG file.");
-    const auto image = read_picture(*picture.bytes);
-    if (!image) return tl::make_unexpected(image.error());
-    const int threshold = picture.threshold > 0 ? picture.threshold : otsu_threshold(*image);
-    const double scale = in_mm(picture.width) / image->width;
-    const auto roles = picture_roles(picture);
+Result<SourceLines> traced(const Picture& picture) {
+    auto levels = levels_of(picture);
+    if (!levels) return tl::make_unexpected(levels.error());
+    const double scale = in_mm(picture.width) / levels->width;
+    TraceOptions options;
+    options.speckle = picture.speckle;
+    options.reconnect = picture.reconnect;
+    options.corner = picture.corner;
+    options.tolerance = picture.tolerance;
     Lines lines;
     std::size_t segments = 0, pieces = 0;
-    for (std::size_t level = 0; level < roles.size(); ++level) {
-        TraceOptions options;
-        // Level 1 is all that is dark enough; those above it are darker by equal steps and lie on it.
-        const double share = 1 - static_cast<double>(level) / static_cast<double>(roles.size());
-        options.threshold = picture.invert ? 255 - static_cast<int>((255 - threshold) * share)
-                                           : std::max(1, static_cast<int>(threshold * share));
-        options.invert = picture.invert;
-        options.speckle = picture.speckle;
-        options.reconnect = picture.reconnect;
-        options.corner = picture.corner;
-        options.tolerance = picture.tolerance;
-        for (const Shape& shape : trace(*image, options)) {
+    double deviation = 0;
+    for (std::size_t i = 0; i < levels->masks.size(); ++i) {
+        if (picture.levels > 1 && picture.only > 0 && picture.only != static_cast<int>(i) + 1) continue;
+        const std::string name =
+            picture.levels == 1 ? role::traced : role::traced + (" " + std::to_string(i + 1));
+        const Tracing tracing = trace(std::move(levels->masks[i]), options);
+        deviation = std::max(deviation, tracing.deviation);
+        for (const Shape& shape : tracing.shapes) {
             ++pieces;
             segments += segment_count(shape);
             if (pieces > 50000)
                 return fail("source.picture",
                             "The picture falls into more than 50,000 pieces. Leave out more speckles.");
-            lines.add(roles[level].c_str(), transformed(shape, Affine::scaling(scale, scale)));
+            lines.add(name.c_str(), transformed(shape, Affine::scaling(scale, scale)),
+                      levels->colours[i] ? to_hex(*levels->colours[i]) : std::string());
         }
     }
+    if (pieces == 0 && picture.by == Picture::By::colour)
+        return fail("source.picture", "The picture has no colour beside its paper's that is large enough.");
     if (pieces == 0)
-        return fail("source.picture", "Nothing of the picture is " +
-                                          std::string(picture.invert ? "lighter" : "darker") +
-                                          " than the threshold of " + std::to_string(threshold) + ".");
-    lines.figure("pixels_across", "", image->width);
-    lines.figure("pixels_down", "", image->height);
-    lines.figure("threshold", "", threshold);
+        return fail("source.picture",
+                    "Nothing of the picture is " + std::string(picture.invert ? "lighter" : "darker") +
+                        " than the threshold of " + std::to_string(levels->threshold) + ".");
+    lines.figure("pixels_across", "", levels->width);
+    lines.figure("pixels_down", "", levels->height);
+    if (levels->threshold > 0)
+        lines.figure("threshold", "", levels->threshold);
+    else
+        lines.figure("colours", "", static_cast<double>(levels->masks.size()));
     lines.figure("pieces", "", static_cast<double>(pieces));
     lines.figure("segments", "", static_cast<double>(segments));
-    // How far the outline may be from the edge of the pixels: half a pixel of Potrace's polygon, and the
-    // tolerance.
-    lines.figure("deviation_at_most", "mm", (0.5 + picture.tolerance) * scale);
+    lines.figure("greatest_deviation", "mm", deviation * scale);
     return lines.take();
 }
 
-} // namespace dotlane
+} // namespace
+
+Result<SourceLines> make(const Picture& picture, Progress& progress) {
+    if (!picture.bytes || picture.bytes->empty())
+        return fail("source.picture", "A picture is opened from a PNG or JPEG file.");
+    // Neither the decoders nor Potrace can be stopped half way.
+    auto made = run_aside([picture] { return traced(picture); }, progress);
+    if (!made) return fail("cancelled", "The tracing was cancelled.");
+    return std::move(*made);
+}
+
+} // namespace dotlane::sources

@@ -1,6 +1,7 @@
 #include <numbers>
 
 #include "core/base/text.h"
+#include "core/geometry/reshape.h"
 #include "core/sources/parts.h"
 
 namespace dotlane {
@@ -50,27 +51,36 @@ Contour drawn(const RepeatPattern& pattern) {
         c.cubic_to({-0.6, 0}, {-0.15, -0.6}, {0, -1});
         return c;
     }
+    case Motif::part:
+        break;
     }
     return {};
 }
 
 /// Of this size across, its box's middle at the origin.
-Contour motif_of(const RepeatPattern& pattern, double size) {
-    const Contour c = drawn(pattern);
+Shape motif_of(const RepeatPattern& pattern, const Borrowed* part, double size) {
+    Shape c;
+    if (pattern.motif == Motif::part)
+        for (const Region& area : part->areas)
+            for (Contour& ring : sources::shape_of(area).contours)
+                c.contours.push_back(std::move(ring));
+    else
+        c.contours.push_back(drawn(pattern));
     const Box box = bounds(c);
     return transformed(c, Affine::scaling(size / box.width(), size / box.width()) *
                               Affine::translation({-box.centre().x, -box.centre().y}));
 }
 
-double distance_between(const Polyline& a, const Polyline& b) {
+double distance_between(const Polylines& a, const Polylines& b) {
     double least = 1e300;
-    const auto from = [&](const Polyline& points, const Polyline& edges) {
+    const auto from_one = [&](const Polyline& points, const Polyline& edges) {
         for (const Point p : points.points)
             for (std::size_t i = 0, n = edges.points.size(); i < n; ++i)
                 least = std::min(least, distance_to_segment(p, edges.points[i], edges.points[(i + 1) % n]));
     };
-    from(a, b);
-    from(b, a);
+    for (const Polyline& x : a)
+        for (const Polyline& y : b)
+            from_one(x, y), from_one(y, x);
     return least;
 }
 
@@ -78,10 +88,12 @@ struct Grid {
     PatternCount count;
     double pitch = 0, row_pitch = 0;
     std::vector<Point> middles;
-    Contour motif;
+    Shape motif;
 };
 
-Result<Grid> grid_of(const RepeatPattern& p) {
+Result<Grid> grid_of(const RepeatPattern& p, const Borrowed* part) {
+    if (p.motif == Motif::part)
+        if (const auto ok = sources::needs(part, "outline"); !ok) return tl::make_unexpected(ok.error());
     const double w = in_mm(p.width) - 2 * in_mm(p.margin), h = in_mm(p.height) - 2 * in_mm(p.margin),
                  g = in_mm(p.gap);
     if (w <= 0 || h <= 0) return fail("source.pattern", "The margins leave nothing of the sheet.");
@@ -91,7 +103,7 @@ Result<Grid> grid_of(const RepeatPattern& p) {
         return fail("source.pattern", std::to_string(p.wanted) + " across at this gap would be " +
                                           number(std::max(size, 0.0), 2) +
                                           " mm wide: at least 1 mm is needed.");
-    grid.motif = motif_of(p, size);
+    grid.motif = motif_of(p, part, size);
     const double tall = bounds(grid.motif).height();
     grid.pitch = size + g;
     grid.row_pitch = p.rows == RepeatPattern::Rows::hexagonal ? grid.pitch * std::sqrt(3) / 2 : tall + g;
@@ -120,7 +132,13 @@ Result<Grid> grid_of(const RepeatPattern& p) {
                                     top + tall / 2 + row * grid.row_pitch});
     }
     grid.count.total = static_cast<int>(grid.middles.size());
-    const Polyline one = flattened(grid.motif, mm(0.02));
+    // Only what bounds the motif comes near its neighbours.
+    Polylines one;
+    if (p.motif == Motif::part)
+        for (const Ring& ring : without_holes(region_of(grid.motif, mm(0.02))).rings)
+            one.push_back(simplified({ring, true}, mm(0.02)));
+    else
+        one = flattened(grid.motif, mm(0.02));
     double web = 1e300;
     const auto against = [&](Point by) {
         web = std::min(web, distance_between(one, transformed(one, Affine::translation(by))));
@@ -138,11 +156,11 @@ Result<Grid> grid_of(const RepeatPattern& p) {
 } // namespace
 
 Result<PatternCount> count_of(const RepeatPattern& pattern) {
-    return grid_of(pattern).map([](const Grid& g) { return g.count; });
+    return grid_of(pattern, nullptr).map([](const Grid& g) { return g.count; });
 }
 
-Result<SourceLines> sources::make(const RepeatPattern& pattern) {
-    const auto grid = grid_of(pattern);
+Result<SourceLines> sources::make(const RepeatPattern& pattern, const Borrowed* motif) {
+    const auto grid = grid_of(pattern, motif);
     if (!grid) return tl::make_unexpected(grid.error());
     Lines lines;
     if (pattern.frame)

@@ -8,6 +8,7 @@
 #include "core/formats/trace/picture.h"
 #include "core/sources/make.h"
 #include "core/workflow/filling.h"
+#include "core/workflow/lending.h"
 #include "core/workflow/opening.h"
 
 namespace dotlane {
@@ -16,11 +17,11 @@ namespace {
 constexpr struct {
     const char* role;
     Action action;
-} usual_actions[] = {{role::fold, Action::score},  {role::perforation, Action::perforate},
-                     {role::border, Action::draw}, {role::strokes, Action::draw},
-                     {role::outline, Action::cut}, {role::hole, Action::cut},
-                     {role::window, Action::cut},  {role::motif, Action::cut},
-                     {role::letters, Action::cut}};
+} usual_actions[] = {
+    {role::fold, Action::score},  {role::mountain, Action::score}, {role::perforation, Action::perforate},
+    {role::border, Action::draw}, {role::strokes, Action::draw},   {role::outline, Action::cut},
+    {role::hole, Action::cut},    {role::window, Action::cut},     {role::motif, Action::cut},
+    {role::letters, Action::cut}};
 
 Action action_of(const std::string& of) {
     if (of.starts_with(role::traced)) return Action::cut;
@@ -29,9 +30,16 @@ Action action_of(const std::string& of) {
     return Action::draw;
 }
 
-LaneId lane_of(Project& project, const Catalog& catalog, Action action) {
+LaneId lane_of(Project& project, const Catalog& catalog, Action action, Fold fold = Fold::valley) {
     for (const Lane& lane : project.lanes)
-        if (lane.action == action) return lane.id;
+        if (lane.action == action && lane.fold == fold) return lane.id;
+    if (fold == Fold::mountain) {
+        // Scored as valleys are, in a lane of its own: its pattern tells the hands which way to fold.
+        Lane lane = *find(project, lane_of(project, catalog, action));
+        lane.name += " (mountain)";
+        lane.fold = fold;
+        return add_lane(project, std::move(lane));
+    }
     const Tool* tool = catalog.first_tool(action);
     const Colour colour = action == Action::score ? Colour{0x5a, 0x69, 0x96} : Colour{0x22, 0x28, 0x2c};
     return lane_for(project, catalog, action, tool ? tool->id : "", colour);
@@ -42,13 +50,13 @@ Result<std::vector<std::string>> roles_of(const SourceSpec& spec, FontShelf& fon
     if (const auto* picture = std::get_if<Picture>(&spec)) {
         if (!picture->bytes || !looks_like_picture(*picture->bytes))
             return fail("picture.format", "This is neither a PNG nor a JPEG picture.");
-        return picture_roles(*picture);
     }
+    if (auto roles = known_roles(spec); !roles.empty()) return roles;
     const auto made = make_lines(spec, fonts);
     if (!made) return tl::make_unexpected(made.error());
     std::vector<std::string> roles;
     for (const DrawnLine& line : made->drawing->lines)
-        if (roles.empty() || roles.back() != line.group) roles.push_back(line.group);
+        if (std::find(roles.begin(), roles.end(), line.group) == roles.end()) roles.push_back(line.group);
     return roles;
 }
 
@@ -59,7 +67,8 @@ Result<void> add_roles(Project& project, const Catalog& catalog, PartId part,
         if (std::any_of(now.sets.begin(), now.sets.end(), [&](const LineSet& s) { return s.role == wanted; }))
             continue;
         const bool aside = wanted == role::guide;
-        const LaneId lane = lane_of(project, catalog, action_of(wanted));
+        const LaneId lane = lane_of(project, catalog, action_of(wanted),
+                                    wanted == role::mountain ? Fold::mountain : Fold::valley);
         if (const auto set = add_role(project, part, wanted, lane, aside); !set)
             return tl::make_unexpected(set.error());
     }
@@ -71,14 +80,14 @@ std::string words_of(const SourceSpec& spec) {
     const auto* lettering = std::get_if<Lettering>(&spec);
     if (!lettering) return {};
     const auto lines = split(lettering->text, "\r\n");
-    std::string words(lines.empty() ? "" : trimmed(lines.front()));
-    if (words.size() > 40) {
+    std::string first(lines.empty() ? "" : trimmed(lines.front()));
+    if (first.size() > 40) {
         std::size_t end = 40;
-        while (end > 0 && (static_cast<unsigned char>(words[end]) & 0xc0) == 0x80)
+        while (end > 0 && (static_cast<unsigned char>(first[end]) & 0xc0) == 0x80)
             --end;
-        words.resize(end);
+        first.resize(end);
     }
-    return words;
+    return first;
 }
 
 std::string free_name(const Project& project, const std::string& wanted) {
@@ -108,15 +117,18 @@ void sort_lines(const EvaluatedPart& evaluated, const std::vector<LineId>& lines
 } // namespace
 
 Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fonts, SourceSpec spec,
-                         std::string name) {
+                         std::string name, PartId lender) {
     const SourceKind* kind = kind_of(spec);
     if (!kind) return fail("source.file", "A drawing is opened, not made.");
+    if (const auto ok = choose_lender(project, spec, {}, lender); !ok) return tl::make_unexpected(ok.error());
     const auto roles = roles_of(spec, fonts);
     if (!roles) return tl::make_unexpected(roles.error());
     if (name.empty()) name = kind->name;
     if (name == kind->name && !words_of(spec).empty()) name = words_of(spec);
     Project next = project;
     const PartId part = add_made_part(next, free_name(project, name), std::move(spec));
+    if (const auto ok = change_spec(next, part, find(next, part)->source.spec); !ok)
+        return tl::make_unexpected(ok.error());
     if (const auto ok = add_roles(next, catalog, part, *roles); !ok) return tl::make_unexpected(ok.error());
     project = std::move(next);
     return part;
@@ -133,6 +145,8 @@ Result<void> change_source(Project& project, const Catalog& catalog, FontShelf& 
     const Part* before = find(project, part);
     const std::string old = before ? words_of(before->source.spec) : "", now = words_of(spec);
     const bool follows = before && !old.empty() && before->name == old; // a name that was given stays
+    // A choice that needs another part finds one by itself; without any, the part says so.
+    (void)choose_lender(project, spec, part, {});
     if (const auto ok = change_spec(project, part, spec); !ok) return ok;
     if (follows && !now.empty() && now != old) find(project, part)->name = free_name(project, now);
     if (const auto roles = roles_of(spec, fonts)) return add_roles(project, catalog, part, *roles);
@@ -175,10 +189,17 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part
     }
     if (!kind_of(what).makes)
         return add_step(project, part_id, {{}, true, {}, std::move(what), std::move(of), std::move(by)});
-    if (const auto* words = std::get_if<WordsStep>(&what)) {
-        const bool strokes = words->lettering.kind == Lettering::Kind::strokes;
+    if (brings(what)) {
+        const auto* words = std::get_if<WordsStep>(&what);
+        const bool strokes = words && words->lettering.kind != Lettering::Kind::outlines;
         lane = lane_of(project, catalog, strokes ? Action::draw : Action::cut);
         of.clear(); // it stands by itself
+        if (auto* part_step = std::get_if<PartStep>(&what); part_step && !part_step->of) {
+            SourceSpec any = Layer{};
+            if (const auto ok = choose_lender(project, any, part_id, {}); !ok)
+                return tl::make_unexpected(ok.error());
+            part_step->of = borrows_from(any);
+        }
     }
     return add_maker(project, part_id, lane, std::move(what), of, true);
 }

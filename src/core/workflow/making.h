@@ -10,14 +10,24 @@
 namespace dotlane {
 
 /// A new part. Its name is the kind's, or the text of lettering; numbered when there is one of that name
-/// already. Errors: "field.range", and those of make_lines.
+/// already. A source that takes another part's outline and names none takes that of `lender`, or of the last
+/// part. Errors: "field.range", and those of make_lines.
 Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fonts, SourceSpec spec,
-                         std::string name = {});
+                         std::string name = {}, PartId lender = {});
 /// New numbers for a part's source; roles that come up get a line set and a lane. Numbers that do not go
 /// together are taken all the same, as they may be on the way to ones that do: the part then says why it
 /// cannot be made. Errors: "source.kind", "field.range".
 Result<void> change_source(Project& project, const Catalog& catalog, FontShelf& fonts, PartId part,
                            SourceSpec spec);
+
+/// A part of its own for each level of a picture that has several: the part itself keeps the first. Error
+/// "part.apart" when there are not several.
+Result<std::vector<PartId>> part_per_level(Project& project, const Catalog& catalog, FontShelf& fonts,
+                                           PartId part);
+/// A part of its own for each piece of a computed part, numbered as the pieces step does: the part itself
+/// keeps the first. All stay live. Errors: "part.apart" when there are not 2 to 60 pieces.
+Result<std::vector<PartId>> part_per_piece(Project& project, const Catalog& catalog, FontShelf& fonts,
+                                           const EvaluatedPart& evaluated);
 
 /// Gives lettering whose kind was switched a font of that kind.
 void fit_font(Lettering& lettering, const FontShelf& fonts);

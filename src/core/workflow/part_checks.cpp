@@ -6,6 +6,7 @@
 #include "core/base/text.h"
 #include "core/geometry/doubled.h"
 #include "core/recipe/step.h"
+#include "core/sources/make.h"
 
 namespace dotlane {
 namespace {
@@ -31,7 +32,9 @@ class Check {
     Findings run() {
         doubled();
         gaps();
+        open_lines();
         thin();
+        badge();
         small_text();
         too_large();
         return std::move(out_);
@@ -120,12 +123,69 @@ class Check {
             tell("lines.gaps",
                  counted(count, "gap", "gaps") + " of up to " + number(widest, 2) +
                      " mm between ends of cut lines: the piece will hang there.",
-                 {{"count", std::to_string(count)}, {"widest_mm", number(widest, 3)}}, where);
+                 {{"count", std::to_string(count)}, {"widest_mm", number(widest, 3)}}, where, {},
+                 {"clean.close", "Join the ends"});
+    }
+
+    /// A cut line that comes back to its beginning, but not quite, was meant to close: what it bounds stays
+    /// hanging.
+    void open_lines() {
+        struct Found {
+            std::size_t count = 0;
+            double widest = 0;
+            Box where;
+        };
+        std::map<LineSetId, Found> found;
+        for (const RunSet& run : part_.runs) {
+            if (!cuts(run)) continue;
+            for (const Polyline& line : run.lines) {
+                if (line.closed || line.points.size() < 4) continue;
+                const double d = distance(line.points.front(), line.points.back());
+                if (d <= in_mm(gap_under) || d > 2 || in_mm(length(line)) < 10 * d) continue;
+                Found& f = found[run.set];
+                ++f.count;
+                f.widest = std::max(f.widest, d);
+                f.where.add(line.points.front()), f.where.add(line.points.back());
+            }
+        }
+        for (const auto& [set, f] : found)
+            tell("lines.open",
+                 counted(f.count, "cut line comes", "cut lines come") + " back to within " +
+                     number(f.widest, 2) + " mm of the beginning, but " + (f.count == 1 ? "does" : "do") +
+                     " not close.",
+                 {{"count", std::to_string(f.count)}, {"widest_mm", number(f.widest, 3)}}, f.where, set,
+                 {"clean.close", "Close it"});
+    }
+
+    /// Text and art must stay in the visible ring; the rest wraps around.
+    void badge() {
+        const Part* part = find(project_, part_.part);
+        const auto* spec = part ? std::get_if<Badge>(&part->source.spec) : nullptr;
+        if (!spec || part_.source_box.empty()) return;
+        const double scale = part->scale;
+        const double room = (in_mm(circles_of(*spec).visible) / 2 - in_mm(spec->safe)) * scale;
+        const Point middle = part_.source_box.centre();
+        double over = 0;
+        Box where;
+        for (const RunSet& run : part_.runs) {
+            const LineSet* set = find(*part, run.set);
+            if (set && set->role == role::outline) continue;
+            for (const Polyline& line : run.lines)
+                for (const Point p : line.points)
+                    if (const double d = distance(p, middle) - room; d > 0.005)
+                        over = std::max(over, d), where.add(p);
+        }
+        if (over > 0)
+            tell("badge.over",
+                 "Art reaches " + number(over, 1) +
+                     " mm beyond the visible ring less its margin: it would run over "
+                     "the edge.",
+                 {{"over_mm", number(over, 2)}}, where);
     }
 
     /// The largest circle in an area has at least the radius area / perimeter; holes may take all of theirs
     /// away.
-    static bool surely_thick(const FlatLine& line) {
+    static bool surely_thick(const FlatLine& line, Length thin_under) {
         double largest = 0, sum = 0;
         for (const Polyline& c : line.contours) {
             const double a = std::abs(signed_area_mm2(c.points));
@@ -135,6 +195,12 @@ class Check {
     }
 
     void thin() {
+        // What tears on one of its sheets tears.
+        Length thin_under = mm(0);
+        std::string stock_name;
+        for (const Stock* stock : stocks_of(project_, catalog_, part_.part))
+            if (stock->least_width > thin_under) thin_under = stock->least_width, stock_name = stock->name;
+        if (stock_name.empty()) thin_under = Stock{}.least_width, stock_name = "card";
         std::size_t lines = 0, count = 0;
         Box where;
         for (const FlatLine& line : part_.lines) {
@@ -143,7 +209,7 @@ class Check {
                 if (r.set == line.set) run = &r;
             if (!run || !cuts(*run)) continue;
             if (++lines > most_pieces) return;
-            if (surely_thick(line)) continue;
+            if (surely_thick(line, thin_under)) continue;
             const Region area = area_of(line);
             if (area.empty() || !offset(area, thin_under * -0.5).empty()) continue;
             ++count;
@@ -152,8 +218,12 @@ class Check {
         if (count > 0)
             tell("piece.thin",
                  counted(count, "cut piece is", "cut pieces are") + " thinner than " +
-                     number(in_mm(thin_under), 1) + " mm everywhere and will tear or be lost.",
-                 {{"count", std::to_string(count)}}, where);
+                     number(in_mm(thin_under), 1) + " mm everywhere: " + stock_name +
+                     " tears there, or they are lost.",
+                 {{"count", std::to_string(count)},
+                  {"least_mm", number(in_mm(thin_under), 2)},
+                  {"stock", stock_name}},
+                 where);
     }
 
     /// An E has three bars and two gaps: under five widths of the tip they run into each other.
@@ -205,6 +275,20 @@ class Check {
 };
 
 } // namespace
+
+std::vector<const Stock*> stocks_of(const Project& project, const Catalog& catalog, PartId part) {
+    std::vector<const Stock*> out;
+    const auto add = [&](const std::string& id) {
+        const Stock* stock = catalog.stock(id);
+        if (stock && std::find(out.begin(), out.end(), stock) == out.end()) out.push_back(stock);
+    };
+    for (const Sheet& sheet : project.sheets)
+        if (std::any_of(sheet.placements.begin(), sheet.placements.end(),
+                        [&](const Placement& p) { return p.part == part; }))
+            add(sheet.stock);
+    if (const Part* p = find(project, part); p && out.empty()) add(p->stock);
+    return out;
+}
 
 Findings check_part(const Project& project, const Catalog& catalog, const EvaluatedPart& part) {
     return Check(project, catalog, part).run();

@@ -10,11 +10,12 @@ namespace dotlane {
 
 /// Ends of cut lines that are nearer than this, but do not meet, are a gap that nobody meant.
 inline constexpr Length gap_under = mm(0.2);
-/// Cut pieces that are thinner than this everywhere tear on the mat (common practice).
-inline constexpr Length thin_under = mm(0.8);
+/// The stocks that a part is cut from: of the sheets it lies on; before it lies on any, its own.
+std::vector<const Stock*> stocks_of(const Project& project, const Catalog& catalog, PartId part);
 
 /// Each finding names its place. Codes: "lines.doubled" (remedy "clean.doubled"), "lines.two-lanes",
-/// "lines.gaps", "piece.thin", "text.small" (remedy "text.legible"), "part.too-large".
+/// "lines.gaps" and "lines.open" (remedy "clean.close"), "piece.thin", "text.small" (remedy "text.legible"),
+/// "badge.over", "part.too-large".
 Findings check_part(const Project& project, const Catalog& catalog, const EvaluatedPart& part);
 
 } // namespace dotlane

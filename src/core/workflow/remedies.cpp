@@ -78,8 +78,21 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
             derived);
     if (code == "clean.doubled")
         return add_step(project, finding.place.part,
-                        {{}, true, {}, CleanStep{{}, {}, {}, true}, {finding.place.line_set}})
+                        {{}, true, {}, CleanStep{{}, {}, {}, {}, true}, {finding.place.line_set}})
             .map([](StepId) {});
+    if (code == "clean.close") {
+        for (const auto& [key, value] : finding.args)
+            if (key == "widest_mm")
+                return add_step(project, finding.place.part,
+                                {{},
+                                 true,
+                                 {},
+                                 CleanStep{{}, {}, {}, mm(std::stod(value) * 1.05 + 0.01), false},
+                                 finding.place.line_set ? std::vector{finding.place.line_set}
+                                                        : std::vector<LineSetId>{}})
+                    .map([](StepId) {});
+        return fail("remedy.none", "The gap is gone.");
+    }
     if (code == "text.legible") {
         Part* part = find(project, finding.place.part);
         auto* spec = part ? std::get_if<Lettering>(&part->source.spec) : nullptr;

@@ -28,16 +28,39 @@ Project Workshop::new_project(std::string name) const {
 }
 
 Workshop::Workshop(Catalog catalog)
-    : catalog_(std::move(catalog)) {
+    : catalog_(std::move(catalog)) {}
+
+FontShelf& Workshop::fonts() {
     // Without them lettering uses what is installed, and says so.
-    (void)fonts_.add_folder(disk(), data_folder() + "/fonts");
+    std::call_once(fonts_ready_, [this] { (void)fonts_.add_folder(disk(), data_folder() + "/fonts"); });
+    return fonts_;
 }
 
-SourceLines Workshop::source_lines(const Part& part) {
+Workshop::Loans Workshop::loans_of(const Project& project, const Part& part, const Derived& derived) {
+    Loans out;
+    for (const PartId id : borrows_from(part)) {
+        const auto cached = parts_.find(id);
+        const auto lender = derived.parts.find(id);
+        if (lender == derived.parts.end()) continue;
+        // The same evaluation lends the same lines: what is made of them is then not made again.
+        if (cached != parts_.end() && cached->second.result == lender->second) {
+            auto& lent = cached->second.lent;
+            if (!lent)
+                lent = std::make_shared<const Borrowed>(lend(project, *find(project, id), *lender->second));
+            out[id] = lent;
+        }
+    }
+    return out;
+}
+
+SourceLines Workshop::source_lines(const Part& part, const Loans& loans, Progress& progress) {
     if (!is_made(part)) return {part.source.drawing, {}, {}};
+    const auto loan = loans.find(borrows_from(part.source.spec));
+    const auto borrowed = loan == loans.end() ? nullptr : loan->second;
     const auto it = sources_.find(part.id);
-    if (it != sources_.end() && it->second.spec == part.source.spec) return it->second.lines;
-    auto made = make_lines(part.source.spec, fonts_);
+    if (it != sources_.end() && it->second.spec == part.source.spec && it->second.borrowed == borrowed)
+        return it->second.lines;
+    auto made = make_lines(part.source.spec, fonts(), borrowed.get(), progress);
     if (!made) {
         // The last lines that could be made stay in view, and the part says why there are no newer ones.
         SourceLines old =
@@ -48,57 +71,94 @@ SourceLines Workshop::source_lines(const Part& part) {
                                 {{"part", part.name}}});
         return old;
     }
-    sources_[part.id] = {part.source.spec, *made};
+    sources_[part.id] = {part.source.spec, borrowed, *made};
     return *made;
 }
 
-std::map<StepId, Result<SourceLines>> Workshop::words_of(const Part& part) {
+std::map<StepId, Result<SourceLines>> Workshop::brought(const Part& part, const SourceLines& source,
+                                                        const Loans& loans) {
     std::map<StepId, Result<SourceLines>> out;
-    for (const Step& step : part.steps)
-        if (const auto* words = std::get_if<WordsStep>(&step.what)) {
-            auto [it, fresh] = words_.try_emplace(step.id);
-            if (fresh || it->second.lettering != words->lettering)
-                it->second = {words->lettering, make_lines(words->lettering, fonts_)};
-            out.emplace(step.id, it->second.lines);
+    for (const Step& step : part.steps) {
+        if (!brings(step.what)) continue;
+        const auto* words = std::get_if<WordsStep>(&step.what);
+        const auto loan = loans.find(borrows_from(step.what));
+        auto borrowed = loan == loans.end() ? nullptr : loan->second;
+        const bool on_itself =
+            words && words->lettering.path == Lettering::Path::outline && !words->lettering.of;
+        const auto own = on_itself ? source.drawing : nullptr;
+        auto [it, fresh] = brought_.try_emplace(step.id);
+        CachedBrought& known = it->second;
+        if (fresh || known.what != step.what || known.own != own || (!own && known.borrowed != borrowed)) {
+            if (own) borrowed = std::make_shared<const Borrowed>(lend(source, part.scale));
+            known = {step.what, borrowed, own,
+                     words ? make_lines(words->lettering, fonts(), borrowed.get())
+                           : make_lines(std::get<PartStep>(step.what), borrowed.get())};
         }
+        out.emplace(step.id, known.lines);
+    }
     return out;
 }
 
 std::shared_ptr<const EvaluatedPart> Workshop::evaluated(const Project& project, const Part& part,
-                                                         const LaneTips& tips, Progress& progress) {
+                                                         const LaneTips& tips, const Loans& loans,
+                                                         Progress& progress) {
     const auto it = parts_.find(part.id);
     std::map<LaneId, Action> actions;
     for (const Lane& lane : project.lanes)
         actions[lane.id] = lane.action;
-    if (it != parts_.end() && it->second.part == part && it->second.tips == tips &&
-        it->second.actions == actions)
+    if (it != parts_.end() && it->second.part == part && it->second.loans == loans &&
+        it->second.tips == tips && it->second.actions == actions)
         return it->second.result;
-    EvaluatedPart made = evaluate(part, {source_lines(part), words_of(part), tips}, cache_, progress);
+    SourceLines source = source_lines(part, loans, progress);
+    if (progress.cancelled()) return nullptr;
+    auto steps = brought(part, source, loans);
+    EvaluatedPart made = evaluate(part, {std::move(source), std::move(steps), tips}, cache_, progress);
     auto result = std::make_shared<const EvaluatedPart>(std::move(made));
-    if (!progress.cancelled()) parts_[part.id] = {part, tips, std::move(actions), result, {}};
+    if (!progress.cancelled()) parts_[part.id] = {part, loans, tips, std::move(actions), result, {}, {}, {}};
     return result;
+}
+
+bool Workshop::evaluate_into(Derived& derived, const Part& part, const LaneTips& tips, Progress& progress) {
+    if (derived.parts.contains(part.id)) return true;
+    const Project& project = *derived.project;
+    for (const PartId from : borrows_from(part))
+        if (const Part* lender = find(project, from))
+            if (!evaluate_into(derived, *lender, tips, progress)) return false;
+    if (progress.cancelled()) return false;
+    derived.parts[part.id] = evaluated(project, part, tips, loans_of(project, part, derived), progress);
+    return !progress.cancelled();
 }
 
 /// Slower than making the part: its picture does not wait for them.
 void Workshop::check_parts(const Project& project, Derived& derived, Progress& progress) {
     for (auto& [id, cached] : parts_) {
         if (progress.cancelled()) return;
-        if (!cached.checks) cached.checks = check_part(project, catalog_, *cached.result);
+        auto stocks = stocks_of(project, catalog_, id);
+        if (!cached.checks || stocks != cached.checked_for)
+            cached.checks = check_part(project, catalog_, *cached.result);
+        cached.checked_for = std::move(stocks);
         derived.findings.insert(derived.findings.end(), cached.checks->begin(), cached.checks->end());
     }
 }
 
 std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> project, Progress& progress,
-                                                const Early& early) {
+                                                const Early& early, PartId first) {
     const std::lock_guard lock(turn_);
     auto out = std::make_shared<Derived>();
     out->project = project;
     LaneTips tips;
     for (const Lane& lane : project->lanes)
         if (const Tool* tool = catalog_.tool(lane.tool)) tips[lane.id] = tool->tip;
+    if (const Part* part = find(*project, first); part && early) {
+        Derived alone;
+        alone.project = project, alone.planned = false;
+        if (!evaluate_into(alone, *part, tips, progress)) return nullptr;
+        out->parts = alone.parts;
+        early(std::make_shared<const Derived>(std::move(alone)));
+    }
+    for (const Part& part : project->parts)
+        if (!evaluate_into(*out, part, tips, progress)) return nullptr;
     for (const Part& part : project->parts) {
-        out->parts[part.id] = evaluated(*project, part, tips, progress);
-        if (progress.cancelled()) return nullptr;
         const auto& findings = out->parts[part.id]->findings;
         out->findings.insert(out->findings.end(), findings.begin(), findings.end());
     }

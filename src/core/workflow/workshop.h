@@ -14,6 +14,7 @@
 #include "core/project/project.h"
 #include "core/recipe/evaluate.h"
 #include "core/sheets/layout.h"
+#include "core/workflow/lending.h"
 
 namespace dotlane {
 
@@ -46,52 +47,68 @@ struct Derived {
 
 class Workshop {
   public:
-    /// The fonts that ship with the program are taken from the data folder.
     explicit Workshop(Catalog catalog);
 
     const Catalog& catalog() const { return catalog_; }
-    FontShelf& fonts() { return fonts_; }
-    /// Called from the working thread with what can be drawn already: parts and sheets, before the plan.
+    /// The fonts that ship with the program are read when they are first asked for. Any thread.
+    FontShelf& fonts();
+    /// Called from the working thread with what can be drawn already: parts and sheets, before the plan; and
+    /// before that, where a first part is asked for, with that part (and those it takes lines of) alone.
     using Early = std::function<void(std::shared_ptr<const Derived>)>;
     /// Evaluates, lays out, checks and plans. Null when cancelled. May be called from any thread; calls take
     /// turns.
     std::shared_ptr<const Derived> derive(std::shared_ptr<const Project> project,
-                                          Progress& progress = no_progress(), const Early& early = {});
+                                          Progress& progress = no_progress(), const Early& early = {},
+                                          PartId first = {});
     /// A project with the first machine of the catalog and nothing in it.
     Project new_project(std::string name) const;
 
   private:
+    /// What a part takes of others, by the part it is taken of.
+    using Loans = std::map<PartId, std::shared_ptr<const Borrowed>>;
     struct CachedPart {
         Part part;
+        Loans loans;
         LaneTips tips;
         std::map<LaneId, Action> actions;
         std::shared_ptr<const EvaluatedPart> result;
+        std::shared_ptr<const Borrowed> lent; ///< made when another part takes it
+        std::vector<const Stock*> checked_for;
         std::optional<Findings> checks; ///< made after the part has been handed out
     };
     std::shared_ptr<const EvaluatedPart> evaluated(const Project& project, const Part& part,
-                                                   const LaneTips& tips, Progress& progress);
+                                                   const LaneTips& tips, const Loans& loans,
+                                                   Progress& progress);
+    Loans loans_of(const Project& project, const Part& part, const Derived& derived);
+    /// One part and those that it takes lines of.
+    bool evaluate_into(Derived& derived, const Part& part, const LaneTips& tips, Progress& progress);
     void check_parts(const Project& project, Derived& derived, Progress& progress);
-    SourceLines source_lines(const Part& part);
-    std::map<StepId, Result<SourceLines>> words_of(const Part& part);
+    SourceLines source_lines(const Part& part, const Loans& loans, Progress& progress);
+    std::map<StepId, Result<SourceLines>> brought(const Part& part, const SourceLines& source,
+                                                  const Loans& loans);
     Result<std::vector<SheetWork>> sheet_works(const Project& project, Derived& derived) const;
     void check_lanes(const Project& project, Derived& derived) const;
     void lay_out(const Project& project, Derived& derived) const;
 
     Catalog catalog_;
     std::mutex turn_; ///< of derive: it guards the caches
+    std::once_flag fonts_ready_;
     FontShelf fonts_;
     RecipeCache cache_;
     std::map<PartId, CachedPart> parts_;
     struct CachedSource {
         SourceSpec spec;
+        std::shared_ptr<const Borrowed> borrowed;
         SourceLines lines;
     };
     std::map<PartId, CachedSource> sources_; ///< of parts whose lines are computed
-    struct CachedWords {
-        Lettering lettering;
+    struct CachedBrought {
+        StepWhat what;
+        std::shared_ptr<const Borrowed> borrowed;
+        std::shared_ptr<const Drawing> own; ///< of the part, when words follow its outline
         Result<SourceLines> lines = SourceLines{};
     };
-    std::map<StepId, CachedWords> words_;
+    std::map<StepId, CachedBrought> brought_;
 };
 
 /// Applies a finding's remedy. Error "remedy.none" when there is nothing to apply any more.

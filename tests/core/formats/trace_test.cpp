@@ -1,6 +1,9 @@
 // Pictures: read, parted into dark and light, traced at their size.
+#include <functional>
 #include <numbers>
 #include <png.h>
+#include <set>
+#include <thread>
 
 #include "core/base/text.h"
 #include "core/formats/trace/trace.h"
@@ -40,6 +43,9 @@ std::string png_of(const GreyImage& image) {
     out.resize(size);
     return out;
 }
+Mask dark(const GreyImage& image) {
+    return mask_of(image, 128, false);
+}
 double area_of(const std::vector<Shape>& shapes) {
     double sum = 0;
     for (const Shape& s : shapes)
@@ -54,9 +60,9 @@ TEST_CASE("a disc and a ring are traced to their areas, holes and pieces kept") 
     paint(image, 0, disc(80, 100, 60));
     paint(image, 255, disc(80, 100, 25));
     paint(image, 40, disc(220, 100, 40));
-    const auto shapes = trace(image, {});
+    const auto shapes = trace(dark(image), {}).shapes;
     REQUIRE(shapes.size() == 2);
-    const double pi = std::numbers::pi;
+    using std::numbers::pi;
     // Potrace lays its curves inside the stairs of the pixels: a little less than a third of a pixel around a
     // disc.
     CHECK(area_of(shapes) == Approx(pi * (60 * 60 - 25 * 25 + 40 * 40)).epsilon(1e-2));
@@ -71,7 +77,7 @@ TEST_CASE("a disc and a ring are traced to their areas, holes and pieces kept") 
 TEST_CASE("what is above lies above: rows are not turned over") {
     GreyImage image = paper(100, 60);
     paint(image, 0, [](double x, double y) { return x > 10 && x < 30 && y > 5 && y < 15; });
-    const auto shapes = trace(image, {});
+    const auto shapes = trace(dark(image), {}).shapes;
     REQUIRE(shapes.size() == 1);
     const Box box = bounds(shapes[0]);
     CHECK(box.x0 == Approx(10).margin(0.6));
@@ -86,16 +92,15 @@ TEST_CASE("speckles are left out, gaps reconnected, light traced instead of dark
     paint(image, 0, disc(100, 10, 1.5));
     TraceOptions options;
     options.speckle = 0;
-    CHECK(trace(image, options).size() == 3);
+    CHECK(trace(dark(image), options).shapes.size() == 3);
     options.speckle = 20;
-    CHECK(trace(image, options).size() == 2);
+    CHECK(trace(dark(image), options).shapes.size() == 2);
     options.reconnect = 3;
-    const auto joined = trace(image, options);
+    const auto joined = trace(dark(image), options).shapes;
     CHECK(joined.size() == 1);
     CHECK(area_of(joined) == Approx(160 * 20).epsilon(0.02));
     options.reconnect = 0;
-    options.invert = true;
-    const auto ground = trace(image, options);
+    const auto ground = trace(mask_of(image, 128, true), options).shapes;
     REQUIRE(ground.size() == 1);
     CHECK(ground[0].contours.size() == 3); // two bars as holes; the speckle is closed
 }
@@ -158,4 +163,101 @@ TEST_CASE("base64 is RFC 4648's") {
     }
     for (const char* wrong : {"Zg=", "Z===", "Zg==Zg==", "Z g=", "=Zg="})
         CHECK_FALSE(from_base64(wrong));
+}
+
+namespace {
+
+std::string colour_png(const ColourImage& image) {
+    png_image png{};
+    png.version = PNG_IMAGE_VERSION;
+    png.width = static_cast<png_uint_32>(image.width), png.height = static_cast<png_uint_32>(image.height);
+    png.format = PNG_FORMAT_RGB;
+    png_alloc_size_t size = 0;
+    png_image_write_to_memory(&png, nullptr, &size, 0, image.rgb.data(), 0, nullptr);
+    std::string out(size, '\0');
+    REQUIRE(png_image_write_to_memory(&png, out.data(), &size, 0, image.rgb.data(), 0, nullptr));
+    out.resize(size);
+    return out;
+}
+ColourImage coloured(int w, int h, const std::function<std::array<std::uint8_t, 3>(double, double)>& colour) {
+    ColourImage image{w, h, {}};
+    for (int y = 0; y < h; ++y)
+        for (int x = 0; x < w; ++x)
+            for (const std::uint8_t v : colour(x + 0.5, y + 0.5))
+                image.rgb.push_back(v);
+    return image;
+}
+
+} // namespace
+
+TEST_CASE("colours: the paper's is left out, the others are traced lightest first, each with its holes") {
+    const auto picture_of = coloured(240, 120, [](double x, double y) -> std::array<std::uint8_t, 3> {
+        if (disc(60, 60, 20)(x, y)) return {230, 190, 60};
+        if (disc(60, 60, 40)(x, y)) return {170, 50, 40};
+        if (x > 140 && x < 220 && y > 30 && y < 90) return {30, 60, 90};
+        return {static_cast<std::uint8_t>(244 + int(x) % 3), 240, 232}; // paper is never quite even
+    });
+    Picture picture;
+    picture.bytes = std::make_shared<const std::string>(colour_png(picture_of));
+    picture.by = Picture::By::colour, picture.levels = 3, picture.width = mm(240);
+    const auto lines = must(make_lines(picture, fonts()));
+    using std::numbers::pi;
+    std::map<std::string, double> areas;
+    for (const DrawnLine& line : lines.drawing->lines)
+        areas[line.group + " " + line.name] += in_square_mm(area(region_of(line.shape)));
+    REQUIRE(areas.size() == 3);
+    CHECK(areas["traced 1 #e6be3c"] == Approx(pi * 400).epsilon(0.02));
+    CHECK(areas["traced 2 #aa3228"] == Approx(pi * 1200).epsilon(0.02));
+    CHECK(areas["traced 3 #1e3c5a"] == Approx(80 * 60).epsilon(0.02));
+    picture.only = 2;
+    const auto second = must(make_lines(picture, fonts()));
+    for (const DrawnLine& line : second.drawing->lines)
+        CHECK(line.group == "traced 2");
+    // More colours are asked for than there are.
+    picture.only = 0, picture.levels = 6;
+    std::set<std::string> groups;
+    const auto all = must(make_lines(picture, fonts()));
+    for (const DrawnLine& line : all.drawing->lines)
+        groups.insert(line.group);
+    CHECK(groups.size() == 3);
+    picture.bytes = std::make_shared<const std::string>(colour_png(coloured(20, 20, [](double, double) {
+        return std::array<std::uint8_t, 3>{200, 200, 200};
+    })));
+    CHECK(make_lines(picture, fonts()).error().code == "source.picture");
+}
+
+TEST_CASE(
+    "the greatest deviation is measured: nothing for a box, under a pixel for a disc, more when smoother") {
+    GreyImage image = paper(300, 200);
+    paint(image, 0, [](double x, double y) { return x > 50 && x < 250 && y > 40 && y < 160; });
+    TraceOptions options;
+    options.corner = 0, options.tolerance = 0;
+    CHECK(trace(dark(image), options).deviation < 0.01);
+    image = paper(300, 200);
+    paint(image, 0, disc(150, 100, 80));
+    options.corner = 1, options.tolerance = 0.2;
+    const double fine = trace(dark(image), options).deviation;
+    CHECK((fine > 0.2 && fine < 1.2)); // the stairs' corners lie 0.7 pixels off any smooth line
+    options.corner = 1.34, options.tolerance = 5;
+    image = paper(300, 200);
+    paint(image, 0, [](double x, double y) { return x > 50 && x < 250 && y > 40 && y < 160; });
+    CHECK(trace(dark(image), options).deviation > 2 * fine); // corners rounded away
+}
+
+TEST_CASE("a trace that is cancelled ends at once and says so") {
+    GreyImage image = paper(2000, 1500);
+    Random random("noise");
+    for (auto& g : image.grey)
+        g = static_cast<std::uint8_t>(random.whole(0, 255));
+    Picture picture;
+    picture.bytes = std::make_shared<const std::string>(png_of(image));
+    Progress progress;
+    std::thread hand([&] {
+        std::this_thread::sleep_for(std::chrono::milliseconds(30));
+        progress.cancel();
+    });
+    const auto made = make_lines(picture, fonts(), nullptr, progress);
+    hand.join();
+    REQUIRE_FALSE(made);
+    CHECK(made.error().code == "cancelled");
 }

@@ -10,9 +10,6 @@ using std::numbers::pi;
 
 namespace {
 
-double area_of(const Region& r) {
-    return in_square_mm(area(r));
-}
 double round_offset(const Region& r, double by) {
     return area_of(offset(r, mm(by), {Corner::round, 10, mm(1e-4)}));
 }

@@ -12,9 +12,6 @@ using std::numbers::pi;
 
 namespace {
 
-double area_of(const Region& r) {
-    return in_square_mm(area(r));
-}
 /// The farthest that any point of a lies from b.
 double apart(const Polyline& a, const Polyline& b) {
     double worst = 0;

@@ -9,15 +9,6 @@ using namespace dotlane::test;
 
 namespace {
 
-FontShelf& fonts() {
-    static FontShelf& shelf = []() -> FontShelf& {
-        static FontShelf made;
-        must(made.add_folder(disk(), DOTLANE_SOURCE "/data/fonts"));
-        return made;
-    }();
-    return shelf;
-}
-
 SourceLines made(const Lettering& spec) {
     return must(make_lines(spec, fonts()));
 }
@@ -25,12 +16,6 @@ Lettering text(const std::string& words, const std::string& font = "Lobster Two"
     Lettering spec;
     spec.text = words, spec.font = font;
     return spec;
-}
-double figure(const SourceLines& lines, const std::string& key) {
-    for (const Figure& f : lines.figures)
-        if (f.key == key) return f.value;
-    FAIL("no figure " << key);
-    return 0;
 }
 
 } // namespace

@@ -31,7 +31,8 @@ Project rich() {
     const LineSetId letters = find(b.project, b.part)->sets.front().id;
     for (const StepKind& kind : step_kinds())
         must(append_step(b.project, catalog(), b.part, kind.fresh, {letters},
-                         kind.by_other ? std::vector{letters} : std::vector<LineSetId>{}));
+                         kind.second == StepKind::Second::wanted ? std::vector{letters}
+                                                                 : std::vector<LineSetId>{}));
     b.project.unit = LengthUnit::inch;
     return b.project;
 }
@@ -74,6 +75,25 @@ TEST_CASE("files of older versions are migrated") {
         CHECK(step.result);
         CHECK(json::parse(write_project(p))["version"] == format_version);
     }
+}
+
+TEST_CASE("sources of version 3 get what they did not know, and make what they made") {
+    auto p = must(read_project(file(DOTLANE_SOURCE "/tests/core/project/old/version-3.dotlane")));
+    REQUIRE(p.parts.size() == 7);
+    const auto& badge = std::get<Badge>(p.parts[1].source.spec);
+    CHECK(badge.size == Badge::Size::own);
+    CHECK(in_mm(badge.visible) == Approx(40));
+    CHECK(in_mm(badge.cut) == Approx(52));
+    CHECK(std::get<Label>(p.parts[0].source.spec).also.empty());
+    CHECK(std::get<Carton>(p.parts[3].source.spec).folds == Fold::valley);
+    CHECK(std::get<WordsStep>(p.parts[5].steps.at(0).what).lettering.path == Lettering::Path::straight);
+    CHECK(std::get<Picture>(p.parts[6].source.spec).by == Picture::By::grey);
+    Workshop workshop(catalog());
+    const auto derived = workshop.derive(std::make_shared<Project>(p));
+    // Sizes as `dot-lane-cli show` of that version gave them.
+    CHECK(derived->part(p.parts[1].id)->box.width() == Approx(52).epsilon(1e-3));
+    CHECK(derived->part(p.parts[6].id)->box.width() == Approx(60.28).epsilon(1e-3));
+    CHECK(read_project(write_project(p)) == p);
 }
 
 TEST_CASE("random coordinates survive exactly") {

@@ -101,3 +101,55 @@ TEST_CASE("lettering too small for its lane's tip is found, and one press makes 
     must(make_part(project, catalog(), workshop.fonts(), spec));
     CHECK(get(derive()->findings, "text.small").remedy.code.empty());
 }
+
+TEST_CASE("art beyond a badge's visible ring is told with its millimetres") {
+    Workshop workshop(catalog());
+    Project project = workshop.new_project("badge");
+    const PartId part =
+        must(make_part(project, catalog(), workshop.fonts(), Badge{})); // 37 seen, 2 kept free
+    WordsStep words;
+    words.lettering.text = "I", words.lettering.font = "Roman simplex", words.lettering.size = mm(30);
+    const StepId step = must(append_step(project, catalog(), part, words, {}));
+    const auto derive = [&] { return workshop.derive(std::make_shared<Project>(project)); };
+    CHECK_FALSE(has(derive()->findings, "badge.over")); // 15 mm each way of 16.5
+    Step larger = *find(*find(project, part), step);
+    std::get<WordsStep>(larger.what).lettering.size = mm(40);
+    must(change_step(project, part, larger));
+    const auto d = derive();
+    const Finding& over = get(d->findings, "badge.over");
+    for (const auto& [key, value] : over.args)
+        if (key == "over_mm") CHECK(std::stod(value) == Approx(20 - 16.5).margin(0.05));
+    CHECK(over.place.box.valid());
+}
+
+TEST_CASE("a cut line that all but closes is found and closed by its remedy") {
+    auto b = bench("<path d='M10,10 L40,10 L40,40 L10,40 L10,10.8' fill='none' stroke='#000'/>"
+                   "<path d='M60,10 L90,10' fill='none' stroke='#000'/>");
+    Lane cut;
+    cut.action = Action::cut, cut.name = "blade", cut.tool = catalog().first_tool(Action::cut)->id;
+    const LaneId blade = add_lane(b.project, cut);
+    must(assign(b.project, b.part, b.lines(), blade));
+    const auto derive = [&] { return b.workshop->derive(std::make_shared<Project>(b.project)); };
+    auto d = derive();
+    const Finding& open = get(d->findings, "lines.open");
+    must(apply_remedy(b.project, catalog(), *d, open));
+    d = derive();
+    CHECK_FALSE(has(d->findings, "lines.open"));
+    int closed = 0;
+    for (const RunSet& run : d->part(b.part)->runs)
+        for (const Polyline& line : run.lines)
+            closed += line.closed;
+    CHECK(closed == 1); // the straight line stays as it is
+}
+
+TEST_CASE("how thin is too thin depends on the stock") {
+    auto b = bench("<rect x='10' y='10' width='40' height='1.5' fill='none' stroke='#000'/>");
+    const auto thin_on = [&](const char* stock) {
+        Sheet& sheet = b.project.sheets.at(0);
+        must(change_sheet(b.project, sheet.id, sheet.name, stock, sheet.mat));
+        return has(b.workshop->derive(std::make_shared<Project>(b.project))->findings, "piece.thin");
+    };
+    CHECK_FALSE(thin_on("cream-card-12x12"));
+    CHECK(thin_on("stencil-film-12x24"));
+    CHECK_FALSE(thin_on("heavy-paper-12x12")); // and back again: the answer is not kept from another stock
+}

@@ -1,6 +1,8 @@
 #include "core/formats/trace/picture.h"
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <png.h>
 #include <turbojpeg.h>
 
@@ -16,7 +18,13 @@ tl::unexpected<Error> damaged() {
     return fail("picture.damaged", "The picture is damaged or cut short. Nothing has changed.");
 }
 
-Result<GreyImage> read_png(const std::string& bytes) {
+/// Bytes of pixels, row by row.
+struct Pixels {
+    int width = 0, height = 0;
+    std::vector<std::uint8_t> bytes;
+};
+
+Result<Pixels> read_png(const std::string& bytes, bool colour) {
     png_image png{};
     png.version = PNG_IMAGE_VERSION;
     if (!png_image_begin_read_from_memory(&png, bytes.data(), bytes.size())) return damaged();
@@ -24,15 +32,15 @@ Result<GreyImage> read_png(const std::string& bytes) {
         png_image_free(&png);
         return too_large();
     }
-    png.format = PNG_FORMAT_GRAY;
-    GreyImage out{static_cast<int>(png.width), static_cast<int>(png.height), {}};
-    out.grey.resize(PNG_IMAGE_SIZE(png));
+    png.format = colour ? PNG_FORMAT_RGB : PNG_FORMAT_GRAY;
+    Pixels out{static_cast<int>(png.width), static_cast<int>(png.height), {}};
+    out.bytes.resize(PNG_IMAGE_SIZE(png));
     const png_color white{255, 255, 255};
-    if (!png_image_finish_read(&png, &white, out.grey.data(), 0, nullptr)) return damaged();
+    if (!png_image_finish_read(&png, &white, out.bytes.data(), 0, nullptr)) return damaged();
     return out;
 }
 
-Result<GreyImage> read_jpeg(const std::string& bytes) {
+Result<Pixels> read_jpeg(const std::string& bytes, bool colour) {
     struct Handle {
         tjhandle tj = tjInitDecompress();
         ~Handle() { tjDestroy(tj); }
@@ -43,9 +51,10 @@ Result<GreyImage> read_jpeg(const std::string& bytes) {
         return damaged();
     if (width <= 0 || height <= 0) return damaged();
     if (static_cast<std::size_t>(width) * static_cast<std::size_t>(height) > most_pixels) return too_large();
-    GreyImage out{width, height, {}};
-    out.grey.resize(static_cast<std::size_t>(width) * static_cast<std::size_t>(height));
-    if (tjDecompress2(handle.tj, data, bytes.size(), out.grey.data(), width, 0, height, TJPF_GRAY, 0) != 0 &&
+    Pixels out{width, height, {}};
+    out.bytes.resize(static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * (colour ? 3 : 1));
+    if (tjDecompress2(handle.tj, data, bytes.size(), out.bytes.data(), width, 0, height,
+                      colour ? TJPF_RGB : TJPF_GRAY, 0) != 0 &&
         tjGetErrorCode(handle.tj) != TJERR_WARNING)
         return damaged();
     return out;
@@ -64,10 +73,120 @@ bool looks_like_picture(const std::string& bytes) {
     return is_png(bytes) || is_jpeg(bytes);
 }
 
-Result<GreyImage> read_picture(const std::string& bytes) {
-    if (is_png(bytes)) return read_png(bytes);
-    if (is_jpeg(bytes)) return read_jpeg(bytes);
+namespace {
+
+Result<Pixels> read_pixels(const std::string& bytes, bool colour) {
+    if (is_png(bytes)) return read_png(bytes, colour);
+    if (is_jpeg(bytes)) return read_jpeg(bytes, colour);
     return fail("picture.format", "This is neither a PNG nor a JPEG picture.");
+}
+
+using Rgb = std::array<double, 3>;
+
+double apart(const Rgb& a, const Rgb& b) {
+    double sum = 0;
+    for (std::size_t i = 0; i < 3; ++i)
+        sum += (a[i] - b[i]) * (a[i] - b[i]);
+    return sum;
+}
+
+std::size_t nearest(const std::vector<Rgb>& colours, const Rgb& c) {
+    std::size_t best = 0;
+    for (std::size_t i = 1; i < colours.size(); ++i)
+        if (apart(colours[i], c) < apart(colours[best], c)) best = i;
+    return best;
+}
+
+/// Colours that stand for the samples.
+std::vector<Rgb> palette_of(const std::vector<Rgb>& samples, std::size_t count) {
+    std::vector<Rgb> palette{samples.front()};
+    while (palette.size() < count) {
+        const auto far = std::max_element(samples.begin(), samples.end(), [&](const Rgb& a, const Rgb& b) {
+            return apart(a, palette[nearest(palette, a)]) < apart(b, palette[nearest(palette, b)]);
+        });
+        if (apart(*far, palette[nearest(palette, *far)]) < 300) break; // the eye would not tell them apart
+        palette.push_back(*far);
+    }
+    for (int round = 0; round < 12; ++round) {
+        std::vector<Rgb> sum(palette.size());
+        std::vector<double> n(palette.size());
+        for (const Rgb& s : samples) {
+            const std::size_t at = nearest(palette, s);
+            for (std::size_t i = 0; i < 3; ++i)
+                sum[at][i] += s[i];
+            ++n[at];
+        }
+        for (std::size_t c = 0; c < palette.size(); ++c)
+            for (std::size_t i = 0; i < 3; ++i)
+                if (n[c] > 0) palette[c][i] = sum[c][i] / n[c];
+    }
+    return palette;
+}
+
+} // namespace
+
+Result<GreyImage> read_picture(const std::string& bytes) {
+    return read_pixels(bytes, false).map([](Pixels p) {
+        return GreyImage{p.width, p.height, std::move(p.bytes)};
+    });
+}
+
+Result<ColourImage> read_colours(const std::string& bytes) {
+    return read_pixels(bytes, true).map([](Pixels p) {
+        return ColourImage{p.width, p.height, std::move(p.bytes)};
+    });
+}
+
+Mask mask_of(const GreyImage& image, int threshold, bool invert) {
+    Mask mask{image.width, image.height, std::vector<std::uint8_t>(image.grey.size())};
+    for (std::size_t i = 0; i < image.grey.size(); ++i)
+        mask.inside[i] = (image.grey[i] < threshold) != invert;
+    return mask;
+}
+
+std::vector<ColourLevel> colour_levels(const ColourImage& image, int colours) {
+    const std::size_t count = image.rgb.size() / 3;
+    if (count == 0) return {};
+    const auto pixel = [&](std::size_t i) {
+        return Rgb{double(image.rgb[3 * i]), double(image.rgb[3 * i + 1]), double(image.rgb[3 * i + 2])};
+    };
+    std::vector<Rgb> samples;
+    for (std::size_t i = 0, step = std::max<std::size_t>(1, count / 40000); i < count; i += step)
+        samples.push_back(pixel(i));
+    const auto palette = palette_of(samples, static_cast<std::size_t>(colours) + 1);
+    std::vector<std::uint8_t> label(count);
+    std::vector<std::size_t> on_edge(palette.size());
+    // Neighbours are mostly of one colour: the last answer is looked at first.
+    std::array<std::uint8_t, 3> last{};
+    std::uint8_t last_label = 0;
+    const auto width = static_cast<std::size_t>(image.width), height = static_cast<std::size_t>(image.height);
+    for (std::size_t i = 0; i < count; ++i) {
+        const std::array<std::uint8_t, 3> now{image.rgb[3 * i], image.rgb[3 * i + 1], image.rgb[3 * i + 2]};
+        if (i == 0 || now != last)
+            last_label = static_cast<std::uint8_t>(nearest(palette, pixel(i))), last = now;
+        label[i] = last_label;
+        const std::size_t x = i % width, y = i / width;
+        if (x == 0 || y == 0 || x + 1 == width || y + 1 == height) ++on_edge[last_label];
+    }
+    const auto paper =
+        static_cast<std::size_t>(std::max_element(on_edge.begin(), on_edge.end()) - on_edge.begin());
+    std::vector<std::size_t> order;
+    for (std::size_t c = 0; c < palette.size(); ++c)
+        if (c != paper) order.push_back(c);
+    const auto light = [&](std::size_t c) { // ITU-R BT.601 luma
+        return 0.299 * palette[c][0] + 0.587 * palette[c][1] + 0.114 * palette[c][2];
+    };
+    std::sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return light(a) > light(b); });
+    std::vector<ColourLevel> out;
+    for (const std::size_t c : order) {
+        ColourLevel level{{}, {image.width, image.height, std::vector<std::uint8_t>(count)}};
+        for (std::size_t i = 0; i < 3; ++i)
+            level.rgb[i] = static_cast<std::uint8_t>(std::lround(palette[c][i]));
+        for (std::size_t i = 0; i < count; ++i)
+            level.mask.inside[i] = label[i] == c;
+        out.push_back(std::move(level));
+    }
+    return out;
 }
 
 int otsu_threshold(const GreyImage& image) {

@@ -1,6 +1,8 @@
-// Pictures: PNG (libpng) and JPEG (libjpeg-turbo) to a grey image on white.
+// Pictures: PNG (libpng) and JPEG (libjpeg-turbo) to a grey or coloured image on white, and what
+// is inside at a threshold or of a colour.
 #pragma once
 
+#include <array>
 #include <cstdint>
 #include <string>
 #include <vector>
@@ -18,11 +20,40 @@ struct GreyImage {
     }
 };
 
+/// Red, green and blue of each pixel, 0..255, row by row from the top.
+struct ColourImage {
+    int width = 0, height = 0;
+    std::vector<std::uint8_t> rgb;
+};
+
+/// Which pixels are inside: one byte each, 0 or 1, row by row from the top.
+struct Mask {
+    int width = 0, height = 0;
+    std::vector<std::uint8_t> inside;
+    bool at(int x, int y) const {
+        return x >= 0 && y >= 0 && x < width && y < height &&
+               inside[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) +
+                      static_cast<std::size_t>(x)];
+    }
+};
+/// Darker than the threshold (1..255), or not darker.
+Mask mask_of(const GreyImage& image, int threshold, bool invert);
+
 /// Whether the bytes begin like a PNG or JPEG file.
 bool looks_like_picture(const std::string& bytes);
 /// Transparent parts are white. Errors: "picture.format" (neither PNG nor JPEG), "picture.damaged",
 /// "picture.large" (over 40 million pixels).
 Result<GreyImage> read_picture(const std::string& bytes);
+Result<ColourImage> read_colours(const std::string& bytes);
+
+struct ColourLevel {
+    std::array<std::uint8_t, 3> rgb;
+    Mask mask;
+};
+/// The picture's pixels put to so many colours beside the paper's, which is the one most of its edge has;
+/// lightest first. By k-means (S. Lloyd, Least squares quantization in PCM, IEEE Trans. IT 28 (1982)), begun
+/// with the colours that lie farthest apart. Fewer when the picture has fewer.
+std::vector<ColourLevel> colour_levels(const ColourImage& image, int colours);
 /// The threshold that parts dark from light best. Source: N. Otsu, A threshold selection method from
 /// gray-level histograms, IEEE Trans. SMC 9 (1979).
 int otsu_threshold(const GreyImage& image);

@@ -1,19 +1,14 @@
 #include "core/formats/trace/trace.h"
 
 #include <algorithm>
+#include <cmath>
 #include <memory>
 #include <potracelib.h>
 
+#include "core/geometry/polyline.h"
+
 namespace dotlane {
 namespace {
-
-/// One byte a pixel: 1 inside.
-std::vector<std::uint8_t> mask_of(const GreyImage& image, const TraceOptions& options) {
-    std::vector<std::uint8_t> mask(image.grey.size());
-    for (std::size_t i = 0; i < mask.size(); ++i)
-        mask[i] = (image.grey[i] < options.threshold) != options.invert;
-    return mask;
-}
 
 /// A pixel becomes `value` when any within `reach` in its row (or column) is: squares, row by row and column
 /// by column.
@@ -73,17 +68,48 @@ Contour contour_of(const potrace_curve_t& curve, int height) {
     return out;
 }
 
+/// The nearest edge between a pixel inside and one outside; looked for up to four pixels away.
+double to_edge(Point p, const Mask& mask) {
+    constexpr int reach = 4;
+    double least = reach;
+    const int cx = static_cast<int>(std::floor(p.x)), cy = static_cast<int>(std::floor(p.y));
+    for (int around = 1; around <= reach && around - 1 < least; ++around)
+        for (int y = cy - around; y <= cy + around; ++y)
+            for (int x = cx - around; x <= cx + around; ++x) {
+                if (around > 1 && std::max(std::abs(x - cx), std::abs(y - cy)) < around) continue;
+                const Point corner{static_cast<double>(x), static_cast<double>(y)};
+                if (mask.at(x, y) != mask.at(x - 1, y))
+                    least = std::min(least, distance_to_segment(p, corner, corner + Point{0, 1}));
+                if (mask.at(x, y) != mask.at(x, y - 1))
+                    least = std::min(least, distance_to_segment(p, corner, corner + Point{1, 0}));
+            }
+    return least;
+}
+
+/// Along all lines, half a pixel at a time.
+double deviation_of(const std::vector<Shape>& shapes, const Mask& mask) {
+    double most = 0;
+    for (const Shape& shape : shapes)
+        for (const Polyline& line : flattened(shape, mm(0.05)))
+            for (std::size_t i = 0, n = line.points.size(); i < n; ++i) {
+                const Point a = line.points[i], b = line.points[(i + 1) % n];
+                const int steps = std::max(1, static_cast<int>(std::ceil(distance(a, b) * 2)));
+                for (int k = 0; k < steps; ++k)
+                    most = std::max(most, to_edge(a + (b - a) * (static_cast<double>(k) / steps), mask));
+            }
+    return most;
+}
+
 } // namespace
 
-std::vector<Shape> trace(const GreyImage& image, const TraceOptions& options) {
-    std::vector<Shape> out;
-    if (image.width < 1 || image.height < 1) return out;
-    std::vector<std::uint8_t> mask = mask_of(image, options);
+Tracing trace(Mask mask, const TraceOptions& options) {
+    Tracing out;
+    if (mask.width < 1 || mask.height < 1) return out;
     if (options.reconnect > 0)
         for (const std::uint8_t value : {std::uint8_t{1}, std::uint8_t{0}}) // grown, then shrunk again
             for (const bool rows : {true, false})
-                spread(mask, image.width, image.height, options.reconnect, value, rows);
-    const Bitmap bitmap(mask, image.width, image.height);
+                spread(mask.inside, mask.width, mask.height, options.reconnect, value, rows);
+    const Bitmap bitmap(mask.inside, mask.width, mask.height);
     const std::unique_ptr<potrace_param_t, void (*)(potrace_param_t*)> param(potrace_param_default(),
                                                                              potrace_param_free);
     param->turdsize = options.speckle;
@@ -97,11 +123,12 @@ std::vector<Shape> trace(const GreyImage& image, const TraceOptions& options) {
         if (p->sign != '+') continue;
         Shape shape;
         shape.rule = FillRule::evenodd;
-        shape.contours.push_back(contour_of(p->curve, image.height));
+        shape.contours.push_back(contour_of(p->curve, mask.height));
         for (const potrace_path_t* hole = p->childlist; hole; hole = hole->sibling)
-            shape.contours.push_back(contour_of(hole->curve, image.height));
-        out.push_back(std::move(shape));
+            shape.contours.push_back(contour_of(hole->curve, mask.height));
+        out.shapes.push_back(std::move(shape));
     }
+    out.deviation = deviation_of(out.shapes, mask);
     return out;
 }
 

@@ -8,17 +8,19 @@
 namespace dotlane {
 
 struct TraceOptions {
-    int threshold = 128; ///< 1..255: darker is inside
-    bool invert = false; ///< lighter is inside
-    int speckle = 2;     ///< areas of up to so many pixels are left out, 0..100,000
-    int reconnect = 0;   ///< gaps of up to twice so many pixels are closed, 0..20
-    double corner = 1;   ///< 0 all corners, 1.34 none (Potrace's alphamax)
+    int speckle = 2;   ///< areas of up to so many pixels are left out, 0..100,000
+    int reconnect = 0; ///< gaps of up to twice so many pixels are closed, 0..20
+    double corner = 1; ///< 0 all corners, 1.34 none (Potrace's alphamax)
     double tolerance =
         0.2; ///< how far curves may be from the pixels' edges when they are joined, 0..5 pixels
 };
 
+struct Tracing {
+    std::vector<Shape> shapes;
+    double deviation = 0; ///< greatest distance of their lines from the pixels' edges, measured; pixels
+};
 /// One shape for each separate piece, with its holes; pixels, y down, origin at the picture's top-left
 /// corner.
-std::vector<Shape> trace(const GreyImage& image, const TraceOptions& options);
+Tracing trace(Mask mask, const TraceOptions& options);
 
 } // namespace dotlane

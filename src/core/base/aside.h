@@ -1,0 +1,38 @@
+// Work of libraries that cannot be stopped half way.
+#pragma once
+
+#include <chrono>
+#include <future>
+#include <memory>
+#include <optional>
+#include <semaphore>
+#include <thread>
+
+#include "core/base/progress.h"
+
+namespace dotlane {
+
+namespace detail {
+inline std::counting_semaphore<4> aside_places{2}; ///< runs that may go on at a time, unseen ones among them
+}
+
+/// Does the work on a thread of its own and waits for it. Empty when cancelled, at most 30 ms later: the work
+/// then runs to its end unseen, so it may use only what it holds itself. Two pieces of work run at a time;
+/// further ones wait, and can be cancelled while they do.
+template<class Work>
+auto run_aside(Work work, const Progress& progress) -> std::optional<decltype(work())> {
+    using namespace std::chrono_literals;
+    while (!detail::aside_places.try_acquire_for(20ms))
+        if (progress.cancelled()) return {};
+    auto task = std::make_shared<std::packaged_task<decltype(work())()>>(std::move(work));
+    auto result = task->get_future();
+    std::thread([task] {
+        (*task)();
+        detail::aside_places.release();
+    }).detach();
+    while (result.wait_for(20ms) != std::future_status::ready)
+        if (progress.cancelled()) return {};
+    return result.get();
+}
+
+} // namespace dotlane

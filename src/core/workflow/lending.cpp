@@ -1,0 +1,81 @@
+#include "core/workflow/lending.h"
+
+#include <algorithm>
+#include <set>
+
+#include "core/recipe/step.h"
+
+namespace dotlane {
+namespace {
+
+Borrowed outlined(std::vector<Region> areas) {
+    Borrowed out;
+    out.outline = without_holes(united(areas));
+    out.face = out.outline;
+    out.areas = std::move(areas);
+    return out;
+}
+
+/// The part and all whose lines it takes, of others or through others.
+void visit(const Project& project, const Part& part, std::set<PartId>& seen) {
+    if (!seen.insert(part.id).second) return;
+    for (const PartId from : borrows_from(part))
+        if (const Part* lender = find(project, from)) visit(project, *lender, seen);
+}
+
+} // namespace
+
+Borrowed lend(const Project& project, const Part& part, const EvaluatedPart& evaluated) {
+    std::set<LineSetId> cut, run;
+    for (const RunSet& set : evaluated.runs) {
+        const Lane* lane = find(project, set.lane);
+        if (set.fill || !lane) continue;
+        run.insert(set.set);
+        if (lane->action == Action::cut) cut.insert(set.set);
+    }
+    const auto of = [&](const std::set<LineSetId>& sets) {
+        std::vector<Region> areas;
+        for (const FlatLine& line : evaluated.lines)
+            if (sets.contains(line.set))
+                if (Region area = area_of(line); !area.empty()) areas.push_back(std::move(area));
+        return areas;
+    };
+    auto areas = of(cut);
+    if (areas.empty()) areas = of(run);
+    Borrowed out = outlined(std::move(areas));
+    if (const auto* card = std::get_if<FoldedCard>(&part.source.spec)) {
+        const double r = in_mm(card->corner);
+        out.face = transformed(
+            region_of(Shape{{rounded_rectangle({0, 0, in_mm(card->width), in_mm(card->height)}, r, r)}}),
+            Affine::scaling(part.scale, part.scale));
+    }
+    return out;
+}
+
+Borrowed lend(const SourceLines& source, double scale) {
+    std::vector<Region> areas;
+    for (const DrawnLine& line : source.drawing->lines)
+        if (line.group != role::guide && fillable(line))
+            areas.push_back(transformed(region_of(line.shape), Affine::scaling(scale, scale)));
+    return outlined(std::move(areas));
+}
+
+Result<void> choose_lender(const Project& project, SourceSpec& spec, PartId self, PartId wished) {
+    PartId* of = lender_of(spec);
+    if (!of || *of) return {};
+    const auto takes_of_self = [&](const Part& part) {
+        std::set<PartId> seen;
+        visit(project, part, seen);
+        return seen.contains(self);
+    };
+    const Part* best = nullptr;
+    for (const Part& part : project.parts)
+        if ((!best || best->id != wished) && (!self || !takes_of_self(part))) best = &part;
+    if (!best)
+        return fail("source.part",
+                    "There is no part yet whose outline it could take: make or open one first.");
+    *of = best->id;
+    return {};
+}
+
+} // namespace dotlane

@@ -31,17 +31,20 @@ void paint(GreyImage& image, std::uint8_t grey, Inside inside) {
 auto disc(double cx, double cy, double r) {
     return [=](double x, double y) { return std::hypot(x - cx, y - cy) < r; };
 }
-std::string png_of(const GreyImage& image) {
+std::string png_bytes(int width, int height, png_uint_32 format, const std::vector<std::uint8_t>& pixels) {
     png_image png{};
     png.version = PNG_IMAGE_VERSION;
-    png.width = static_cast<png_uint_32>(image.width), png.height = static_cast<png_uint_32>(image.height);
-    png.format = PNG_FORMAT_GRAY;
+    png.width = static_cast<png_uint_32>(width), png.height = static_cast<png_uint_32>(height);
+    png.format = format;
     png_alloc_size_t size = 0;
-    png_image_write_to_memory(&png, nullptr, &size, 0, image.grey.data(), 0, nullptr);
+    png_image_write_to_memory(&png, nullptr, &size, 0, pixels.data(), 0, nullptr);
     std::string out(size, '\0');
-    REQUIRE(png_image_write_to_memory(&png, out.data(), &size, 0, image.grey.data(), 0, nullptr));
+    REQUIRE(png_image_write_to_memory(&png, out.data(), &size, 0, pixels.data(), 0, nullptr));
     out.resize(size);
     return out;
+}
+std::string png_of(const GreyImage& image) {
+    return png_bytes(image.width, image.height, PNG_FORMAT_GRAY, image.grey);
 }
 Mask dark(const GreyImage& image) {
     return mask_of(image, 128, false);
@@ -168,16 +171,7 @@ TEST_CASE("base64 is RFC 4648's") {
 namespace {
 
 std::string colour_png(const ColourImage& image) {
-    png_image png{};
-    png.version = PNG_IMAGE_VERSION;
-    png.width = static_cast<png_uint_32>(image.width), png.height = static_cast<png_uint_32>(image.height);
-    png.format = PNG_FORMAT_RGB;
-    png_alloc_size_t size = 0;
-    png_image_write_to_memory(&png, nullptr, &size, 0, image.rgb.data(), 0, nullptr);
-    std::string out(size, '\0');
-    REQUIRE(png_image_write_to_memory(&png, out.data(), &size, 0, image.rgb.data(), 0, nullptr));
-    out.resize(size);
-    return out;
+    return png_bytes(image.width, image.height, PNG_FORMAT_RGB, image.rgb);
 }
 ColourImage coloured(int w, int h, const std::function<std::array<std::uint8_t, 3>(double, double)>& colour) {
     ColourImage image{w, h, {}};

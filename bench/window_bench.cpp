@@ -193,6 +193,7 @@ int first_paint(int argc, char** argv) {
     window.set_ahead(&*ahead);
     window.resize(1280, 800);
     window.open_demo();
+    if (!window.session().is_open()) return 1; // a demo that cannot be read would be waited for for ever
     window.show();
     app::PartView& view = window.part_view();
     view.installEventFilter(&watch);

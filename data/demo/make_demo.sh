@@ -31,5 +31,42 @@ rm -f saltmarsh.dotlane
 "$cli" place saltmarsh.dotlane --part "Lamp label" --sheet "sheet 2"
 "$cli" make saltmarsh.dotlane layer --name "Lamp label backing" --set "of=Lamp label" --set reveal=-3mm
 "$cli" place saltmarsh.dotlane --part "Lamp label backing" --new-sheet "sheet 5" --stock slate-card-12x12
+# A script title cut as one piece, and the layer that shows around it.
+"$cli" make saltmarsh.dotlane lettering --name "Title" \
+    --set "text=Saltmarsh" --set "font=Dancing Script" --set weight=700 --set size=24mm --set join=yes --set snug=0.8mm
+"$cli" make saltmarsh.dotlane layer --name "Title backing" --set "of=Title" --set reveal=-3mm --set corners=round
+"$cli" place saltmarsh.dotlane --part "Title" --new-sheet "sheet 6" --stock cream-card-12x12
+"$cli" place saltmarsh.dotlane --part "Title backing" --sheet "sheet 5"
+# A signpost whose three places stand evenly, whatever they are called.
+"$cli" make saltmarsh.dotlane label --name "Signpost" \
+    --set edge=rounded --set width=110mm --set height=70mm --set hole=slot --set slot-width=14mm --set hole-inset=5mm
+for place in Quay "Reed bed" "Tide mill"; do
+    "$cli" step saltmarsh.dotlane --part "Signpost" --add words --set "text=$place" --set size=8mm
+done
+sets=$("$cli" step saltmarsh.dotlane --part "Signpost" --json | python3 -c \
+    'import json, sys; print(*[s["result"] for s in json.load(sys.stdin)["steps"]])')
+# shellcheck disable=SC2086
+"$cli" step saltmarsh.dotlane --part "Signpost" --add distribute --of $sets \
+    --set way=down --set within=the-rest --set inset=15mm
+"$cli" place saltmarsh.dotlane --part "Signpost" --sheet "sheet 6"
+"$cli" make saltmarsh.dotlane badge --name "Crew badge" --quantity 2 --set size=37/49
+"$cli" step saltmarsh.dotlane --part "Crew badge" --add words --set "text=crew" --set size=9mm
+"$cli" place saltmarsh.dotlane --part "Crew badge" --sheet "sheet 6"
+"$cli" place saltmarsh.dotlane --part "Crew badge" --sheet "sheet 6"
+# What is sung on the way, and stars to spray beside the tide.
+"$cli" make saltmarsh.dotlane folded-card --name "Song sheet" --set width=105mm --set height=148mm
+"$cli" step saltmarsh.dotlane --part "Song sheet" --add words --set "text=Songs for the ebb" --set size=7mm \
+    --set right-by=105mm/2
+"$cli" place saltmarsh.dotlane --part "Song sheet" --sheet "sheet 6"
+"$cli" make saltmarsh.dotlane repeat-pattern --name "Star stencil" \
+    --set motif=star --set size=14mm --set gap=5mm --set width=120mm --set height=82mm --set rows=brick \
+    --set frame=yes
+"$cli" place saltmarsh.dotlane --part "Star stencil" --sheet "sheet 4"
+# Bunting: big letters, too long for a sheet in a row, each laid where there is room.
+"$cli" make saltmarsh.dotlane lettering --name "Bunting letters" \
+    --set "text=LANTERN" --set "font=League Spartan" --set size=70mm
+"$cli" step saltmarsh.dotlane --part "Bunting letters" --add corners --set radius=2mm
+"$cli" step saltmarsh.dotlane --part "Bunting letters" --add lay-apart
+"$cli" place saltmarsh.dotlane --part "Bunting letters" --new-sheet "sheet 7" --stock heavy-paper-12x12 --pieces
 sed -i 's/"name": "saltmarsh"/"name": "Saltmarsh Lantern Walk"/' saltmarsh.dotlane
 "$cli" check saltmarsh.dotlane

@@ -2,6 +2,16 @@
 <!DOCTYPE TS>
 <TS version="2.1" language="en_US">
 <context>
+    <name>dotlane::app::ArrangeCard</name>
+    <message numerus="yes">
+        <source>%n parts chosen</source>
+        <translation>
+            <numerusform>%n parts chosen</numerusform>
+            <numerusform>%n parts chosen</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>dotlane::app::Board</name>
     <message numerus="yes">
         <source>, %n sheet(s) of %1</source>

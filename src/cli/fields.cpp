@@ -89,7 +89,12 @@ class TextSetter final : public Fields {
         known_ += (known_.empty() ? "" : ", ") + std::string(name.key);
         const auto it = values_.find(name.key);
         if (it == values_.end()) return;
-        if (const auto ok = how(it->second); !ok && wrong_) wrong_ = ok;
+        if (const auto ok = how(it->second); !ok && wrong_) {
+            Error error = ok.error(); // of several that are set, this one is wrong
+            if (!error.message.starts_with(name.key))
+                error.message = std::string(name.key) + ": " + error.message;
+            wrong_ = tl::make_unexpected(std::move(error));
+        }
         values_.erase(it);
     }
     template<class T>

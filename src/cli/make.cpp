@@ -23,6 +23,7 @@ class MakeVerb final : public Verb {
             ->required();
         app.add_option("--set", pairs_, "A number or choice, such as width=105mm; several may be given");
         app.add_option("--name", name_, "Name of the part");
+        app.add_option("--stack", stack_, "So many layers, each on the one before")->check(CLI::Range(1, 20));
         app.add_option("--quantity", quantity_, "How many are wanted")->check(CLI::Range(1, 9999));
     }
 
@@ -39,13 +40,26 @@ class MakeVerb final : public Verb {
         SourceSpec spec = kind->fresh;
         if (const auto ok = set_fields([&](Fields& f) { fields(spec, f); }, pairs_, project); !ok)
             return c.error(ok.error());
-        const auto part =
-            make_part(project, c.workshop.catalog(), c.workshop.fonts(), std::move(spec), name_);
-        if (!part) return c.error(part.error());
+        const auto parts = made(c, project, std::move(spec));
+        if (!parts) return c.error(parts.error());
         if (quantity_ > 0)
-            if (const auto ok = set_quantity(project, *part, quantity_); !ok) return c.error(ok.error());
+            for (const PartId part : *parts)
+                if (const auto ok = set_quantity(project, part, quantity_); !ok) return c.error(ok.error());
         if (const auto saved = save_project(c.files, path_, project); !saved) return c.error(saved.error());
-        return report_part(c, project, *part);
+        int worst = fine;
+        for (const PartId part : *parts)
+            worst = std::max(worst, report_part(c, project, part));
+        return worst;
+    }
+
+    Result<std::vector<PartId>> made(Context& c, Project& project, SourceSpec spec) const {
+        const auto* layer = std::get_if<Layer>(&spec);
+        if (stack_ > 0 && !layer) return fail("layers.kind", "Only layers are stacked: leave --stack out.");
+        if (layer)
+            return add_layers(project, c.workshop.catalog(), c.workshop.fonts(), *layer, std::max(1, stack_),
+                              name_, layer->of);
+        return make_part(project, c.workshop.catalog(), c.workshop.fonts(), std::move(spec), name_)
+            .map([](PartId part) { return std::vector{part}; });
     }
 
     static int list(Context& c) {
@@ -66,7 +80,7 @@ class MakeVerb final : public Verb {
 
     std::string path_, kind_, name_;
     std::vector<std::string> pairs_;
-    int quantity_ = 0;
+    int quantity_ = 0, stack_ = 0;
 };
 
 class SourceVerb final : public ProjectVerb {

@@ -15,6 +15,9 @@ class Place final : public ProjectVerb {
         app.add_option("--mat", mat_, "Mat of the sheet (catalog id)");
         app.add_option("--change", change_, "Change this placed part (number) instead of placing another");
         app.add_flag("--remove", remove_, "Take the placed part off its sheet");
+        app.add_option("--piece", piece_, "One piece of a part whose pieces may lie apart")
+            ->check(CLI::Range(1, 100000));
+        app.add_flag("--pieces", pieces_, "All pieces that lie on no sheet yet, one by one");
         app.add_option("--left", left_, "From the mat's left edge to the part's box");
         app.add_option("--top", top_, "From the mat's top edge to the part's box");
         app.add_option("--turn", turn_, "Clockwise, in degrees");
@@ -60,15 +63,23 @@ class Place final : public ProjectVerb {
             if (!mat_.empty()) s.mat = mat_;
         }
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        const Box box = derived->part(*part)->box;
+        const EvaluatedPart& evaluated = *derived->part(*part);
+        if (pieces_) return place_missing(c, project, *derived, sheet, evaluated);
+        if (!is_there(evaluated, piece_))
+            return c.error({"place.piece",
+                            "\"" + find(project, *part)->name + "\" has no piece " + std::to_string(piece_) +
+                                " that lies apart. The step \"lay-apart\" makes them.",
+                            {}});
+        const Box box = box_of(evaluated, piece_);
         std::optional<Angle> turn;
         if (!turn_.empty()) {
             const auto given = parse_number(turn_);
             if (!given) return c.error(given.error());
             turn = degrees(*given);
         }
-        const PlacementSpot spot = free_spot(project, catalog, derived.get(), sheet, *part, turn);
-        Placement p{{}, *part, spot.left, spot.top, spot.turn, false};
+        const PlacementSpot spot =
+            free_spot(project, catalog, derived.get(), sheet, *part, turn, mm(5), piece_);
+        Placement p{{}, *part, spot.left, spot.top, spot.turn, false, piece_};
         if (const auto ok = read_numbers(project, p); !ok) return c.error(ok.error());
         if (!gap_.empty()) {
             const auto gap = length_option(project, gap_);
@@ -80,6 +91,15 @@ class Place final : public ProjectVerb {
         for (const Placement& one : *places)
             if (const auto ok = place(project, sheet, one); !ok) return c.error(ok.error());
         return report(c, project, places->size());
+    }
+
+    int place_missing(Context& c, Project& project, const Derived& derived, SheetId sheet,
+                      const EvaluatedPart& part) {
+        if (part.apart.empty())
+            return c.error({"place.piece", "Its pieces lie as one. Add the step \"lay-apart\" first.", {}});
+        const auto made = place_pieces(project, c.workshop.catalog(), derived, sheet, part.part,
+                                       missing_pieces(project, part));
+        return made ? report(c, project, made->size()) : c.error(made.error());
     }
 
     int change(Context& c, Project& project) {
@@ -98,7 +118,7 @@ class Place final : public ProjectVerb {
             const auto turn = parse_number(turn_);
             if (!turn) return c.error(turn.error());
             const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-            p = turned_about_middle(p, derived->part(p.part)->box, degrees(*turn));
+            p = turned_about_middle(p, box_of(*derived->part(p.part), p.piece), degrees(*turn));
         }
         if (const auto ok = read_numbers(project, p); !ok) return c.error(ok.error());
         if (const auto ok = change_placement(project, p); !ok) return c.error(ok.error());
@@ -154,8 +174,8 @@ class Place final : public ProjectVerb {
 
     std::string part_, sheet_, new_sheet_, stock_, mat_, left_, top_, turn_, gap_, scale_, width_;
     std::uint32_t change_ = 0;
-    int wanted_ = 0;
-    bool remove_ = false, mirror_ = false;
+    int wanted_ = 0, piece_ = 0;
+    bool pieces_ = false, remove_ = false, mirror_ = false;
     GridOptions grid_;
     CLI::Option* mirror_option_ = nullptr;
 };

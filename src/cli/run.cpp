@@ -20,6 +20,7 @@ constexpr struct {
              {"apart", "A part of its own for each level or piece", make_apart},
              {"glyphs", "All glyphs of a font, and its switches", make_glyphs},
              {"place", "Put a part on a sheet, or change its place or size", make_place},
+             {"arrange", "Line up, spread, turn or group what lies on a sheet", make_arrange},
              {"check", "All findings", make_check},
              {"plan", "Passes, stops, times", make_plan},
              {"rehearse", "The simulated run, move by move", make_rehearse},

@@ -75,7 +75,9 @@ class Show final : public ProjectVerb {
                                   {"width_mm", p.box.width()},
                                   {"height_mm", p.box.height()},
                                   {"turn_degrees", in_degrees(p.placement.turn)},
-                                  {"mirrored", p.placement.mirrored}});
+                                  {"mirrored", p.placement.mirrored},
+                                  {"piece", p.placement.piece},
+                                  {"group", p.placement.group}});
             sheets.push_back({{"id", s.id.value},
                               {"name", s.name},
                               {"stock", s.stock},
@@ -117,12 +119,15 @@ class Show final : public ProjectVerb {
             c.out << "  " << s.id.value << "  " << s.name << "\n";
             for (const PlacedPart& p : derived.sheet(s.id)->parts)
                 c.out << "      " << p.placement.id.value << "  " << find(project, p.placement.part)->name
+                      << (p.placement.piece > 0 ? ", piece " + std::to_string(p.placement.piece) : "")
                       << " at " << to_text(mm(p.box.x0), project.unit) << ", "
                       << to_text(mm(p.box.y0), project.unit)
                       << (in_radians(p.placement.turn) != 0
                               ? ", turned " + number(in_degrees(p.placement.turn), 2) + " degrees"
                               : "")
-                      << (p.placement.mirrored ? ", mirrored" : "") << "\n";
+                      << (p.placement.mirrored ? ", mirrored" : "")
+                      << (p.placement.group > 0 ? ", group " + std::to_string(p.placement.group) : "")
+                      << "\n";
         }
         if (!derived.findings.empty()) c.out << "\nFindings\n";
         print_findings(c.out, derived.findings);

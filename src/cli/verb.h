@@ -74,6 +74,7 @@ std::unique_ptr<Verb> make_show();
 std::unique_ptr<Verb> make_lane();
 std::unique_ptr<Verb> make_fill();
 std::unique_ptr<Verb> make_place();
+std::unique_ptr<Verb> make_arrange();
 std::unique_ptr<Verb> make_check();
 std::unique_ptr<Verb> make_plan();
 std::unique_ptr<Verb> make_rehearse();

@@ -82,19 +82,21 @@ QColor ground_of(const SheetScene& scene) {
 
 } // namespace
 
-void paint_placed(QPainter& painter, const SheetScene& scene, const EvaluatedPart& part,
+void paint_placed(QPainter& painter, const SheetScene& scene, const EvaluatedPart& part, int piece,
                   const Affine& to_sheet, const View& view, const QRectF& visible) {
     const QColor ground = ground_of(scene);
-    for (const RunSet& run : part.runs) {
+    for (std::size_t r = 0; r < part.runs.size(); ++r) {
+        const RunSet& run = part.runs[r];
+        const Polylines& lines = lines_of(part, r, piece);
         LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, ground);
         if (view.scale <= detail_scale) {
             painter.setPen(QPen(look.colour, 0.7));
-            for (const Polyline& line : run.lines)
+            for (const Polyline& line : lines)
                 painter.drawPolyline(polygon_of(transformed(line, to_sheet), view));
             continue;
         }
         if (run.step) look.action = Action::draw, look.tip_mm *= 0.5;
-        paint_lines(painter, transformed(run.lines, to_sheet), look, view, visible);
+        paint_lines(painter, transformed(lines, to_sheet), look, view, visible);
     }
 }
 
@@ -110,10 +112,10 @@ void paint_sheet(QPainter& painter, const SheetScene& scene, const View& view, c
     painter.setRenderHint(QPainter::Antialiasing);
     for (const PlacedPart& placed : laid->parts) {
         const EvaluatedPart* part = scene.derived->part(placed.placement.part);
-        if (!part || placed.placement.id == scene.hidden) continue;
+        if (!part || scene.hidden.contains(placed.placement.id)) continue;
         const QRectF area = view.map(placed.box);
         if (!visible.intersects(area.adjusted(-4, -4, 4, 4))) continue;
-        paint_placed(painter, scene, *part, placed.to_sheet, view, visible);
+        paint_placed(painter, scene, *part, placed.placement.piece, placed.to_sheet, view, visible);
         if (!laid->usable.grown(1e-6).contains(placed.box)) {
             QPen frame(theme.error, 1.2);
             frame.setDashPattern({5, 3});

@@ -1,6 +1,8 @@
 // Paints a sheet on its mat as it will be loaded, and the rehearsal on it.
 #pragma once
 
+#include <set>
+
 #include "core/machine/simulator.h"
 #include "core/workflow/workshop.h"
 #include "present/part_painter.h"
@@ -12,8 +14,8 @@ struct SheetScene {
     const Catalog* catalog = nullptr;
     const Derived* derived = nullptr;
     SheetId sheet;
-    bool parts = true;  ///< false for the rehearsal, which paints its own ink
-    PlacementId hidden; ///< left out: it is being dragged
+    bool parts = true;                 ///< false for the rehearsal, which paints its own ink
+    std::set<PlacementId> hidden = {}; ///< left out: they are being dragged
 };
 
 /// What the view must show: mat and loading arrow.
@@ -21,8 +23,8 @@ Box mat_box(const LaidSheet& laid);
 void paint_mat(QPainter& painter, const SheetScene& scene, const View& view, bool details);
 void paint_sheet(QPainter& painter, const SheetScene& scene, const View& view, const QRectF& visible);
 
-/// One part where `to_sheet` puts it.
-void paint_placed(QPainter& painter, const SheetScene& scene, const EvaluatedPart& part,
+/// One part, or one arrangement of it, where `to_sheet` puts it.
+void paint_placed(QPainter& painter, const SheetScene& scene, const EvaluatedPart& part, int piece,
                   const Affine& to_sheet, const View& view, const QRectF& visible);
 
 struct RehearsalScene {

@@ -424,6 +424,64 @@ TEST_CASE("the program itself, from a shell, without a display") {
     CHECK(status == 2);
 }
 
+TEST_CASE_METHOD(Terminal, "pieces lie apart, and what lies on a sheet is arranged: from the command line") {
+    REQUIRE(run({"make", "w.dotlane", "lettering", "--set", "text=QUAY", "--set", "font=League Spartan",
+                 "--set", "size=30mm"}) == 0);
+    CHECK(run({"place", "w.dotlane", "--pieces"}) == 2); // they lie as one yet
+    CHECK(err.find("lay-apart") != std::string::npos);
+    REQUIRE(run({"step", "w.dotlane", "--add", "lay-apart", "--set", "together=1, 2"}) == 0);
+    CHECK(run({"place", "w.dotlane", "--piece", "2"}) == 2); // it lies with the first
+    CHECK(answer({"place", "w.dotlane", "--pieces"})["placed"] == 3);
+    const json placed = answer({"show", "w.dotlane"})["sheets"][0]["placed"];
+    REQUIRE(placed.size() == 3);
+    std::set<int> pieces;
+    for (const json& one : placed)
+        pieces.insert(one["piece"].get<int>());
+    CHECK(pieces == std::set{1, 3, 4});
+    const std::string first = std::to_string(placed[0]["id"].get<int>()),
+                      second = std::to_string(placed[1]["id"].get<int>());
+    json now = answer({"arrange", "w.dotlane", "--only", second, "--across", "middle", "--down", "bottom",
+                       "--with", "stock"},
+                      1)["placed"]; // out of the machine's reach, and it says so
+    REQUIRE(now.size() == 1);
+    CHECK(now[0]["left_mm"].get<double>() + placed[1]["width_mm"].get<double>() / 2 == Approx(304.8 / 2));
+    CHECK(run({"arrange", "w.dotlane", "--down", "top"}) == 0);
+    CHECK(run({"arrange", "w.dotlane", "--spread", "across", "--with", "reach"}) == 0);
+    now = answer({"arrange", "w.dotlane", "--only", first + "," + second, "--group"})["placed"];
+    CHECK(now[1]["group"] == 1);
+    CHECK(answer({"arrange", "w.dotlane", "--only", first, "--down", "top", "--with", first})["placed"]
+              .size() == 2);
+    CHECK(run({"arrange", "w.dotlane", "--turn", "30", "--mirror", "--ungroup"}) <= 1);
+    CHECK(project("w.dotlane").sheets[0].placements[0].mirrored);
+    const std::string kept = files.files["w.dotlane"];
+    for (const std::vector<std::string>& wrong : {std::vector<std::string>{"--across", "up"},
+                                                  {"--spread", "round"},
+                                                  {"--only", "x"},
+                                                  {"--with", "999"},
+                                                  {"--turn", "abc"},
+                                                  {"--only", first, "--spread", "down"},
+                                                  {"--only", first, "--group"}}) {
+        std::vector<std::string> words{"arrange", "w.dotlane"};
+        words.insert(words.end(), wrong.begin(), wrong.end());
+        INFO(wrong[0] << " " << wrong.back());
+        CHECK(run(words) == 2);
+        CHECK_FALSE(err.empty());
+    }
+    CHECK(files.files["w.dotlane"] == kept);
+}
+
+TEST_CASE_METHOD(Terminal, "a stack of layers, each on the one before: from the command line") {
+    REQUIRE(run({"make", "l.dotlane", "label", "--name", "Tag", "--set", "edge=plain", "--set", "width=80mm",
+                 "--set", "height=50mm"}) == 0);
+    REQUIRE(run({"make", "l.dotlane", "layer", "--set", "reveal=4mm", "--stack", "3"}) == 0);
+    const json parts = answer({"show", "l.dotlane"})["parts"];
+    REQUIRE(parts.size() == 4);
+    for (int i = 0; i < 4; ++i) // 4 mm on either side each time
+        CHECK(parts[static_cast<std::size_t>(i)]["width_mm"].get<double>() == Approx(80 - 8 * i));
+    CHECK(run({"make", "l.dotlane", "label", "--stack", "2"}) == 2);
+    CHECK(err.find("--stack") != std::string::npos);
+}
+
 TEST_CASE_METHOD(Terminal, "apart, layers, sources of steps: from the command line") {
     REQUIRE(run({"make", "l.dotlane", "label", "--name", "Tag", "--set", "also=40x30"}) == 0);
     CHECK(answer({"make", "l.dotlane", "layer", "--set", "of=Tag", "--set", "reveal=-3mm"})["width_mm"] > 80);
@@ -438,4 +496,49 @@ TEST_CASE_METHOD(Terminal, "apart, layers, sources of steps: from the command li
     REQUIRE(run({"step", "w.dotlane", "--part", "walk", "--add", "outline", "--of", "letters", "--sources",
                  "aside"}) == 0);
     CHECK(project("w.dotlane").parts.at(1).sets.at(0).set_aside);
+}
+
+TEST_CASE_METHOD(Terminal,
+                 "numbers that cannot be: every field of every source and step is refused with a reason") {
+    // What no number, length, choice or switch is; texts and names of fonts may be anything.
+    std::size_t tried = 0;
+    const auto refuse = [&](const std::vector<std::string>& command, const json& numbers) {
+        for (const auto& [key, value] : numbers.items()) {
+            std::string name = key;
+            for (const std::string unit : {"_mm", "_degrees", "_percent"})
+                if (name.ends_with(unit)) name.resize(name.size() - unit.size());
+            std::replace(name.begin(), name.end(), '_', '-');
+            if (name == "text" || name == "font" || name == "features" || name == "also" || name == "of" ||
+                name == "picture-base64" || name == "drop" || name == "together")
+                continue;
+            std::vector<std::string> words = command;
+            words.insert(words.end(), {"--set", name + "=about so much"});
+            const std::string kept = files.files["n.dotlane"];
+            INFO(command[2] << " " << name);
+            CHECK(run(words) == 2);
+            CHECK(err.find(name.substr(0, name.find('-'))) != std::string::npos); // it names the field
+            CHECK(files.files["n.dotlane"] == kept);
+            ++tried;
+        }
+    };
+    REQUIRE(run({"make", "n.dotlane", "label", "--name", "tag"}) == 0);
+    const json kinds = answer({"make", "n.dotlane", "kinds"});
+    for (const auto& [kind, fields] : kinds.items())
+        if (kind != "picture") refuse({"make", "n.dotlane", kind}, fields);
+    for (const StepKind& kind : step_kinds()) {
+        if (std::string(kind.key) == "fill") continue; // it has a verb of its own
+        std::vector<std::string> add{"step",  "n.dotlane", "--part", "tag",
+                                     "--add", kind.key,    "--of",   "outline"};
+        if (brings(kind.fresh)) add.resize(6);
+        if (kind.second == StepKind::Second::wanted) continue; // tried where it has something to cut by
+        if (std::string(kind.key) == "part") continue;         // it needs another part
+        const std::string before = files.files["n.dotlane"];
+        add.emplace_back("--json");
+        REQUIRE(run(add) <= 1); // alone on its part a step may have nothing to do, and says so
+        const json made = json::parse(out)["steps"].back();
+        refuse({"step", "n.dotlane", "--part", "tag", "--step", std::to_string(made["step"].get<int>())},
+               made["numbers"]);
+        files.files["n.dotlane"] = before;
+    }
+    CHECK(tried > 100);
 }

@@ -4,6 +4,7 @@
 #include <QApplication>
 #include <QComboBox>
 #include <QLineEdit>
+#include <QMenu>
 #include <QPushButton>
 #include <QTest>
 #include <set>
@@ -15,6 +16,7 @@
 #include "app/commands/dialogs.h"
 #include "app/window/main_window.h"
 #include "app/window/style.h"
+#include "core/project/format.h"
 #include "tests/support/support.h"
 
 namespace dotlane::test {
@@ -83,6 +85,16 @@ class Driver {
         QTest::mouseClick(w, Qt::LeftButton);
         settle();
     }
+    /// By the words on it.
+    void press_words(const QString& words) {
+        for (auto* b : window->findChildren<QPushButton*>())
+            if (b->isVisible() && b->text() == words) {
+                QTest::mouseClick(b, Qt::LeftButton);
+                settle();
+                return;
+            }
+        FAIL("no visible button says " << words.toStdString());
+    }
     /// Presses a button near its left end: check boxes and radio buttons only react on their words.
     void tick(const char* name) {
         auto* w = find<QWidget>(name);
@@ -116,6 +128,27 @@ class Driver {
         REQUIRE(action);
         action->trigger();
         settle();
+    }
+    /// From the menu of the recipe's button.
+    void add_step(const QString& words) {
+        for (QAction* action : find<QPushButton>("add-step")->menu()->actions())
+            if (action->text() == words) {
+                action->trigger();
+                settle();
+                return;
+            }
+        FAIL("no step " << words.toStdString());
+    }
+    /// The lowest visible control of this name: cards of steps lie below the source's.
+    template<class T>
+    T* last(const char* name) {
+        T* best = nullptr;
+        for (T* w : window->findChildren<T*>(QString::fromLatin1(name)))
+            if (w->isVisible() && (!best || w->mapToGlobal(QPoint()).y() > best->mapToGlobal(QPoint()).y()))
+                best = w;
+        INFO(name);
+        REQUIRE(best);
+        return best;
     }
     app::Canvas* canvas() {
         for (app::Canvas* c : window->findChildren<app::Canvas*>())

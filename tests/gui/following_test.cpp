@@ -14,21 +14,6 @@ struct Follower : Driver {
     Follower()
         : Driver(false) {}
     const EvaluatedPart& chosen() { return *session().evaluated(); }
-    void add(const QString& words) {
-        for (QAction* action : find<QPushButton>("add-step")->menu()->actions())
-            if (action->text() == words) {
-                action->trigger();
-                settle();
-                return;
-            }
-        FAIL("no step " << words.toStdString());
-    }
-    /// A press on the bench at a point of the part.
-    void press_at(Point p) {
-        app::PartView& view = window->part_view();
-        QTest::mouseClick(&view, Qt::LeftButton, {}, view.view().map(p).toPoint());
-        settle();
-    }
 };
 
 std::string picture_of_moons(const std::string& path) {
@@ -114,7 +99,7 @@ TEST_CASE_METHOD(Follower, "a picture's colours become parts of their own, its p
 TEST_CASE_METHOD(Follower, "pieces are dropped and kept by pressing them on the bench") {
     press("start-lettering");
     REQUIRE(chosen().lines.size() > 4);
-    add("Pieces");
+    add_step("Pieces");
     const std::size_t before = chosen().lines.size();
     const Box first = chosen().lines.front().box;
     // On the stem of the "L": whichever piece lies under the hand goes, and comes back.
@@ -124,11 +109,11 @@ TEST_CASE_METHOD(Follower, "pieces are dropped and kept by pressing them on the 
          stem.x += 0.1)
         REQUIRE(stem.x < first.x1);
     stem.x += 0.4;
-    press_at(stem);
+    click(stem);
     CHECK(chosen().lines.size() == before - 1);
     CHECK_FALSE(std::get<PiecesStep>(project().parts[0].steps[0].what).drop.empty());
     CHECK(session().choice().lines.empty()); // the press chose no line
-    press_at(stem);
+    click(stem);
     CHECK(chosen().lines.size() == before);
     CHECK(std::get<PiecesStep>(project().parts[0].steps[0].what).drop.empty());
     trigger("undo");
@@ -138,7 +123,7 @@ TEST_CASE_METHOD(Follower, "pieces are dropped and kept by pressing them on the 
 TEST_CASE_METHOD(Follower,
                  "the source of an outline is set aside or sent to a lane from the outline's card") {
     press("start-lettering");
-    add("Outline");
+    add_step("Outline");
     const auto set_aside_now = [&] { return project().parts[0].sets[0].set_aside; };
     CHECK_FALSE(set_aside_now());
     press("sources-aside");

@@ -48,25 +48,7 @@ struct Maker : Driver {
     /// The menu under "Add step": opening it and choosing from it.
     void add_step_(const QString& words) {
         actions += 2;
-        QMenu* menu = find<QPushButton>("add-step")->menu();
-        REQUIRE(menu);
-        for (QAction* action : menu->actions())
-            if (action->text() == words) {
-                action->trigger();
-                settle();
-                return;
-            }
-        FAIL("no step " << words.toStdString());
-    }
-    /// The lowest visible control of this name: cards of steps lie below the source's.
-    template<class T>
-    T* last(const char* name) {
-        T* found = nullptr;
-        for (T* w : window->findChildren<T*>(QString::fromLatin1(name)))
-            if (w->isVisible() && (!found || w->mapToGlobal(QPoint()).y() > found->mapToGlobal(QPoint()).y()))
-                found = w;
-        REQUIRE(found);
-        return found;
+        add_step(words);
     }
     const Part& part() { return *session().part(); }
     const EvaluatedPart& made() { return *session().derived()->part(part().id); }
@@ -187,7 +169,7 @@ TEST_CASE_METHOD(Maker, "steps are added to the chosen lines, reordered, switche
     CHECK(part().steps[0].of.size() == 1); // all that is run
     type("distance", "4 mm");
     CHECK(in_mm(std::get<OutlineStep>(part().steps[0].what).distance) == 4);
-    QTest::mouseClick(last<QPushButton>("step-up"), Qt::LeftButton);
+    QTest::keyClick(last<app::Grip>("step-grip"), Qt::Key_Up);
     settle();
     CHECK(std::holds_alternative<CornersStep>(part().steps[0].what));
     trigger("undo");

@@ -105,7 +105,9 @@ void PartView::paint_overlay(QPainter& painter) {
     const auto chosen = session_.choice().lines.size();
     const QString hint =
         !session_.part()  ? QString()
-        : pieces_report() ? tr("Press a piece to drop it or to keep it.")
+        : pieces_report() ? std::holds_alternative<ApartStep>(pieces_step()->what)
+                                ? tr("Press pieces that keep together; press one again to lay it apart.")
+                                : tr("Press a piece to drop it or to keep it.")
         : chosen > 0
             ? tr("%n line(s) chosen. A lane's letter sends the choice there.", nullptr,
                  static_cast<int>(chosen))

@@ -1,4 +1,4 @@
-// The pieces of a pieces step on the bench: numbered, kept or dropped by a press.
+// Numbered pieces on the bench: kept or dropped by a press, or kept together when they are laid apart.
 #include <QCoreApplication>
 #include <QPainter>
 
@@ -24,7 +24,9 @@ QPainterPath path_of_region(const Region& region, const present::View& view) {
 const Step* PartView::pieces_step() const {
     const Part* part = session_.part();
     const Step* step = part ? dotlane::find(*part, session_.choice().step) : nullptr;
-    return step && step->on && std::holds_alternative<PiecesStep>(step->what) ? step : nullptr;
+    const bool numbers = step && (std::holds_alternative<PiecesStep>(step->what) ||
+                                  std::holds_alternative<ApartStep>(step->what));
+    return numbers && step->on ? step : nullptr;
 }
 
 const StepReport* PartView::pieces_report() const {
@@ -42,15 +44,18 @@ void PartView::paint_pieces(QPainter& painter) const {
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setFont(present::ui_font(9, QFont::DemiBold));
+    const bool apart = std::holds_alternative<ApartStep>(pieces_step()->what);
     for (std::size_t i = 0; i < std::min(report->pieces.size(), most_shown); ++i) {
         const auto& piece = report->pieces[i];
         const QPainterPath path = path_of_region(piece.region, view());
         QColor tint = piece.kept ? theme.lamp : theme.quiet;
         tint.setAlpha(piece.kept ? 60 : 40);
-        painter.fillPath(path, piece.kept ? QBrush(tint) : QBrush(tint, Qt::BDiagPattern));
+        painter.fillPath(path, piece.kept || apart ? QBrush(tint) : QBrush(tint, Qt::BDiagPattern));
         painter.strokePath(path, QPen(piece.kept ? theme.lamp : theme.quiet, piece.kept ? 1.6 : 1,
                                       piece.kept ? Qt::SolidLine : Qt::DotLine));
-        const QString number = QString::number(i + 1);
+        QString number = QString::number(i + 1);
+        if (apart && piece.kept && piece.with != static_cast<int>(i) + 1)
+            number = tr("%1 with %2").arg(number).arg(piece.with);
         const QRectF box = path.boundingRect();
         QRectF badge(0, 0, painter.fontMetrics().horizontalAdvance(number) + 10, 17);
         // Beside a small piece rather than over it.
@@ -59,9 +64,9 @@ void PartView::paint_pieces(QPainter& painter) const {
         painter.setPen(Qt::NoPen);
         painter.setBrush(theme.card);
         painter.drawRoundedRect(badge, 8, 8);
-        painter.setPen(piece.kept ? theme.ink : theme.quiet);
+        painter.setPen(piece.kept || apart ? theme.ink : theme.quiet);
         painter.drawText(badge, Qt::AlignCenter, number);
-        if (!piece.kept)
+        if (!piece.kept && !apart)
             painter.drawLine(badge.left() + 4, badge.center().y(), badge.right() - 4, badge.center().y());
     }
     painter.restore();
@@ -81,15 +86,29 @@ bool PartView::toggle_piece(QPointF at) {
             best = &region, number = static_cast<int>(i) + 1;
     }
     if (number == 0) return false;
-    const auto now = piece_numbers(std::get<PiecesStep>(step->what).drop);
-    std::set<int> dropped;
-    if (now) dropped.insert(now->begin(), now->end());
-    if (dropped.erase(number) == 0) dropped.insert(number);
     Step next = *step;
-    std::get<PiecesStep>(next.what).drop = piece_text(dropped);
-    session_.change(tr("Keep or drop a piece"), [part = session_.choice().part, next](Project& project) {
-        return change_step(project, part, next);
-    });
+    const bool apart = std::holds_alternative<ApartStep>(next.what);
+    if (apart) {
+        auto& text = std::get<ApartStep>(next.what).together;
+        auto groups = piece_groups(text).value_or(std::vector<std::set<int>>{});
+        std::size_t left = 0;
+        for (auto& group : groups)
+            left += group.erase(number);
+        if (left == 0) { // it joins the arrangement that was made last
+            if (groups.empty()) groups.emplace_back();
+            groups.back().insert(number);
+        }
+        text = group_text(groups);
+    } else {
+        const auto now = piece_numbers(std::get<PiecesStep>(step->what).drop);
+        std::set<int> dropped;
+        if (now) dropped.insert(now->begin(), now->end());
+        if (dropped.erase(number) == 0) dropped.insert(number);
+        std::get<PiecesStep>(next.what).drop = piece_text(dropped);
+    }
+    session_.change(
+        apart ? tr("Keep pieces together") : tr("Keep or drop a piece"),
+        [part = session_.choice().part, next](Project& project) { return change_step(project, part, next); });
     return true;
 }
 

@@ -57,7 +57,7 @@ Canvas::Painting SheetsView::content() const {
     const SheetId sheet = session_.choice().sheet;
     if (!derived || !derived->sheet(sheet)) return [](auto&, auto&, auto&) {};
     // While a part is dragged it is left out here and painted by the overlay where the pointer has it.
-    const PlacementId hidden = drag_ == Drag::none ? PlacementId{} : session_.choice().placement;
+    const std::set<PlacementId> hidden = drag_ == Drag::none ? std::set<PlacementId>{} : chosen();
     return [derived, sheet, hidden, &catalog = session_.catalog()](
                QPainter& painter, const present::View& view, const QRectF& visible) {
         present::SheetScene scene{derived->project.get(), &catalog, derived.get(), sheet};
@@ -66,11 +66,29 @@ Canvas::Painting SheetsView::content() const {
     };
 }
 
-const PlacedPart* SheetsView::chosen_part() const {
+std::set<PlacementId> SheetsView::chosen() const {
+    const auto all = session_.chosen_placements();
+    return {all.begin(), all.end()};
+}
+
+std::vector<const PlacedPart*> SheetsView::chosen_parts() const {
+    std::vector<const PlacedPart*> out;
+    const auto ids = chosen();
     if (const LaidSheet* sheet = laid())
         for (const PlacedPart& p : sheet->parts)
-            if (p.placement.id == session_.choice().placement) return &p;
-    return nullptr;
+            if (ids.contains(p.placement.id)) out.push_back(&p);
+    return out;
+}
+
+const PlacedPart* SheetsView::chosen_part() const {
+    const auto all = chosen_parts();
+    return all.size() == 1 ? all.front() : nullptr;
+}
+
+Box SheetsView::box_of_part(const Placement& placement) const {
+    const auto derived = session_.drawn();
+    const EvaluatedPart* part = derived ? derived->part(placement.part) : nullptr;
+    return part ? box_of(*part, placement.piece) : Box{};
 }
 
 QPointF SheetsView::turn_handle(const QRectF& area) const {
@@ -152,30 +170,46 @@ void SheetsView::paint_numbers(QPainter& painter, const QRectF& area, const Box&
 }
 
 void SheetsView::paint_chosen(QPainter& painter) const {
-    const PlacedPart* part = chosen_part();
+    const auto parts = chosen_parts();
     const auto derived = session_.drawn();
-    if (!part || !derived) return;
+    if (parts.empty() || !derived) return;
     const present::Theme& theme = present::Theme::current();
-    const EvaluatedPart* evaluated = derived->part(part->placement.part);
-    Box box = part->box;
-    Placement place = part->placement;
-    if (drag_ != Drag::none) {
-        place = preview_;
-        box = placed_box(preview_, evaluated->box);
-        present::paint_placed(
-            painter, {derived->project.get(), &session_.catalog(), derived.get(), session_.choice().sheet},
-            *evaluated, placement_transform(preview_, evaluated->box), view(), rect());
-    }
-    const QRectF area = view().map(box);
-    const bool outside = laid() && !laid()->usable.grown(1e-6).contains(box);
+    const present::SheetScene scene{derived->project.get(), &session_.catalog(), derived.get(),
+                                    session_.choice().sheet};
+    std::vector<Placement> places;
+    if (drag_ != Drag::none)
+        places = preview_;
+    else
+        for (const PlacedPart* part : parts)
+            places.push_back(part->placement);
+    Box all;
     painter.setBrush(Qt::NoBrush);
-    painter.setPen(QPen(outside ? theme.error : theme.lamp, 1.8));
-    painter.drawRect(area.adjusted(-3, -3, 3, 3));
+    for (const Placement& place : places) {
+        const EvaluatedPart* part = derived->part(place.part);
+        if (!part || !is_there(*part, place.piece)) continue; // gone while it was dragged
+        const Box box = placed_box(place, box_of_part(place));
+        all.add(box);
+        if (drag_ != Drag::none)
+            present::paint_placed(painter, scene, *part, place.piece,
+                                  placement_transform(place, box_of_part(place)), view(), rect());
+        const bool outside = laid() && !laid()->usable.grown(1e-6).contains(box);
+        painter.setPen(QPen(outside ? theme.error : theme.lamp, 1.8));
+        painter.drawRect(view().map(box).adjusted(-3, -3, 3, 3));
+    }
+    if (all.empty()) return;
+    const QRectF area = view().map(all);
+    if (places.size() > 1) {
+        QPen around(theme.lamp, 1);
+        around.setDashPattern({4, 3});
+        painter.setPen(around);
+        painter.drawRect(area.adjusted(-8, -8, 8, 8));
+        return paint_numbers(painter, area, all, {});
+    }
     const QPointF handle = turn_handle(area);
     painter.drawLine(QPointF(handle.x(), area.top() - 3), handle);
     painter.setBrush(theme.card);
     painter.drawEllipse(handle, 6, 6);
-    paint_numbers(painter, area, box, place.turn);
+    paint_numbers(painter, area, all, places.front().turn);
 }
 
 void SheetsView::paint_overlay(QPainter& painter) {
@@ -188,90 +222,135 @@ void SheetsView::paint_overlay(QPainter& painter) {
         return;
     }
     paint_chosen(painter);
+    if (band_from_) {
+        painter.setPen(QPen(theme.lamp, 1));
+        QColor tint = theme.lamp;
+        tint.setAlpha(30);
+        painter.setBrush(tint);
+        painter.drawRect(QRectF(*band_from_, drag_to_).normalized());
+    }
     paint_strip(painter);
-    if (!chosen_part()) {
+    if (!session_.choice().placement) {
         painter.setFont(present::ui_font(9));
         painter.setPen(theme.quiet);
-        painter.drawText(QRectF(16, height() - 28, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
-                         tr("The mat as it is loaded. Drag a part to move it; the hatched rim is out of the "
-                            "machine's reach."));
+        painter.drawText(
+            QRectF(16, height() - 28, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
+            tr("The mat as it is loaded. Drag a part to move it, drag a band to choose several; the "
+               "hatched rim is out of the machine's reach."));
     }
 }
 
-Placement SheetsView::dragged(QPointF to, Qt::KeyboardModifiers modifiers) const {
-    Placement out = before_;
-    const auto derived = session_.drawn();
-    const EvaluatedPart* part = derived ? derived->part(before_.part) : nullptr;
-    if (!part) return out;
-    if (drag_ == Drag::turn) {
-        const QPointF middle = view().map(placed_box(before_, part->box).centre());
-        const QPointF a = drag_from_ - middle, b = to - middle;
-        double turn = in_degrees(before_.turn) +
-                      (std::atan2(b.y(), b.x()) - std::atan2(a.y(), a.x())) * 180 / std::numbers::pi;
-        const double step = modifiers & Qt::ShiftModifier ? 1 : 15;
-        turn = std::remainder(std::round(turn / step) * step, 360);
-        return turned_about_middle(before_, part->box, degrees(turn == -180 ? 180 : turn));
+void SheetsView::begin_drag(Drag drag) {
+    before_.clear();
+    for (const PlacedPart* part : chosen_parts())
+        before_.push_back(part->placement);
+    preview_ = before_;
+    drag_ = before_.empty() ? Drag::none : drag;
+}
+
+Placement SheetsView::turned(QPointF to, Qt::KeyboardModifiers modifiers) const {
+    const Box box = box_of_part(before_.front());
+    const QPointF middle = view().map(placed_box(before_.front(), box).centre());
+    const QPointF a = drag_from_ - middle, b = to - middle;
+    double turn = in_degrees(before_.front().turn) +
+                  (std::atan2(b.y(), b.x()) - std::atan2(a.y(), a.x())) * 180 / std::numbers::pi;
+    const double step = modifiers & Qt::ShiftModifier ? 1 : 15;
+    turn = std::remainder(std::round(turn / step) * step, 360);
+    return turned_about_middle(before_.front(), box, degrees(turn == -180 ? 180 : turn));
+}
+
+std::vector<Placement> SheetsView::dragged(QPointF to, Qt::KeyboardModifiers modifiers) const {
+    if (drag_ == Drag::turn) return {turned(to, modifiers)};
+    QPointF by = (to - drag_from_) / view().scale;
+    if (!(modifiers & Qt::ShiftModifier)) {
+        // Near an edge of the usable area or of what lies still it goes there exactly.
+        Box box;
+        for (const Placement& place : before_)
+            box.add(placed_box(place, box_of_part(place)));
+        const auto moving = chosen();
+        std::vector<double> xs{laid()->usable.x0, laid()->usable.x1},
+            ys{laid()->usable.y0, laid()->usable.y1};
+        for (const PlacedPart& other : laid()->parts) {
+            if (moving.contains(other.placement.id)) continue;
+            xs.insert(xs.end(), {other.box.x0, other.box.x1});
+            ys.insert(ys.end(), {other.box.y0, other.box.y1});
+        }
+        const double near = 6 / view().scale;
+        const auto snap = [near](double lo, double hi, const std::vector<double>& lines) {
+            double best = near, shift = 0;
+            for (const double l : lines)
+                for (const double edge : {lo, hi})
+                    if (std::abs(l - edge) < best) best = std::abs(l - edge), shift = l - edge;
+            return shift;
+        };
+        by += {snap(box.x0 + by.x(), box.x1 + by.x(), xs), snap(box.y0 + by.y(), box.y1 + by.y(), ys)};
     }
-    const QPointF by = (to - drag_from_) / view().scale;
-    out.left += mm(by.x());
-    out.top += mm(by.y());
-    if (modifiers & Qt::ShiftModifier) return out;
-    // Near an edge of the usable area or another part's edge the part goes there exactly.
-    const Box box = placed_box(out, part->box);
-    std::vector<double> xs{laid()->usable.x0, laid()->usable.x1}, ys{laid()->usable.y0, laid()->usable.y1};
-    for (const PlacedPart& other : laid()->parts) {
-        if (other.placement.id == before_.id) continue;
-        xs.insert(xs.end(), {other.box.x0, other.box.x1});
-        ys.insert(ys.end(), {other.box.y0, other.box.y1});
-    }
-    const double near = 6 / view().scale;
-    const auto snap = [near](double lo, double hi, const std::vector<double>& lines) {
-        double best = near, shift = 0;
-        for (const double l : lines)
-            for (const double edge : {lo, hi})
-                if (std::abs(l - edge) < best) best = std::abs(l - edge), shift = l - edge;
-        return shift;
-    };
-    out.left += mm(snap(box.x0, box.x1, xs));
-    out.top += mm(snap(box.y0, box.y1, ys));
+    std::vector<Placement> out = before_;
+    for (Placement& place : out)
+        place.left += mm(by.x()), place.top += mm(by.y());
     return out;
+}
+
+void SheetsView::choose_with(const std::vector<PlacementId>& hit, Qt::KeyboardModifiers modifiers) {
+    Choice choice = session_.choice();
+    std::set<PlacementId> all;
+    if (modifiers & (Qt::ControlModifier | Qt::ShiftModifier)) all = chosen();
+    for (const PlacementId id : hit)
+        if (!all.insert(id).second && modifiers & Qt::ControlModifier)
+            for (const PlacementId together : with_groups(*session_.sheet(), {id}))
+                all.erase(together);
+    choice.placement = {};
+    // What was hit last leads, if it is among them.
+    if (!hit.empty() && all.contains(hit.back()))
+        choice.placement = hit.back();
+    else if (!all.empty())
+        choice.placement = *all.begin();
+    all.erase(choice.placement);
+    choice.with = std::move(all);
+    if (const Placement* lead = find_placement(session_.project(), choice.placement))
+        choice.part = lead->part;
+    session_.choose(choice);
 }
 
 void SheetsView::mousePressEvent(QMouseEvent* event) {
     Canvas::mousePressEvent(event);
     if (panning() || event->button() != Qt::LeftButton || !laid()) return;
-    Choice choice = session_.choice();
     if (const auto cell = strip_hit(event->position())) {
+        Choice choice = session_.choice();
         choice.sheet = session_.project().sheets[*cell].id;
         choice.placement = {};
+        choice.with.clear();
         return session_.choose(choice);
     }
-    drag_from_ = event->position();
+    drag_from_ = drag_to_ = event->position();
     if (const PlacedPart* part = chosen_part()) {
         const QPointF d = event->position() - turn_handle(view().map(part->box));
         if (std::hypot(d.x(), d.y()) < 11) {
-            before_ = preview_ = part->placement;
-            drag_ = Drag::turn;
+            begin_drag(Drag::turn);
             return refresh();
         }
     }
-    choice.placement = {};
+    PlacementId hit;
     for (const PlacedPart& part : laid()->parts)
-        if (view().map(part.box).adjusted(-3, -3, 3, 3).contains(event->position())) {
-            choice.placement = part.placement.id;
-            choice.part = part.placement.part;
-            before_ = part.placement;
-        }
-    session_.choose(choice);
+        if (view().map(part.box).adjusted(-3, -3, 3, 3).contains(event->position())) hit = part.placement.id;
+    const auto modifiers = event->modifiers();
+    pressed_ = hit.value != 0;
+    if (!pressed_)
+        band_from_ = event->position();
+    else if (modifiers != Qt::NoModifier || !chosen().contains(hit)) // one of several chosen: drags them all
+        choose_with({hit}, modifiers);
 }
 
 void SheetsView::mouseMoveEvent(QMouseEvent* event) {
     Canvas::mouseMoveEvent(event);
-    if (!(event->buttons() & Qt::LeftButton) || panning() || !chosen_part() || !laid()) return;
+    if (!(event->buttons() & Qt::LeftButton) || panning() || !laid()) return;
+    drag_to_ = event->position();
+    if (band_from_) return update();
     const QPointF d = event->position() - drag_from_;
     if (drag_ == Drag::none) {
-        if (std::hypot(d.x(), d.y()) < drag_threshold || before_.id != session_.choice().placement) return;
-        drag_ = Drag::move;
+        if (!pressed_ || std::hypot(d.x(), d.y()) < drag_threshold) return;
+        begin_drag(Drag::move);
+        if (drag_ == Drag::none) return;
         refresh();
     }
     preview_ = dragged(event->position(), event->modifiers());
@@ -280,25 +359,44 @@ void SheetsView::mouseMoveEvent(QMouseEvent* event) {
 
 void SheetsView::mouseReleaseEvent(QMouseEvent* event) {
     Canvas::mouseReleaseEvent(event);
-    if (drag_ == Drag::none) return;
+    if (event->button() != Qt::LeftButton) return;
+    const bool was_pressed = std::exchange(pressed_, false);
+    if (band_from_) {
+        const QRectF band = QRectF(*band_from_, event->position()).normalized();
+        band_from_.reset();
+        std::vector<PlacementId> hit;
+        if (laid() && (band.width() > drag_threshold || band.height() > drag_threshold))
+            for (const PlacedPart& part : laid()->parts)
+                if (band.intersects(view().map(part.box))) hit.push_back(part.placement.id);
+        choose_with(hit, event->modifiers());
+        return update();
+    }
+    if (drag_ == Drag::none) {
+        // A click without a drag on one of several leaves that one.
+        if (was_pressed && event->modifiers() == Qt::NoModifier && !session_.choice().with.empty() && laid())
+            for (const PlacedPart& part : laid()->parts)
+                if (view().map(part.box).adjusted(-3, -3, 3, 3).contains(event->position()))
+                    choose_with({part.placement.id}, {});
+        return;
+    }
     const bool turned = drag_ == Drag::turn;
     drag_ = Drag::none;
-    const Placement to = preview_;
     session_.change(turned ? tr("Turn part") : tr("Move part"),
-                    [to](Project& p) { return change_placement(p, to); });
+                    [to = preview_](Project& p) { return change_placements(p, to); });
     refresh();
 }
 
 void SheetsView::nudge(double dx, double dy) {
-    const PlacedPart* part = chosen_part();
-    if (!part) return;
+    std::vector<Placement> to;
     // The document may be ahead of what is derived while a key repeats.
-    const Placement* now = find_placement(session_.project(), part->placement.id);
-    Placement to = *now;
-    to.left += mm(dx);
-    to.top += mm(dy);
+    for (const PlacementId id : session_.chosen_placements()) {
+        to.push_back(*find_placement(session_.project(), id));
+        to.back().left += mm(dx);
+        to.back().top += mm(dy);
+    }
+    if (to.empty()) return;
     session_.change(
-        tr("Move part"), [to](Project& p) { return change_placement(p, to); }, "nudge");
+        tr("Move part"), [to](Project& p) { return change_placements(p, to); }, "nudge");
 }
 
 void SheetsView::keyPressEvent(QKeyEvent* event) {
@@ -315,12 +413,15 @@ void SheetsView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Down:
         return nudge(0, step);
     case Qt::Key_Escape:
-        if (drag_ != Drag::none) {
+        if (drag_ != Drag::none || band_from_) {
             drag_ = Drag::none;
+            pressed_ = false;
+            band_from_.reset();
             return refresh();
         } else {
             Choice choice = session_.choice();
             choice.placement = {};
+            choice.with.clear();
             return session_.choose(choice);
         }
     default:

@@ -1,8 +1,11 @@
 // The sheets as they will be loaded: a strip of all sheets along the top, the chosen one on its mat below.
-// Parts are dragged, turned by the handle above them, and nudged with the arrow keys.
+// Parts are dragged, turned by the handle above them, and nudged with the arrow keys; several are chosen with
+// Ctrl or a band, and what is grouped is moved together.
 #pragma once
 
 #include <map>
+#include <optional>
+#include <set>
 
 #include "app/bench/canvas.h"
 #include "app/bench/thumbnail.h"
@@ -31,14 +34,21 @@ class SheetsView : public Canvas {
   private:
     enum class Drag { none, move, turn };
     const LaidSheet* laid() const;
+    /// The chosen part when it is the only one.
     const PlacedPart* chosen_part() const;
+    std::vector<const PlacedPart*> chosen_parts() const;
+    std::set<PlacementId> chosen() const;
+    Box box_of_part(const Placement& placement) const;
+    void choose_with(const std::vector<PlacementId>& hit, Qt::KeyboardModifiers modifiers);
     QPointF turn_handle(const QRectF& area) const;
     QRectF strip_cell(std::size_t index) const;
     std::optional<std::size_t> strip_hit(QPointF at) const;
     void paint_strip(QPainter& painter);
     void paint_chosen(QPainter& painter) const;
     void paint_numbers(QPainter& painter, const QRectF& area, const Box& box, Angle turn) const;
-    Placement dragged(QPointF to, Qt::KeyboardModifiers modifiers) const;
+    void begin_drag(Drag drag);
+    std::vector<Placement> dragged(QPointF to, Qt::KeyboardModifiers modifiers) const;
+    Placement turned(QPointF to, Qt::KeyboardModifiers modifiers) const;
     void nudge(double dx, double dy);
 
     Session& session_;
@@ -46,7 +56,9 @@ class SheetsView : public Canvas {
     std::map<SheetId, std::unique_ptr<Thumbnail>> thumbnails_; ///< of the strip
     Drag drag_ = Drag::none;
     QPointF drag_from_, drag_to_;
-    Placement before_, preview_;
+    bool pressed_ = false; ///< on a part: moving the pointer drags it
+    std::optional<QPointF> band_from_;
+    std::vector<Placement> before_, preview_;
 };
 
 } // namespace dotlane::app

@@ -3,6 +3,7 @@
 #include <QElapsedTimer>
 #include <QUndoCommand>
 
+#include "core/project/edits.h"
 #include "core/project/format.h"
 
 namespace dotlane::app {
@@ -170,9 +171,22 @@ void Session::settle_choice() {
     if (!dotlane::find(*project_, choice_.sheet))
         choice_.sheet = project_->sheets.empty() ? SheetId{} : project_->sheets.front().id;
     const Sheet* sheet = dotlane::find(*project_, choice_.sheet);
-    const auto placed = [&](const Placement& p) { return p.id == choice_.placement; };
-    if (!sheet || std::none_of(sheet->placements.begin(), sheet->placements.end(), placed))
-        choice_.placement = {};
+    const auto gone = [&](PlacementId id) {
+        return !sheet || std::none_of(sheet->placements.begin(), sheet->placements.end(),
+                                      [id](const Placement& p) { return p.id == id; });
+    };
+    std::erase_if(choice_.with, gone);
+    if (!gone(choice_.placement)) return;
+    choice_.placement = choice_.with.empty() ? PlacementId{} : *choice_.with.begin();
+    choice_.with.erase(choice_.placement);
+}
+
+std::vector<PlacementId> Session::chosen_placements() const {
+    const Sheet* sheet = this->sheet();
+    if (!sheet || !choice_.placement) return {};
+    std::vector<PlacementId> named(choice_.with.begin(), choice_.with.end());
+    named.push_back(choice_.placement);
+    return with_groups(*sheet, named);
 }
 
 } // namespace dotlane::app

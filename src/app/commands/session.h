@@ -22,6 +22,7 @@ struct Choice {
     PlacementId placement;
     StepId step;
     std::set<LineId> lines;
+    std::set<PlacementId> with; ///< what lies on the sheet and was chosen besides `placement`
     bool operator==(const Choice&) const = default;
 };
 
@@ -72,6 +73,8 @@ class Session : public QObject {
     void choose_lines(std::set<LineId> lines);
     const Part* part() const { return dotlane::find(*project_, choice_.part); }
     const EvaluatedPart* evaluated() const { return drawn_ ? drawn_->part(choice_.part) : nullptr; }
+    /// All that is chosen on the sheet, with what is grouped with it.
+    std::vector<PlacementId> chosen_placements() const;
     const Sheet* sheet() const { return dotlane::find(*project_, choice_.sheet); }
 
   Q_SIGNALS:

@@ -163,9 +163,10 @@ void LanePanel::show_lanes() {
         swatch.fill(present::to_qcolor(lane->colour));
         colour_->setIcon(swatch);
         std::size_t lines = 0;
-        for (const Part& part : project.parts)
-            for (const LineSet& set : part.sets)
-                if (set.lane == lane_ && !set.set_aside) lines += set.lines.size();
+        if (const auto derived = session_.derived())
+            for (const auto& [id, part] : derived->parts)
+                for (const RunSet& run : part->runs)
+                    if (run.lane == lane_) lines += run.lines.size();
         figures_->setText(tr("%n line(s) in it", nullptr, static_cast<int>(lines)));
         const Tool* tool = session_.catalog().tool(lane->tool);
         caution_->setText(tool ? QString::fromStdString(tool->caution) : QString());

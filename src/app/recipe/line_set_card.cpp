@@ -85,6 +85,8 @@ void LineSetCard::refresh() {
     const LineSet* s = line_set();
     if (!s) return;
     const std::set<LineId> own = lines();
+    // A source that computes its lines may have none of this kind just now; the set keeps its lane.
+    setVisible(s->role.empty() || !own.empty() || !session_.evaluated());
     const QString name = QString::fromStdString(s->name);
     name_->setText(QFontMetrics(name_->font()).elidedText(name, Qt::ElideRight, 128));
     name_->setToolTip(name);

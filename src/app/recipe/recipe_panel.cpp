@@ -1,6 +1,7 @@
 #include "app/recipe/recipe_panel.h"
 
-#include <QCoreApplication>
+#include <QApplication>
+#include <QCursor>
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QTimer>
@@ -9,6 +10,7 @@
 #include "app/recipe/line_set_card.h"
 #include "app/recipe/source_card.h"
 #include "app/recipe/step_card.h"
+#include "app/widgets/focus.h"
 
 namespace dotlane::app {
 
@@ -77,12 +79,19 @@ void RecipePanel::show_recipe() {
             QTimer::singleShot(30, card, [this, card] { scroll_to(card); });
         follow_on_ = session_.drawing();
     }
+    // A card that was scrolled from under the pointer is not told that the pointer has left it.
+    if (lit_ && !lit_->rect().contains(lit_->mapFromGlobal(QCursor::pos()))) light(nullptr);
     if (!session_.choice().step) stations_->set_chosen(nullptr), followed_ = {};
     show_findings();
 }
 
 void RecipePanel::rebuild() {
     built_ = true;
+    StepId held_step;
+    for (const StepCard* card : steps_)
+        if (QWidget* now = QApplication::focusWidget(); now && card->isAncestorOf(now))
+            held_step = card->step();
+    const QString held = take_focus(stations_);
     stations_->clear();
     sets_.clear();
     steps_.clear();
@@ -99,7 +108,7 @@ void RecipePanel::rebuild() {
     source_ = new SourceCard(session_, stations_);
     stations_->add(source_);
     connect(source_, &SourceCard::glyphs_wanted, this, &RecipePanel::glyphs_wanted);
-    connect(source_, &SourceCard::layer_wanted, this, &RecipePanel::layer_wanted);
+    connect(source_, &SourceCard::layers_wanted, this, &RecipePanel::layers_wanted);
     for (const LineSet& s : part->sets) {
         auto* card = new LineSetCard(session_, s.id, stations_);
         connect(card, &LineSetCard::lane_opened, this, &RecipePanel::lane_opened);
@@ -110,11 +119,42 @@ void RecipePanel::rebuild() {
     for (const Step& s : part->steps) {
         auto* card = new StepCard(session_, s.id, stations_);
         connect(card, &StepCard::lane_opened, this, &RecipePanel::lane_opened);
-        connect(card, &Card::hovered, this,
-                [this, id = s.id](bool inside) { Q_EMIT step_hovered(inside ? id : StepId{}); });
+        connect(card, &Card::hovered, this, [this, card](bool inside) { light(inside ? card : nullptr); });
+        connect(card, &StepCard::dragged, this, [this](const QPoint& at) {
+            scroll_towards(at);
+            const std::size_t above = steps_above(at);
+            const bool end = above == steps_.size();
+            const QRect beside = steps_[end ? above - 1 : above]->geometry();
+            stations_->mark_drop(end ? beside.bottom() + 5 : beside.top() - 5);
+        });
+        connect(card, &StepCard::dropped, this, [this, card](const QPoint& at) { drop(card, at); });
+        connect(card, &StepCard::given_up, this, [this] { stations_->mark_drop({}); });
         stations_->add(card);
         steps_.push_back(card);
     }
+    QWidget* back = held_step ? nullptr : source_;
+    for (StepCard* card : steps_)
+        if (held_step && card->step() == held_step) back = card;
+    if (back) give_focus(back, held);
+}
+
+void RecipePanel::light(StepCard* card) {
+    lit_ = card;
+    Q_EMIT step_hovered(card ? card->step() : StepId{});
+}
+
+std::size_t RecipePanel::steps_above(const QPoint& global) const {
+    const int y = stations_->mapFromGlobal(global).y();
+    return static_cast<std::size_t>(std::count_if(steps_.begin(), steps_.end(), [y](const StepCard* card) {
+        return card->geometry().center().y() < y;
+    }));
+}
+
+void RecipePanel::drop(StepCard* card, const QPoint& global) {
+    stations_->mark_drop({});
+    const auto own = std::find(steps_.begin(), steps_.end(), card) - steps_.begin();
+    const auto above = static_cast<std::ptrdiff_t>(steps_above(global));
+    card->move_to(static_cast<int>(above > own ? above - 1 : above)); // it leaves its own place
 }
 
 void RecipePanel::show_findings() {

@@ -1,6 +1,8 @@
 // The recipe of the chosen part: source, line sets, steps in order of evaluation; its findings under them.
 #pragma once
 
+#include <QPointer>
+
 #include "app/commands/session.h"
 #include "app/widgets/side_panel.h"
 
@@ -27,13 +29,18 @@ class RecipePanel : public SidePanel {
     void place_wanted(const dotlane::PlaceBox& box);
     void fill_wanted(std::vector<dotlane::LineSetId> sets); ///< none: fill the chosen lines
     void glyphs_wanted();
-    void layer_wanted();
+    void layers_wanted(int count, dotlane::Length reveal);
     void step_wanted(const QString& kind); ///< on the chosen lines
 
   private:
     void show_recipe();
     void rebuild();
     void show_findings();
+    /// How many steps have their middle above this place of the screen.
+    std::size_t steps_above(const QPoint& global) const;
+    void drop(StepCard* card, const QPoint& global);
+    /// The card that the pointer is on: its result is lit on the bench.
+    void light(StepCard* card);
 
     Session& session_;
     StationColumn* stations_;
@@ -41,6 +48,7 @@ class RecipePanel : public SidePanel {
     SourceCard* source_ = nullptr;
     std::vector<LineSetCard*> sets_;
     std::vector<StepCard*> steps_;
+    QPointer<StepCard> lit_;
     PartId shown_;
     bool awake_ = false, built_ = false;
     bool follow_on_ = false;

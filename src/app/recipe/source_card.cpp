@@ -21,7 +21,8 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     , quantity_(new NumberField(NumberField::Kind::number, 1, 9999, this))
     , form_(new FieldForm(this))
     , glyphs_(pill(tr("Glyphs..."), this))
-    , layer_(pill(tr("Add a layer"), this))
+    , layer_row_(new QWidget(this))
+    , layer_(pill(tr("Add layers"), layer_row_))
     , levels_(pill(tr("Part per level"), this))
     , pieces_(pill(tr("Part per piece"), this))
     , figures_(label({}, TextRole::quiet, this)) {
@@ -54,16 +55,33 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     auto* onwards = new QHBoxLayout;
     onwards->setSpacing(6);
     layer_->setObjectName("add-layer");
-    layer_->setToolTip(tr("A part that lies on this one with an even border, and follows it"));
+    layer_->setToolTip(tr("Parts that lie on this one, each on the one before, with an even border"));
+    layers_ = new NumberField(NumberField::Kind::number, 1, 20, layer_row_);
+    layers_->set_decimals(0);
+    layers_->set(1);
+    layers_->setObjectName("how-many-layers");
+    layers_->setAccessibleName(tr("How many layers"));
+    reveal_ = new NumberField(NumberField::Kind::length, -200, 200, layer_row_);
+    reveal_->set(in_mm(Layer{}.reveal));
+    reveal_->setObjectName("layers-reveal");
+    reveal_->setAccessibleName(tr("Reveal of the layers"));
+    reveal_->setToolTip(tr("Border that stays in view; negative: the layers stand out beyond"));
+    auto* how_many = new QHBoxLayout(layer_row_);
+    how_many->setContentsMargins(0, 0, 0, 0);
+    how_many->setSpacing(6);
+    how_many->addWidget(captioned(tr("layers"), layers_, layer_row_), 2);
+    how_many->addWidget(captioned(tr("reveal"), reveal_, layer_row_), 3);
+    how_many->addWidget(layer_, 0, Qt::AlignBottom);
     levels_->setObjectName("part-per-level");
     levels_->setToolTip(tr("Each level or colour becomes a part of its own; all stay live"));
     pieces_->setObjectName("part-per-piece");
     pieces_->setToolTip(tr("Each piece becomes a part of its own; all stay live"));
-    for (QPushButton* b : {layer_, levels_, pieces_})
+    for (QWidget* b : {layer_row_, static_cast<QWidget*>(levels_), static_cast<QWidget*>(pieces_)})
         onwards->addWidget(b);
     onwards->addStretch(1);
     rows()->addLayout(onwards);
-    connect(layer_, &QPushButton::clicked, this, &SourceCard::layer_wanted);
+    connect(layer_, &QPushButton::clicked, this,
+            [this] { Q_EMIT layers_wanted(static_cast<int>(layers_->value()), mm(reveal_->value())); });
     connect(levels_, &QPushButton::clicked, this, [this] { take_apart(true); });
     connect(pieces_, &QPushButton::clicked, this, [this] { take_apart(false); });
     form_->set_fonts([this] { return fonts(); });
@@ -144,8 +162,9 @@ void SourceCard::refresh() {
     const auto* picture = std::get_if<Picture>(&part->source.spec);
     levels_->setVisible(picture && picture->levels > 1 && picture->only == 0);
     pieces_->setVisible(picture);
-    layer_->setVisible(!picture && !lettering);
+    layer_row_->setVisible(!picture && !lettering);
     quantity_->set(part->quantity);
+    reveal_->set(reveal_->value(), unit);
     if (made) return show_made(*part);
     origin_->setText(tr("from %1, %n line(s)", nullptr, static_cast<int>(part->source.drawing->lines.size()))
                          .arg(QString::fromStdString(part->source.file_name)));

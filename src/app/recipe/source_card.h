@@ -17,7 +17,7 @@ class SourceCard : public Card {
 
   Q_SIGNALS:
     void glyphs_wanted();
-    void layer_wanted();
+    void layers_wanted(int count, dotlane::Length reveal);
 
   private:
     void take_apart(bool by_level);
@@ -28,9 +28,11 @@ class SourceCard : public Card {
     QLineEdit* name_;
     QLabel* origin_;
     QWidget *width_cell_, *height_cell_;
-    NumberField *width_, *height_, *quantity_;
+    NumberField *width_, *height_, *quantity_, *layers_, *reveal_;
     FieldForm* form_;
-    QPushButton *glyphs_, *layer_, *levels_, *pieces_;
+    QPushButton* glyphs_;
+    QWidget* layer_row_;
+    QPushButton *layer_, *levels_, *pieces_;
     QLabel* figures_;
 };
 

@@ -57,13 +57,14 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     , sources_aside_(link_button({}, sources_))
     , second_(new QComboBox(this))
     , figures_(label({}, TextRole::quiet, this))
-    , up_(link_button(tr("Up"), this))
-    , down_(link_button(tr("Down"), this))
+    , grip_(new Grip(this))
     , aside_(link_button({}, this)) {
     on_->setFont(present::ui_font(10.5, QFont::DemiBold));
     on_->setToolTip(tr("Switch the step on or off"));
     on_->setObjectName("on");
     auto* top = new QHBoxLayout;
+    top->setSpacing(5);
+    top->addWidget(grip_);
     top->addWidget(on_, 1);
     top->addWidget(plate_);
     rows()->addLayout(top);
@@ -111,12 +112,10 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     foot->setSpacing(10);
     auto* remove = link_button(tr("Remove"), this);
     remove->setObjectName("remove-step");
-    up_->setObjectName("step-up");
-    down_->setObjectName("step-down");
     aside_->setObjectName("step-aside");
-    up_->setToolTip(tr("Do it earlier (Alt+Up)"));
-    down_->setToolTip(tr("Do it later (Alt+Down)"));
-    for (QPushButton* b : {remove, up_, down_, aside_})
+    grip_->setObjectName("step-grip");
+    grip_->setToolTip(tr("Drag the step to do it earlier or later (Alt+Up, Alt+Down)"));
+    for (QPushButton* b : {remove, aside_})
         foot->addWidget(b);
     foot->addStretch(1);
     rows()->addLayout(foot);
@@ -135,8 +134,10 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
             return remove_maker(p, part, id);
         });
     });
-    connect(up_, &QPushButton::clicked, this, [this] { move(-1); });
-    connect(down_, &QPushButton::clicked, this, [this] { move(1); });
+    connect(grip_, &Grip::moved_by, this, &StepCard::move);
+    connect(grip_, &Grip::dragged, this, &StepCard::dragged);
+    connect(grip_, &Grip::dropped, this, &StepCard::dropped);
+    connect(grip_, &Grip::given_up, this, &StepCard::given_up);
     connect(aside_, &QPushButton::clicked, this, [this] {
         const Step* now = current();
         if (now)
@@ -183,8 +184,13 @@ void StepCard::move(int by) {
     if (!part) return;
     const auto& steps = part->steps;
     const auto at = std::find_if(steps.begin(), steps.end(), [this](const Step& s) { return s.id == step_; });
-    const int to = static_cast<int>(at - steps.begin()) + by;
-    if (to < 0 || to >= static_cast<int>(steps.size())) return;
+    move_to(static_cast<int>(at - steps.begin()) + by);
+}
+
+void StepCard::move_to(int to) {
+    const Part* part = session_.part();
+    if (!part || to < 0 || to >= static_cast<int>(part->steps.size())) return;
+    if (part->steps[static_cast<std::size_t>(to)].id == step_) return;
     session_.change(tr("Move step"),
                     [id = part->id, step = step_, to](Project& p) { return move_step(p, id, step, to); });
 }
@@ -264,8 +270,8 @@ void StepCard::refresh() {
     plate_->set_lane(session_.project(), s->lane);
     aside_->setVisible(kind.makes && !std::holds_alternative<FillStep>(s->what));
     aside_->setText(s->aside ? tr("Run") : tr("Set aside"));
-    up_->setVisible(steps.size() > 1 && steps.front().id != step_);
-    down_->setVisible(steps.size() > 1 && steps.back().id != step_);
+    grip_->setVisible(steps.size() > 1);
+    grip_->setAccessibleName(tr("Move %1: Up, Down").arg(on_->text()));
     set_chosen(session_.choice().step == step_);
     if (const EvaluatedPart* e = session_.evaluated(); e && e->fills.contains(step_))
         form_->set_empty_value("inset", e->fills.at(step_).inset);

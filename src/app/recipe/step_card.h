@@ -8,6 +8,7 @@
 #include "app/commands/session.h"
 #include "app/widgets/card.h"
 #include "app/widgets/field_form.h"
+#include "app/widgets/grip.h"
 #include "app/widgets/plate_button.h"
 
 namespace dotlane::app {
@@ -20,8 +21,14 @@ class StepCard : public Card {
     void refresh();
     StepId step() const { return step_; }
 
+    /// To this place among the steps, 0 the first.
+    void move_to(int place);
+
   Q_SIGNALS:
     void lane_opened(dotlane::LaneId lane);
+    void dragged(const QPoint& global);
+    void dropped(const QPoint& global);
+    void given_up();
 
   protected:
     void keyPressEvent(QKeyEvent* event) override;
@@ -46,7 +53,8 @@ class StepCard : public Card {
     QPushButton* sources_aside_;
     QComboBox* second_; ///< the other line sets that a step works with
     QLabel* figures_;
-    QPushButton *up_, *down_, *aside_;
+    Grip* grip_;
+    QPushButton* aside_;
 };
 
 /// Shipped families first, as they are fit for cards; then what is installed.

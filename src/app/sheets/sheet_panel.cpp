@@ -30,6 +30,8 @@ SheetPanel::SheetPanel(Session& session, QWidget* parent)
     head()->addWidget(add);
     body()->addWidget(sheet_card());
     body()->addWidget(placed_card());
+    arrange_ = new ArrangeCard(session_, this);
+    body()->addWidget(arrange_);
     body()->addWidget(findings_);
     connect(findings_, &FindingList::chosen, this, [this](const Finding& f) {
         if (f.place.box.valid()) Q_EMIT place_wanted(f.place.box);
@@ -161,11 +163,11 @@ QWidget* SheetPanel::placed_card() {
     });
     connect(turn_, &NumberField::committed, this, [this](double v) {
         change_placed(
-            tr("Turn part"),
-            [this, v](Placement& p) { p = turned_about_middle(p, part_box(p.part), degrees(v)); }, "turn");
+            tr("Turn part"), [this, v](Placement& p) { p = turned_about_middle(p, part_box(p), degrees(v)); },
+            "turn");
     });
-    connect(mirrored_, &QCheckBox::clicked, this, &SheetPanel::mirror);
-    connect(quarter, &QPushButton::clicked, this, [this] { turn_by(90); });
+    connect(mirrored_, &QCheckBox::clicked, this, [this] { arrange_->mirror(); });
+    connect(quarter, &QPushButton::clicked, this, [this] { arrange_->turn(degrees(90)); });
     connect(copy, &QPushButton::clicked, this, &SheetPanel::make_copies);
     connect(off, &QPushButton::clicked, this, &SheetPanel::remove_placed);
     return placed_;
@@ -175,10 +177,10 @@ const Placement* SheetPanel::placed() const {
     return find_placement(session_.project(), session_.choice().placement);
 }
 
-dotlane::Box SheetPanel::part_box(PartId part) const {
+dotlane::Box SheetPanel::part_box(const Placement& p) const {
     const auto derived = session_.derived();
-    const EvaluatedPart* e = derived ? derived->part(part) : nullptr;
-    return e ? e->box : dotlane::Box{0, 0, 1, 1};
+    const EvaluatedPart* e = derived ? derived->part(p.part) : nullptr;
+    return e && is_there(*e, p.piece) ? box_of(*e, p.piece) : dotlane::Box{0, 0, 1, 1};
 }
 
 void SheetPanel::change_sheet_to(const QString& text, const std::function<void(Sheet&)>& how) {
@@ -198,20 +200,13 @@ void SheetPanel::change_placed(const QString& text, const std::function<void(Pla
         text, [next](Project& p) { return change_placement(p, next); }, merge);
 }
 
-void SheetPanel::turn_by(double by) {
-    change_placed(tr("Turn part"), [this, by](Placement& p) {
-        p = turned_about_middle(p, part_box(p.part), degrees(std::remainder(in_degrees(p.turn) + by, 360)));
-    });
-}
-
-void SheetPanel::mirror() {
-    change_placed(tr("Mirror part"), [](Placement& p) { p.mirrored = !p.mirrored; });
-}
-
 void SheetPanel::remove_placed() {
-    if (placed())
-        session_.change(tr("Take part off the sheet"),
-                        [id = session_.choice().placement](Project& p) { return remove_placement(p, id); });
+    if (const auto all = session_.chosen_placements(); !all.empty())
+        session_.change(tr("Take part off the sheet"), [all](Project& p) -> Result<void> {
+            for (const PlacementId id : all)
+                if (const auto ok = remove_placement(p, id); !ok) return ok;
+            return {};
+        });
 }
 
 void SheetPanel::add_sheet() {
@@ -236,47 +231,51 @@ void SheetPanel::add_sheet() {
     if (session_.project().sheets.size() == 1) place_part(); // the first sheet is for the part at hand
 }
 
+void SheetPanel::choose_placed(const std::vector<PlacementId>& made) {
+    Choice choice = session_.choice();
+    choice.placement = made.empty() ? PlacementId{} : made.front();
+    choice.with.clear();
+    choice.with.insert(made.begin() + (made.empty() ? 0 : 1), made.end());
+    if (!made.empty()) find_placement(session_.project(), made.front(), &choice.sheet);
+    session_.choose(choice);
+}
+
 void SheetPanel::place_part() {
     const Part* part = session_.part();
     if (!part) return;
     if (!session_.sheet()) return add_sheet();
     const auto derived = session_.derived();
-    const PlacementSpot spot =
-        free_spot(session_.project(), session_.catalog(), derived.get(), session_.choice().sheet, part->id);
-    PlacementId made;
-    if (!session_.change(tr("Place part"), [&](Project& p) -> Result<void> {
-            const auto placed_now = dotlane::place(p, session_.choice().sheet,
-                                                   {{}, part->id, spot.left, spot.top, spot.turn, false});
-            if (!placed_now) return tl::make_unexpected(placed_now.error());
-            made = *placed_now;
-            return {};
+    const EvaluatedPart* evaluated = derived ? derived->part(part->id) : nullptr;
+    const SheetId sheet = session_.choice().sheet;
+    std::vector<PlacementId> made;
+    if (session_.change(tr("Place part"), [&](Project& p) -> Result<void> {
+            if (evaluated && !evaluated->apart.empty()) {
+                auto pieces = missing_pieces(p, *evaluated);
+                if (pieces.empty()) // all are there: once more
+                    for (const Arrangement& a : evaluated->apart)
+                        pieces.push_back(a.number);
+                return place_pieces(p, session_.catalog(), *derived, sheet, part->id, std::move(pieces))
+                    .map([&](std::vector<PlacementId> ids) { made = std::move(ids); });
+            }
+            const PlacementSpot spot = free_spot(p, session_.catalog(), derived.get(), sheet, part->id);
+            return dotlane::place(p, sheet, {{}, part->id, spot.left, spot.top, spot.turn, false})
+                .map([&](PlacementId id) { made = {id}; });
         }))
-        return;
-    Choice choice = session_.choice();
-    choice.placement = made;
-    session_.choose(choice);
+        choose_placed(made);
 }
 
 void SheetPanel::duplicate() {
-    const Placement* p = placed();
     const auto derived = session_.derived();
-    if (!p || !derived) return;
-    const PlacementSpot spot = free_spot(session_.project(), session_.catalog(), derived.get(),
-                                         session_.choice().sheet, p->part, p->turn);
-    Placement copy = *p;
-    copy.left = spot.left;
-    copy.top = spot.top;
-    PlacementId made;
+    if (!derived) return;
+    std::vector<PlacementId> made;
+    // Several keep their arrangement, so they need one free place for all.
+    const auto all = lying(session_.project(), *derived, session_.chosen_placements());
+    if (all.empty()) return;
     if (session_.change(tr("Duplicate part"), [&](Project& project) -> Result<void> {
-            const auto ok = dotlane::place(project, session_.choice().sheet, copy);
-            if (!ok) return tl::make_unexpected(ok.error());
-            made = *ok;
-            return {};
-        })) {
-        Choice choice = session_.choice();
-        choice.placement = made;
-        session_.choose(choice);
-    }
+            return place_copies(project, session_.catalog(), *derived, session_.choice().sheet, all)
+                .map([&](std::vector<PlacementId> ids) { made = std::move(ids); });
+        }))
+        choose_placed(made);
 }
 
 void SheetPanel::make_copies() {
@@ -285,7 +284,7 @@ void SheetPanel::make_copies() {
     const GridOptions options{static_cast<int>(columns_->value()), static_cast<int>(rows_->value()),
                               mm(gap_->value())};
     session_.change(tr("Copies in a grid"),
-                    [first = *p, box = part_box(p->part), options,
+                    [first = *p, box = part_box(*p), options,
                      sheet = session_.choice().sheet](Project& project) -> Result<void> {
                         const auto places = grid(first, box, options);
                         if (!places) return tl::make_unexpected(places.error());
@@ -314,10 +313,14 @@ void SheetPanel::show_sheet() {
                                      QString::fromStdString(to_text(mm(laid->usable.height()), unit, 1)))
                           : QString());
     const Placement* p = placed();
-    placed_->setVisible(p);
+    const bool single = session_.chosen_placements().size() == 1;
+    placed_->setVisible(p && single);
+    arrange_->refresh();
     if (p) {
         const Part* part = dotlane::find(project, p->part);
-        placed_name_->setText(part ? QString::fromStdString(part->name) : QString());
+        QString name = part ? QString::fromStdString(part->name) : QString();
+        if (p->piece > 0) name = tr("%1, piece %2").arg(name).arg(p->piece);
+        placed_name_->setText(name);
         left_->set(in_mm(p->left), unit);
         top_->set(in_mm(p->top), unit);
         turn_->set(in_degrees(p->turn));

@@ -7,6 +7,7 @@
 
 #include "app/commands/session.h"
 #include "app/recipe/finding_list.h"
+#include "app/sheets/arrange_card.h"
 #include "app/widgets/card.h"
 #include "app/widgets/number_field.h"
 #include "app/widgets/side_panel.h"
@@ -22,10 +23,9 @@ class SheetPanel : public SidePanel {
     // Also commands of the window.
     void add_sheet();
     void place_part();
-    void turn_by(double degrees);
-    void mirror();
     void remove_placed();
     void duplicate();
+    ArrangeCard& arrange() { return *arrange_; }
 
   Q_SIGNALS:
     void place_wanted(const dotlane::PlaceBox& box);
@@ -39,13 +39,15 @@ class SheetPanel : public SidePanel {
     void change_placed(const QString& text, const std::function<void(Placement&)>& how,
                        const QString& merge = {});
     const Placement* placed() const;
-    dotlane::Box part_box(PartId part) const;
+    dotlane::Box part_box(const Placement& placement) const;
     void make_copies();
+    void choose_placed(const std::vector<PlacementId>& made);
 
     Session& session_;
     QComboBox *machine_, *stock_, *mat_;
     QLineEdit* name_;
     Card* placed_;
+    ArrangeCard* arrange_;
     QLabel *placed_name_, *usable_;
     NumberField *left_, *top_, *turn_, *columns_, *rows_, *gap_;
     QCheckBox* mirrored_;

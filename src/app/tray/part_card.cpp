@@ -3,6 +3,7 @@
 #include <QCoreApplication>
 #include <QPainter>
 
+#include "core/workflow/placing.h"
 #include "present/part_painter.h"
 
 namespace dotlane::app {
@@ -10,18 +11,22 @@ namespace {
 
 constexpr int picture = 46;
 
-QString made_of(const Session& session, const Part& part) {
-    int copies = 0;
+QString made_of(const Session& session, const Part& part, const EvaluatedPart* evaluated) {
     QString stock;
+    bool lies = false;
     for (const Sheet& sheet : session.project().sheets)
         for (const Placement& p : sheet.placements)
             if (p.part == part.id) {
-                ++copies;
+                lies = true;
                 if (const Stock* s = session.catalog().stock(sheet.stock); s && stock.isEmpty())
                     stock = QString::fromStdString(s->name);
             }
-    if (copies == 0) return QCoreApplication::translate("PartCard", "on no sheet yet");
-    return QCoreApplication::translate("PartCard", "%1 × %2").arg(copies).arg(stock);
+    if (!lies) return QCoreApplication::translate("PartCard", "on no sheet yet");
+    if (!evaluated) return stock; // counted as soon as it has been worked out
+    const int copies = placed_copies(session.project(), *evaluated);
+    if (copies == part.quantity)
+        return QCoreApplication::translate("PartCard", "%1 × %2").arg(copies).arg(stock);
+    return QCoreApplication::translate("PartCard", "%1 of %2, %3").arg(copies).arg(part.quantity).arg(stock);
 }
 
 } // namespace
@@ -37,10 +42,10 @@ void PartCard::show_part(const Session& session, const Part& part) {
     part_ = part.id;
     name_ = QString::fromStdString(part.name);
     set_chosen(session.choice().part == part.id);
-    made_of_ = made_of(session, part);
     const auto derived = session.derived();
     std::shared_ptr<const EvaluatedPart> evaluated;
     if (derived && derived->parts.contains(part.id)) evaluated = derived->parts.at(part.id);
+    made_of_ = made_of(session, part, evaluated.get());
     const present::Theme& theme = present::Theme::current();
     dots_.clear();
     worst_.reset();

@@ -6,6 +6,7 @@
 #include <QTimer>
 
 #include "app/tray/part_card.h"
+#include "app/widgets/side_panel.h"
 
 namespace dotlane::app {
 
@@ -65,7 +66,10 @@ void Tray::show_parts() {
     if (std::exchange(followed_, chosen) == chosen) return;
     for (PartCard* card : shown_)
         if (card->part() == chosen) // once the layout has given it its place
-            QTimer::singleShot(30, card, [this, card] { scroll_->ensureWidgetVisible(card, 0, 8); });
+            QTimer::singleShot(30, card, [this, card] {
+                settle_layouts(scroll_);
+                scroll_->ensureWidgetVisible(card, 0, 8);
+            });
 }
 
 void Tray::keyPressEvent(QKeyEvent* event) {

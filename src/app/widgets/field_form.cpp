@@ -7,6 +7,7 @@
 #include <QGridLayout>
 #include <QPlainTextEdit>
 
+#include "app/widgets/focus.h"
 #include "app/widgets/number_field.h"
 #include "app/widgets/side_panel.h"
 #include "app/widgets/typing.h"
@@ -206,6 +207,7 @@ void FieldForm::show_fields(const Visit& visit, LengthUnit unit) {
 }
 
 void FieldForm::rebuild(const std::vector<Row>& rows) {
+    const QString held = take_focus(this);
     while (QLayoutItem* item = grid_->takeAt(0)) {
         if (QWidget* w = item->widget()) {
             w->hide(); // it may be the sender of what led here
@@ -233,6 +235,7 @@ void FieldForm::rebuild(const std::vector<Row>& rows) {
         cell->show();
         at += wide ? 2 : 1;
     }
+    give_focus(this, held);
 }
 
 QWidget* FieldForm::control(const Row& row) {
@@ -306,6 +309,7 @@ QWidget* FieldForm::control(const Row& row) {
     }
     case Row::Kind::line: {
         auto* line = new QLineEdit(this);
+        line->setPlaceholderText(tr("none"));
         on_typed(line, this, [tell, line] {
             const QString text = line->text();
             tell([text](Row& r) { r.text = text; });

@@ -1,5 +1,6 @@
 #include "app/widgets/side_panel.h"
 
+#include <QCoreApplication>
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QScrollArea>
@@ -38,19 +39,30 @@ void StationColumn::set_chosen(QWidget* card) {
     update();
 }
 
+void StationColumn::mark_drop(std::optional<int> y) {
+    if (std::exchange(drop_, y) != y) update();
+}
+
 void StationColumn::paintEvent(QPaintEvent*) {
-    if (stations_.isEmpty()) return;
+    QList<QWidget*> stations = stations_;
+    stations.erase(
+        std::remove_if(stations.begin(), stations.end(), [](auto* card) { return card->isHidden(); }),
+        stations.end());
+    if (stations.isEmpty()) return;
     const present::Theme& theme = present::Theme::current();
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     const auto at = [](const QWidget* card) { return QPointF(14, card->y() + 20); };
     painter.setPen(QPen(theme.dark ? theme.hairline : QColor("#bdb4a4"), 3));
-    painter.drawLine(at(stations_.front()), at(stations_.back()));
-    for (const QWidget* card : stations_) {
+    painter.drawLine(at(stations.front()), at(stations.back()));
+    for (const QWidget* card : stations) {
         painter.setBrush(theme.card);
         painter.setPen(QPen(card == chosen_ ? theme.lamp : theme.ink, 2.6));
         painter.drawEllipse(at(card), 6, 6);
     }
+    if (!drop_) return;
+    painter.setPen(QPen(theme.lamp, 3, Qt::SolidLine, Qt::RoundCap));
+    painter.drawLine(QPointF(14, *drop_), QPointF(width() - 8, *drop_));
 }
 
 SidePanel::SidePanel(const QString& heading, QWidget* parent)
@@ -78,8 +90,20 @@ SidePanel::SidePanel(const QString& heading, QWidget* parent)
 }
 
 void SidePanel::scroll_to(QWidget* widget, int margin) {
-    scroll_->widget()->layout()->activate();
+    settle_layouts(scroll_);
     scroll_->ensureWidgetVisible(widget, 0, margin);
+}
+
+void SidePanel::scroll_towards(const QPoint& global) {
+    const QPoint at = scroll_->widget()->mapFromGlobal(global);
+    scroll_->ensureVisible(0, at.y(), 0, 36);
+}
+
+void settle_layouts(QScrollArea* area) {
+    // A request goes up one level at a time, from the card to the column and on to the scroll area.
+    for (int level = 0; level < 4; ++level)
+        QCoreApplication::sendPostedEvents(nullptr, QEvent::LayoutRequest);
+    area->widget()->layout()->activate();
 }
 
 QWidget* captioned(const QString& caption, QWidget* field, QWidget* parent) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QFrame>
+#include <optional>
 
 class QHBoxLayout;
 class QLabel;
@@ -20,6 +21,8 @@ class StationColumn : public QWidget {
     void add(QWidget* card, bool station = true);
     void clear();
     void set_chosen(QWidget* card);
+    /// A bar where a dragged card would go, y of this widget; none when empty.
+    void mark_drop(std::optional<int> y);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -28,6 +31,7 @@ class StationColumn : public QWidget {
     QVBoxLayout* rows_;
     QList<QWidget*> stations_;
     QWidget* chosen_ = nullptr;
+    std::optional<int> drop_;
 };
 
 class SidePanel : public QFrame {
@@ -40,6 +44,8 @@ class SidePanel : public QFrame {
     QVBoxLayout* body() { return body_; }
     /// Brings a widget of the column into view.
     void scroll_to(QWidget* widget, int margin = 12);
+    /// While something is dragged near the upper or lower end of the column.
+    void scroll_towards(const QPoint& global);
 
   private:
     QLabel* heading_;
@@ -47,6 +53,9 @@ class SidePanel : public QFrame {
     QVBoxLayout* body_;
     QScrollArea* scroll_;
 };
+
+/// Has what was put into the area or grew there its place at once, so that it can be scrolled to.
+void settle_layouts(QScrollArea* area);
 
 /// A small label above a field.
 QWidget* captioned(const QString& caption, QWidget* field, QWidget* parent = nullptr);

@@ -134,6 +134,20 @@ void MainWindow::make_from(const SourceSpec& spec, const QString& name) {
     show_view(View::part);
 }
 
+void MainWindow::add_layers(int count, Length reveal) {
+    std::vector<PartId> made;
+    Layer layer;
+    layer.reveal = reveal;
+    if (!session_.change(tr("Add layers"), [&](Project& p) -> Result<void> {
+            return dotlane::add_layers(p, session_.catalog(), session_.workshop().fonts(), layer, count, {},
+                                       session_.choice().part)
+                .map([&](std::vector<PartId> parts) { made = std::move(parts); });
+        }))
+        return;
+    session_.choose_part(made.front());
+    show_view(View::part);
+}
+
 void MainWindow::choose_same_colour() {
     const EvaluatedPart* part = session_.evaluated();
     if (!part || session_.choice().lines.empty()) return;

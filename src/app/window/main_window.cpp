@@ -130,7 +130,7 @@ void MainWindow::connect_regions() {
     connect(recipe_, &RecipePanel::lane_opened, this, &MainWindow::show_lanes);
     connect(recipe_, &RecipePanel::step_hovered, part_view_, &PartView::light);
     connect(recipe_, &RecipePanel::glyphs_wanted, this, &MainWindow::show_glyphs);
-    connect(recipe_, &RecipePanel::layer_wanted, this, [this] { make("layer"); });
+    connect(recipe_, &RecipePanel::layers_wanted, this, &MainWindow::add_layers);
     connect(recipe_, &RecipePanel::fill_wanted, this, &MainWindow::fill);
     connect(recipe_, &RecipePanel::step_wanted, this, &MainWindow::add_step);
     connect(recipe_, &RecipePanel::place_wanted, this, [this](const PlaceBox& b) {

@@ -67,6 +67,7 @@ class MainWindow : public QMainWindow {
     void show_glyphs();
     /// A new part of this kind of source (core/project/sources.h), in a new project when none is open.
     void make(const QString& kind);
+    void add_layers(int count, Length reveal);
     void make_from(const SourceSpec& spec, const QString& name);
     void show_about();
     RehearsalView& rehearsal() { return *rehearsal_view_; }

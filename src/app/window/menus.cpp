@@ -87,7 +87,8 @@ void MainWindow::fill_menus() {
     edit->addAction(undo);
     edit->addAction(redo);
     edit->addSeparator();
-    add(edit, "choose-all", tr("Choose &all lines"), QKeySequence::SelectAll, [this] {
+    add(edit, "choose-all", tr("Choose &all"), QKeySequence::SelectAll, [this] {
+        if (view_ == View::sheets) return sheet_panel_->arrange().choose_all();
         if (const EvaluatedPart* part = session_.evaluated()) {
             std::set<LineId> all;
             for (const FlatLine& line : part->lines)
@@ -148,9 +149,14 @@ void MainWindow::fill_menus() {
         sheet_panel_->place_part();
     });
     sheet->addSeparator();
-    add(sheet, "quarter", tr("&Quarter turn"), QKeySequence("Ctrl+R"), [this] { sheet_panel_->turn_by(90); });
-    add(sheet, "mirror", tr("&Mirror"), QKeySequence("Ctrl+M"), [this] { sheet_panel_->mirror(); });
+    add(sheet, "quarter", tr("&Quarter turn"), QKeySequence("Ctrl+R"),
+        [this] { sheet_panel_->arrange().turn(degrees(90)); });
+    add(sheet, "mirror", tr("&Mirror"), QKeySequence("Ctrl+M"), [this] { sheet_panel_->arrange().mirror(); });
     add(sheet, "duplicate", tr("&Duplicate"), QKeySequence("Ctrl+D"), [this] { sheet_panel_->duplicate(); });
+    add(sheet, "group", tr("&Group: move together"), QKeySequence("Ctrl+G"),
+        [this] { sheet_panel_->arrange().group(); });
+    add(sheet, "ungroup", tr("&Ungroup"), QKeySequence("Ctrl+Shift+G"),
+        [this] { sheet_panel_->arrange().ungroup(); });
     add(sheet, "take-off", tr("&Take off the sheet"), QKeySequence::Delete,
         [this] { sheet_panel_->remove_placed(); });
 

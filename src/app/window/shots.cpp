@@ -155,6 +155,40 @@ void drop_a_piece(MainWindow& w) {
     choose_step(w);
 }
 
+/// The demo's bunting: its letters are laid apart, two of them keep together.
+void keep_together(MainWindow& w) {
+    w.session().change("together", [&](Project& p) -> Result<void> {
+        for (const Part& part : p.parts)
+            for (Step step : part.steps)
+                if (auto* apart = std::get_if<ApartStep>(&step.what)) {
+                    apart->together = "2, 3";
+                    Choice choice = w.session().choice();
+                    choice.part = part.id, choice.step = step.id;
+                    w.session().choose(choice);
+                    for (Sheet& sheet : p.sheets) // it lies with the second from now on
+                        std::erase_if(sheet.placements, [&](const Placement& placed) {
+                            return placed.part == part.id && placed.piece == 3;
+                        });
+                    return change_step(p, part.id, step);
+                }
+        return {};
+    });
+}
+
+/// The signpost and the badges of the demo's sixth sheet.
+void choose_several(MainWindow& w) {
+    w.show_view(MainWindow::View::sheets);
+    Choice choice = w.session().choice();
+    if (w.session().project().sheets.size() < 6) return;
+    const Sheet& sheet = w.session().project().sheets[5];
+    choice.sheet = sheet.id;
+    for (std::size_t i = 1; i < sheet.placements.size(); ++i)
+        choice.with.insert(sheet.placements[i].id);
+    choice.placement = *choice.with.begin();
+    choice.with.erase(choice.placement);
+    w.session().choose(choice);
+}
+
 /// A card in the outline of the demo's tag.
 void fold_an_outline(MainWindow& w) {
     w.session().change("card", [&](Project& p) -> Result<void> {
@@ -186,8 +220,10 @@ const std::vector<std::pair<QString, Arrange>>& views() {
         {"picture", open_picture},
         {"recipe", [](MainWindow& w) { make_recipe(w); }},
         {"pieces", drop_a_piece},
+        {"apart", keep_together},
         {"shape-card", fold_an_outline},
         {"sheets", choose_placed},
+        {"several", choose_several},
         {"rehearsal", [](MainWindow& w) { rehearse_pass(w, Action::foil); }},
         {"stop",
          [](MainWindow& w) {

@@ -1,6 +1,8 @@
 #include "app/window/style.h"
 
 #include <QApplication>
+#include <QComboBox>
+#include <QEvent>
 #include <QPainter>
 #include <QPalette>
 #include <QProxyStyle>
@@ -54,6 +56,7 @@ QLineEdit[look="bare"]:hover, QLineEdit[look="bare"]:focus { border-color: %6; b
 QComboBox { padding-right: 20px; }
 QComboBox::drop-down { border: none; width: 20px; }
 QComboBox::down-arrow { image: url(%10/chevron-%11.png); width: 12px; height: 12px; }
+QComboBoxPrivateContainer { border: none; background: %3; }
 QComboBox QAbstractItemView { background: %3; border: 1px solid %6; selection-background-color: %2; selection-color: %4; padding: 3px; }
 QCheckBox { spacing: 6px; background: transparent; }
 QCheckBox:focus, QRadioButton:focus { color: %7; }
@@ -108,14 +111,29 @@ class CalmStyle : public QProxyStyle {
     }
 };
 
+/// The wheel scrolls a column; it must not change a list that happens to pass under the pointer.
+class WheelScrolls : public QObject {
+  public:
+    using QObject::QObject;
+    bool eventFilter(QObject* on, QEvent* event) override {
+        if (event->type() != QEvent::Wheel || !qobject_cast<QComboBox*>(on)) return false;
+        event->ignore(); // so that it goes on to the column
+        return true;
+    }
+};
+
 } // namespace
 
 void apply_theme(bool dark) {
     present::load_fonts(QString::fromStdString(data_folder()));
     present::Theme::choose(dark);
     const present::Theme& theme = present::Theme::current();
-    static const bool fusion = [] { return QApplication::setStyle(new CalmStyle), true; }();
-    (void)fusion;
+    static const bool once = [] {
+        QApplication::setStyle(new CalmStyle);
+        qApp->installEventFilter(new WheelScrolls(qApp));
+        return true;
+    }();
+    (void)once;
     QPalette palette;
     palette.setColor(QPalette::Window, theme.ground);
     palette.setColor(QPalette::WindowText, theme.ink);

@@ -78,7 +78,14 @@ Result<void> change_sheet(Project& project, SheetId sheet, std::string name, std
 Result<void> remove_sheet(Project& project, SheetId sheet);
 Result<PlacementId> place(Project& project, SheetId sheet, Placement placement);
 Result<void> change_placement(Project& project, const Placement& placement);
+Result<void> change_placements(Project& project, const std::vector<Placement>& placements);
 Result<void> remove_placement(Project& project, PlacementId placement);
+/// From now on they are moved together; or each by itself again. They lie on one sheet. Errors:
+/// "edit.missing", "place.group" for fewer than two or several sheets.
+Result<void> group_placements(Project& project, const std::vector<PlacementId>& placements);
+Result<void> ungroup_placements(Project& project, const std::vector<PlacementId>& placements);
+/// These and all that are grouped with one of them, in the order in which they lie on the sheet.
+std::vector<PlacementId> with_groups(const Sheet& sheet, const std::vector<PlacementId>& placements);
 const Placement* find_placement(const Project& project, PlacementId placement, SheetId* sheet = nullptr);
 
 /// Checks the rules above; used after reading a file. The message names the first one broken.

@@ -1,6 +1,7 @@
 // Edits of sheets and of what lies on them.
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include "core/project/edit_checks.h"
 #include "core/project/edits.h"
@@ -26,6 +27,8 @@ Result<void> check_placement(const Project& project, const Placement& placement)
     if (!std::isfinite(in_mm(placement.left)) || !std::isfinite(in_mm(placement.top)) ||
         !std::isfinite(in_radians(placement.turn)))
         return fail("place.range", "A place must be given in numbers.");
+    if (placement.piece < 0 || placement.piece > 100000 || placement.group < 0)
+        return fail("place.range", "Pieces are counted from 1 to 100,000, and groups from 1.");
     return {};
 }
 
@@ -65,6 +68,55 @@ Result<void> change_placement(Project& project, const Placement& placement) {
     if (!p) return no_such("placed part");
     if (const auto ok = check_placement(project, placement); !ok) return ok;
     *p = placement;
+    return {};
+}
+
+Result<void> change_placements(Project& project, const std::vector<Placement>& placements) {
+    for (const Placement& p : placements) { // all or none
+        if (!placement_of(project, p.id)) return no_such("placed part");
+        if (const auto ok = check_placement(project, p); !ok) return ok;
+    }
+    for (const Placement& p : placements)
+        *placement_of(project, p.id) = p;
+    return {};
+}
+
+std::vector<PlacementId> with_groups(const Sheet& sheet, const std::vector<PlacementId>& placements) {
+    std::set<PlacementId> named(placements.begin(), placements.end());
+    std::set<int> groups;
+    for (const Placement& p : sheet.placements)
+        if (p.group != 0 && named.contains(p.id)) groups.insert(p.group);
+    std::vector<PlacementId> out;
+    for (const Placement& p : sheet.placements)
+        if (named.contains(p.id) || groups.contains(p.group)) out.push_back(p.id);
+    return out;
+}
+
+Result<void> group_placements(Project& project, const std::vector<PlacementId>& placements) {
+    SheetId first, on;
+    for (const PlacementId id : placements) {
+        if (!find_placement(project, id, &on)) return no_such("placed part");
+        if (!first) first = on;
+        if (on != first) return fail("place.group", "What is grouped lies on one sheet.");
+    }
+    if (placements.size() < 2) return fail("place.group", "Choose at least two to group them.");
+    Sheet& sheet = *find(project, first);
+    int group = 1;
+    for (const Placement& p : sheet.placements)
+        group = std::max(group, p.group + 1);
+    // What was grouped with one of them comes along.
+    for (const PlacementId id : with_groups(sheet, placements))
+        placement_of(project, id)->group = group;
+    return {};
+}
+
+Result<void> ungroup_placements(Project& project, const std::vector<PlacementId>& placements) {
+    SheetId on;
+    for (const PlacementId id : placements) {
+        if (!find_placement(project, id, &on)) return no_such("placed part");
+        for (const PlacementId each : with_groups(*find(project, on), {id}))
+            placement_of(project, each)->group = 0;
+    }
     return {};
 }
 

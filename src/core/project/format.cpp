@@ -124,7 +124,9 @@ json to_json(const Sheet& sheet) {
                               {"left_mm", in_mm(p.left)},
                               {"top_mm", in_mm(p.top)},
                               {"turn_rad", in_radians(p.turn)},
-                              {"mirrored", p.mirrored}});
+                              {"mirrored", p.mirrored},
+                              {"piece", p.piece},
+                              {"group", p.group}});
     return {{"id", sheet.id.value},
             {"name", sheet.name},
             {"stock", sheet.stock},
@@ -267,7 +269,8 @@ Sheet sheet_from(const json& j) {
     for (const json& p : j.at("placements"))
         sheet.placements.push_back({id_from<PlacementId>(p.at("id")), id_from<PartId>(p.at("part")),
                                     mm(p.at("left_mm").get<double>()), mm(p.at("top_mm").get<double>()),
-                                    radians(p.at("turn_rad").get<double>()), p.at("mirrored").get<bool>()});
+                                    radians(p.at("turn_rad").get<double>()), p.at("mirrored").get<bool>(),
+                                    p.at("piece").get<int>(), p.at("group").get<int>()});
     return sheet;
 }
 
@@ -350,9 +353,16 @@ void from_3(json& document) {
     }
 }
 
+/// In version 5 pieces of a part may lie apart, and what lies on a sheet can be grouped.
+void from_4(json& document) {
+    for (json& sheet : document.at("sheets"))
+        for (json& placement : sheet.at("placements"))
+            placement["piece"] = placement["group"] = 0;
+}
+
 /// Each entry takes a document of its version to the next.
 using Migration = void (*)(json&);
-constexpr Migration migrations[] = {nullptr, from_1, from_2, from_3};
+constexpr Migration migrations[] = {nullptr, from_1, from_2, from_3, from_4};
 static_assert(std::size(migrations) == format_version, "one migration for every version but the newest");
 
 void migrate(json& document, int from) {

@@ -8,7 +8,7 @@
 
 namespace dotlane {
 
-inline constexpr int format_version = 4;
+inline constexpr int format_version = 5;
 inline constexpr const char* project_extension = ".dotlane";
 
 std::string write_project(const Project& project);

@@ -85,6 +85,10 @@ struct Placement {
     Length left, top;
     Angle turn;
     bool mirrored = false;
+    /// 0: the whole part. Otherwise one arrangement of a part whose pieces lie apart, by its first piece; the
+    /// box is then that arrangement's.
+    int piece = 0;
+    int group = 0; ///< placements of one sheet with the same number are moved together; 0: none
     bool operator==(const Placement&) const = default;
 };
 

@@ -109,6 +109,13 @@ void of(PiecesStep& s, Fields& f) {
     f.text({"drop", "drop pieces", "Numbers from left to right, such as 2, 5-7"}, s.drop, TextKind::plain);
 }
 
+void of(ApartStep& s, Fields& f) {
+    f.text({"together", "keep together", "Pieces that keep their arrangement, such as 1-3; 5, 6"}, s.together,
+           TextKind::plain);
+    f.flag({"whole", "letters whole", "What was drawn as one line stays one piece: an i and its dot"},
+           s.whole);
+}
+
 void of(CleanStep& s, Fields& f) {
     f.length({"least-size", "drop pieces under", "Square root of the piece's area"}, s.least_size, mm(0),
              mm(100));
@@ -173,6 +180,23 @@ std::string piece_text(const std::set<int>& numbers) {
     return out;
 }
 
+Result<std::vector<std::set<int>>> piece_groups(const std::string& text) {
+    std::vector<std::set<int>> out;
+    for (const auto group : split(text, ";")) {
+        const auto numbers = piece_numbers(std::string(group));
+        if (!numbers) return tl::make_unexpected(numbers.error());
+        if (!numbers->empty()) out.emplace_back(numbers->begin(), numbers->end());
+    }
+    return out;
+}
+
+std::string group_text(const std::vector<std::set<int>>& groups) {
+    std::string out;
+    for (const auto& group : groups)
+        if (!group.empty()) out += (out.empty() ? "" : "; ") + piece_text(group);
+    return out;
+}
+
 PartId borrows_from(const StepWhat& what) {
     if (const auto* part = std::get_if<PartStep>(&what)) return part->of;
     if (const auto* words = std::get_if<WordsStep>(&what)) return borrows_from(words->lettering);
@@ -194,6 +218,8 @@ const std::vector<StepKind>& step_kinds() {
          false, StepKind::Second::wanted},
         {"fill-holes", "Fill holes", "Holes of closed lines vanish.", FillHolesStep{}},
         {"pieces", "Pieces", "Drops pieces by their number.", PiecesStep{}},
+        {"lay-apart", "Lay apart", "Pieces may lie one by one on the sheet; chosen ones keep together.",
+         ApartStep{}},
         {"clean", "Clean", "Drops crumbs, slivers and doubled lines.", CleanStep{}},
         {"corners", "Corners", "Rounds or chamfers sharp corners.", CornersStep{}},
         {"dash", "Dash", "Turns lines into dashes.", DashStep{}},

@@ -88,8 +88,8 @@ struct WordsStep {
     }
 };
 
-/// Lines of another part, which they follow when it changes: its outline, or all its closed lines. Turned,
-/// resized and put like words.
+/// Lines of another part, which they follow when it changes: its outline, or all that are cut of it (when
+/// none are, all that are run). Turned, resized and put like words.
 struct PartStep {
     enum class Take { outline, lines };
     PartId of;
@@ -151,6 +151,13 @@ struct PiecesStep {
     bool operator==(const PiecesStep&) const = default;
 };
 
+/// On the sheet the pieces may lie one by one instead of in their arrangement; some keep together.
+struct ApartStep {
+    std::string together; ///< arrangements of pieces that stay, "1-3; 5, 6"
+    bool whole = true;    ///< what was drawn as one line stays one piece: an i and its dot
+    bool operator==(const ApartStep&) const = default;
+};
+
 /// Takes away what cannot be made or is there twice.
 struct CleanStep {
     Length least_size = mm(0.5); ///< pieces that are smaller across are dropped, 0..100 mm
@@ -180,11 +187,14 @@ struct DashStep {
 
 using StepWhat = std::variant<FillStep, ResizeStep, MirrorStep, TurnStep, AlignStep, CopiesStep, JoinStep,
                               OutlineStep, CutOutStep, FillHolesStep, PiecesStep, CleanStep, CornersStep,
-                              DashStep, WordsStep, DistributeStep, PartStep>;
+                              DashStep, WordsStep, DistributeStep, PartStep, ApartStep>;
 
 /// The numbers in "2, 5-7", each from 1 to 100,000. Error "step.pieces".
 Result<std::vector<int>> piece_numbers(const std::string& text);
 std::string piece_text(const std::set<int>& numbers);
+/// The groups in "1-3; 5, 6". Error "step.pieces".
+Result<std::vector<std::set<int>>> piece_groups(const std::string& text);
+std::string group_text(const std::vector<std::set<int>>& groups);
 
 /// The part whose lines the step brings or follows; none when it does neither.
 PartId borrows_from(const StepWhat& what);

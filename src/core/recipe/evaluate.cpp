@@ -71,6 +71,7 @@ class Evaluation {
                 out_.points += line.points.size();
         }
         if (out_.box.empty()) out_.box = out_.source_box;
+        lay_pieces_apart();
         return std::move(out_);
     }
 
@@ -144,9 +145,10 @@ class Evaluation {
         if (outcome.made) {
             outcome.made->id = step.result, outcome.made->step = step.id;
             outcome.made->worked = true;
+            const bool behind = std::holds_alternative<OutlineStep>(step.what);
             auto id = made_line_ids | (step.id.value & 0xffff) << 14;
             for (FlatLine& line : outcome.made->lines)
-                line.id = LineId{id++}, line.order = id;
+                line.id = LineId{id++}, line.order = behind ? -static_cast<std::ptrdiff_t>(id) : id;
             out->made = std::make_shared<WorkSet>(std::move(*outcome.made));
         }
         out->report = std::make_shared<StepReport>(std::move(outcome.report));
@@ -159,6 +161,13 @@ class Evaluation {
                 if (set->id == changed->id) set = changed;
         if (link.made) state.sets.push_back(link.made);
         state.reports[link.step.id] = link.report;
+    }
+
+    static void add_lines(RunSet& run, const std::vector<FlatLine>& lines) {
+        for (const FlatLine& line : lines) {
+            run.lines.insert(run.lines.end(), line.contours.begin(), line.contours.end());
+            run.ends.push_back(run.lines.size());
+        }
     }
 
     void take_set(const RecipeState& state, const LineSet& set, const WorkSet* known = nullptr) {
@@ -188,8 +197,7 @@ class Evaluation {
             return;
         }
         RunSet run{set.lane, set.id, {}, set.name, {}};
-        for (const FlatLine& line : work->lines)
-            run.lines.insert(run.lines.end(), line.contours.begin(), line.contours.end());
+        add_lines(run, work->lines);
         out_.runs.push_back(std::move(run));
     }
 
@@ -207,18 +215,23 @@ class Evaluation {
             finding.place = place;
             out_.findings.push_back(std::move(finding));
         }
-        if (!report.refused.empty())
-            out_.findings.push_back({"step.refused",
-                                     Grade::error,
-                                     std::string("\"") + kind.name + "\" does nothing: " +
-                                         lower_case(report.refused.substr(0, 1)) + report.refused.substr(1),
-                                     {{"step", kind.key}},
-                                     place,
-                                     {"step.off", "Switch it off"}});
+        take_refusal(step, report, place);
         if (report.fill)
             take_fill(state, step, *report.fill, place);
         else if (kind.makes)
             take_made(state, step, place);
+    }
+
+    void take_refusal(const Step& step, const StepReport& report, const FindingPlace& place) {
+        if (report.refused.empty()) return;
+        const StepKind& kind = kind_of(step.what);
+        out_.findings.push_back({"step.refused",
+                                 Grade::error,
+                                 std::string("\"") + kind.name + "\" does nothing: " +
+                                     lower_case(report.refused.substr(0, 1)) + report.refused.substr(1),
+                                 {{"step", kind.key}},
+                                 place,
+                                 {"step.off", "Switch it off"}});
     }
 
     void take_made(const RecipeState& state, const Step& step, const FindingPlace& place) {
@@ -234,9 +247,9 @@ class Evaluation {
             return;
         }
         RunSet run{step.lane, step.result, step.id, kind_of(step.what).key, {}};
-        for (const FlatLine& line : made->lines)
-            run.lines.insert(run.lines.end(), line.contours.begin(), line.contours.end());
-        out_.runs.push_back(std::move(run));
+        add_lines(run, made->lines);
+        const bool behind = std::holds_alternative<OutlineStep>(step.what);
+        out_.runs.insert(behind ? out_.runs.begin() : out_.runs.end(), std::move(run));
     }
 
     void take_fill(const RecipeState& state, const Step& step, const FillReport& made,
@@ -301,6 +314,26 @@ class Evaluation {
                                      {"fill.inset-auto", "Inset half the tip"}});
     }
 
+    /// What may lie apart is seen when all steps have been done; the last step that says so counts.
+    void lay_pieces_apart() {
+        for (auto step = part_.steps.rbegin(); step != part_.steps.rend(); ++step) {
+            const auto* apart = std::get_if<ApartStep>(&step->what);
+            const auto done = out_.reports.find(step->id);
+            if (!apart || done == out_.reports.end() || !done->second->refused.empty()) continue;
+            LaidApart laid = lay_apart(*apart, step->of, out_.runs, progress_);
+            if (progress_.cancelled()) return;
+            const FindingPlace place{part_.id, {}, {}, step->id, place_of(out_.box)};
+            for (Finding finding : laid.report.findings) {
+                finding.place = place;
+                out_.findings.push_back(std::move(finding));
+            }
+            take_refusal(*step, laid.report, place);
+            out_.apart = std::move(laid.arrangements);
+            out_.reports[step->id] = std::make_shared<StepReport>(std::move(laid.report));
+            return;
+        }
+    }
+
     void collect_lines(const RecipeState& state) {
         std::size_t count = 0;
         for (const auto& set : state.sets)
@@ -329,6 +362,27 @@ class Evaluation {
 };
 
 } // namespace
+
+const Arrangement* arrangement(const EvaluatedPart& part, int piece) {
+    for (const Arrangement& a : part.apart)
+        if (a.number == piece) return &a;
+    return nullptr;
+}
+
+bool is_there(const EvaluatedPart& part, int piece) {
+    return piece == 0 || arrangement(part, piece);
+}
+
+Box box_of(const EvaluatedPart& part, int piece) {
+    const Arrangement* a = arrangement(part, piece);
+    return a ? a->box : piece == 0 ? part.box : Box{};
+}
+
+const Polylines& lines_of(const EvaluatedPart& part, std::size_t run, int piece) {
+    static const Polylines none;
+    const Arrangement* a = arrangement(part, piece);
+    return a ? a->runs[run] : piece == 0 ? part.runs[run].lines : none;
+}
 
 std::shared_ptr<const RecipeCache::Chain> RecipeCache::find(PartId part) const {
     const std::lock_guard lock(guard_);

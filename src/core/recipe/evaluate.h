@@ -10,19 +10,10 @@
 #include "core/base/finding.h"
 #include "core/base/progress.h"
 #include "core/base/result.h"
+#include "core/recipe/arrangements.h"
 #include "core/recipe/state.h"
 
 namespace dotlane {
-
-/// Lines that run in one lane, from one line set.
-struct RunSet {
-    LaneId lane;
-    LineSetId set; ///< of the source, or a step's result
-    StepId step;   ///< when a step made it
-    std::string name;
-    Polylines lines;
-    bool fill = false; ///< strokes of a fill: seen as the ink they will be
-};
 
 struct EvaluatedPart {
     PartId part;
@@ -33,11 +24,21 @@ struct EvaluatedPart {
     std::map<StepId, std::shared_ptr<const StepReport>> reports; ///< of all steps that are on
     std::vector<Figure> figures;                                 ///< of the source
     Findings findings;
-    std::size_t points = 0;     ///< of all runs and lines: how heavy the part is to paint
-    Box box;                    ///< of the lines that are not set aside and of all runs; finished size
-    Box source_box;             ///< of the source's lines, before any step
-    std::set<LineSetId> worked; ///< sets whose lines no longer stand for single source lines
+    std::size_t points = 0;         ///< of all runs and lines: how heavy the part is to paint
+    Box box;                        ///< of the lines that are not set aside and of all runs; finished size
+    Box source_box;                 ///< of the source's lines, before any step
+    std::set<LineSetId> worked;     ///< sets whose lines no longer stand for single source lines
+    std::vector<Arrangement> apart; ///< when its pieces may lie apart on the sheet
 };
+
+/// The arrangement that a placement names; null for the whole part and for a piece that is not there.
+const Arrangement* arrangement(const EvaluatedPart& part, int piece);
+/// Whether there is something to lie there: the whole part, or that arrangement.
+bool is_there(const EvaluatedPart& part, int piece);
+/// Box of the whole part (0) or of an arrangement; empty when it is not there.
+Box box_of(const EvaluatedPart& part, int piece);
+/// The lines of a run in the whole part (0) or an arrangement. `run` indexes `runs`.
+const Polylines& lines_of(const EvaluatedPart& part, std::size_t run, int piece);
 
 /// Width of the mark of the tool of each lane.
 using LaneTips = std::map<LaneId, Length>;

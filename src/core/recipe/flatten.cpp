@@ -32,7 +32,13 @@ std::shared_ptr<const RecipeState> flatten_source(const Part& part, const Drawin
     const Affine by = Affine::scaling(part.scale, part.scale);
     for (std::size_t i = 0; i < drawing.lines.size(); ++i) {
         const DrawnLine& line = drawing.lines[i];
-        FlatLine flat{line.id, {}, line.shape.rule, line.drawn.fill.has_value(), {}, {}, i};
+        FlatLine flat{line.id,
+                      {},
+                      line.shape.rule,
+                      line.drawn.fill.has_value(),
+                      {},
+                      {},
+                      static_cast<std::ptrdiff_t>(i)};
         // Flattened at finished size, so the tolerance means what it says.
         flat.contours = part.scale == 1 ? flattened(line.shape) : flattened(transformed(line.shape, by));
         for (std::size_t c = 0; c < flat.contours.size(); ++c)

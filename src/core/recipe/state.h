@@ -22,7 +22,7 @@ struct FlatLine {
     bool filled = false; ///< by its file: open contours bound an area too
     Polylines contours;
     Box box;
-    std::size_t order = 0; ///< in which it was drawn
+    std::ptrdiff_t order = 0; ///< in which it was drawn, the hindmost first; outlines lie behind all of it
     /// What the contours bound, when a step has made it: whoever changes the contours takes it away.
     std::shared_ptr<const Region> area;
 };
@@ -53,9 +53,10 @@ struct StepReport {
     std::optional<FillReport> fill;
     struct Piece {
         Region region;
-        bool kept;
+        bool kept;    ///< of a pieces step: not dropped; of pieces laid apart: together with others
+        int with = 0; ///< the first piece of its arrangement, when pieces are laid apart
     };
-    std::vector<Piece> pieces; ///< of a pieces step, in the order of their numbers
+    std::vector<Piece> pieces; ///< of a step that numbers pieces, in the order of their numbers
 };
 
 struct RecipeState {

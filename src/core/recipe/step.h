@@ -38,6 +38,7 @@ StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress
 StepOutcome run(const CutOutStep& step, const StepInput& in, Progress& progress);
 StepOutcome run(const FillHolesStep& step, const StepInput& in, Progress& progress);
 StepOutcome run(const PiecesStep& step, const StepInput& in, Progress& progress);
+StepOutcome run(const ApartStep& step, const StepInput& in, Progress& progress);
 StepOutcome run(const CleanStep& step, const StepInput& in, Progress& progress);
 StepOutcome run(const CornersStep& step, const StepInput& in, Progress& progress);
 StepOutcome run(const DashStep& step, const StepInput& in, Progress& progress);
@@ -50,5 +51,7 @@ FlatLine line_of(const Region& area, const FlatLine& like);
 /// A copy to be changed, marked as worked.
 std::shared_ptr<WorkSet> copy_of(const WorkSet& set);
 StepOutcome refused(std::string why);
+/// Caution "pieces.none".
+Finding no_piece(std::size_t number, std::size_t count);
 
 } // namespace dotlane

@@ -245,6 +245,19 @@ StepOutcome run(const FillHolesStep& step, const StepInput& in, Progress&) {
     return out;
 }
 
+Finding no_piece(std::size_t number, std::size_t count) {
+    return {"pieces.none",
+            Grade::caution,
+            "There is no piece " + std::to_string(number) + ": there are " + std::to_string(count) + ".",
+            {{"piece", std::to_string(number)}}};
+}
+
+StepOutcome run(const ApartStep& step, const StepInput&, Progress&) {
+    // Where pieces lie is no matter of the lines: it is seen when all steps are done (arrangements.h).
+    const auto groups = piece_groups(step.together);
+    return groups ? StepOutcome{} : refused(groups.error().message);
+}
+
 StepOutcome run(const PiecesStep& step, const StepInput& in, Progress&) {
     const auto dropped = piece_numbers(step.drop);
     if (!dropped) return refused(dropped.error().message);
@@ -283,11 +296,7 @@ StepOutcome run(const PiecesStep& step, const StepInput& in, Progress&) {
     }
     for (const int n : *dropped)
         if (n > static_cast<int>(all.size()))
-            out.report.findings.push_back(
-                {"pieces.none",
-                 Grade::caution,
-                 "There is no piece " + std::to_string(n) + ": there are " + std::to_string(all.size()) + ".",
-                 {{"piece", std::to_string(n)}}});
+            out.report.findings.push_back(no_piece(static_cast<std::size_t>(n), all.size()));
     out.report.figures = {figure("pieces_before", all.size()), figure("pieces_after", kept)};
     return out;
 }

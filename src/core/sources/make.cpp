@@ -29,15 +29,24 @@ Result<SourceLines> make_lines(const SourceSpec& spec, FontShelf& fonts, const B
 }
 
 Result<SourceLines> make_lines(const PartStep& step, const Borrowed* borrowed) {
-    if (const auto ok = sources::needs(borrowed, "lines"); !ok) return tl::make_unexpected(ok.error());
+    const bool some = borrowed && step.take == PartStep::Take::lines && !borrowed->open.empty();
+    if (const auto ok = sources::needs(borrowed, "lines"); !ok && !some)
+        return tl::make_unexpected(ok.error());
     sources::Lines lines;
     const Affine size = Affine::scaling(step.percent / 100, step.percent / 100);
     if (step.take == PartStep::Take::outline)
         for (const Region& piece : pieces(borrowed->outline))
             lines.add(role::outline, sources::shape_of(transformed(piece, size)));
-    else
+    else {
         for (const Region& area : borrowed->areas)
             lines.add(role::outline, sources::shape_of(transformed(area, size)));
+        for (const Polyline& line : transformed(borrowed->open, size)) {
+            Contour c{line.points.front(), {}, false};
+            for (std::size_t i = 1; i < line.points.size(); ++i)
+                c.line_to(line.points[i]);
+            lines.add(role::outline, Shape{{c}});
+        }
+    }
     return lines.take();
 }
 

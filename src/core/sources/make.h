@@ -33,6 +33,7 @@ struct Borrowed {
     Region outline; ///< the outer edge of all that is cut, or of all lines when nothing is; no holes
     Region face;    ///< what is seen of the finished thing: the front of a folded card, or the outline
     std::vector<Region> areas; ///< of the same lines one by one, with their holes
+    Polylines open;            ///< those of the same lines that bound no area
 };
 
 /// `borrowed`: of the part that borrows_from names; null when it has none. Errors "source.*" say which

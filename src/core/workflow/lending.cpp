@@ -35,14 +35,20 @@ Borrowed lend(const Project& project, const Part& part, const EvaluatedPart& eva
     }
     const auto of = [&](const std::set<LineSetId>& sets) {
         std::vector<Region> areas;
-        for (const FlatLine& line : evaluated.lines)
-            if (sets.contains(line.set))
-                if (Region area = area_of(line); !area.empty()) areas.push_back(std::move(area));
-        return areas;
+        Polylines open;
+        for (const FlatLine& line : evaluated.lines) {
+            if (!sets.contains(line.set)) continue;
+            if (Region area = area_of(line); !area.empty()) areas.push_back(std::move(area));
+            for (const Polyline& c : line.contours) // one letter can have both: an i's dot and its stem
+                if (!c.closed && !line.filled && c.points.size() > 1) open.push_back(c);
+        }
+        return std::pair(std::move(areas), std::move(open));
     };
-    auto areas = of(cut);
-    if (areas.empty()) areas = of(run);
+    auto [areas, open] = of(cut);
+    if (areas.empty() && open.empty()) std::tie(areas, open) = of(run);
+    if (areas.empty() && !cut.empty()) areas = of(run).first; // an outline, though only open lines are cut
     Borrowed out = outlined(std::move(areas));
+    out.open = std::move(open);
     if (const auto* card = std::get_if<FoldedCard>(&part.source.spec)) {
         const double r = in_mm(card->corner);
         out.face = transformed(

@@ -134,6 +134,19 @@ Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fo
     return part;
 }
 
+Result<std::vector<PartId>> add_layers(Project& project, const Catalog& catalog, FontShelf& fonts,
+                                       Layer layer, int count, const std::string& name, PartId lender) {
+    if (count < 1 || count > 20) return fail("layers.range", "1 to 20 layers can be made at once.");
+    std::vector<PartId> out;
+    for (int i = 0; i < count; ++i) {
+        if (i > 0) layer.of = out.back();
+        const auto part = make_part(project, catalog, fonts, layer, name, lender);
+        if (!part) return tl::make_unexpected(part.error());
+        out.push_back(*part);
+    }
+    return out;
+}
+
 void fit_font(Lettering& lettering, const FontShelf& fonts) {
     const bool strokes = lettering.kind == Lettering::Kind::strokes;
     if (strokes == (fonts.stroke_font(lettering.font) != nullptr) || fonts.stroke_fonts().empty()) return;

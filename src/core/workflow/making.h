@@ -14,6 +14,11 @@ namespace dotlane {
 /// part. Errors: "field.range", and those of make_lines.
 Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fonts, SourceSpec spec,
                          std::string name = {}, PartId lender = {});
+/// So many layers (1..20), the first on the lender and each further one on the one before, all with this
+/// reveal. Errors: "layers.range", and those of make_part.
+Result<std::vector<PartId>> add_layers(Project& project, const Catalog& catalog, FontShelf& fonts,
+                                       Layer layer, int count, const std::string& name = {},
+                                       PartId lender = {});
 /// New numbers for a part's source; roles that come up get a line set and a lane. Numbers that do not go
 /// together are taken all the same, as they may be on the way to ones that do: the part then says why it
 /// cannot be made. Errors: "source.kind", "field.range".

@@ -3,6 +3,7 @@
 
 #include <optional>
 
+#include "core/sheets/arrange.h"
 #include "core/workflow/workshop.h"
 
 namespace dotlane {
@@ -14,8 +15,34 @@ struct PlacementSpot {
 };
 
 /// A free place on the sheet, as near to its top-left usable corner as there is, `gap` from other parts. The
-/// part is turned by a quarter when it only fits so; a given `turn` is kept.
+/// part is turned by a quarter when it only fits so; a given `turn` is kept. `piece`: one arrangement of a
+/// part whose pieces may lie apart.
 PlacementSpot free_spot(const Project& project, const Catalog& catalog, const Derived* derived, SheetId sheet,
-                        PartId part, std::optional<Angle> turn = {}, Length gap = mm(5));
+                        PartId part, std::optional<Angle> turn = {}, Length gap = mm(5), int piece = 0);
+
+/// What is needed to arrange these placements; those that are not there (any more) are left out.
+std::vector<Lying> lying(const Project& project, const Derived& derived, const std::vector<PlacementId>& ids);
+
+/// How often the part lies on the sheets: whole, or with all its pieces.
+int placed_copies(const Project& project, const EvaluatedPart& part);
+
+/// The arrangements of a part that lie on the sheets less often than the part is wanted, each as often as it
+/// is missing; none for a part that lies as one.
+std::vector<int> missing_pieces(const Project& project, const EvaluatedPart& part);
+
+/// Places these pieces, the largest first. What finds no room goes to further sheets of the same stock and
+/// mat, which are added. Errors as of `place`.
+Result<std::vector<PlacementId>> place_pieces(Project& project, const Catalog& catalog,
+                                              const Derived& derived, SheetId sheet, PartId part,
+                                              std::vector<int> pieces, Length gap = mm(5));
+
+/// Copies of what lies there, in the same arrangement and in groups of their own, put at a free place as one.
+Result<std::vector<PlacementId>> place_copies(Project& project, const Catalog& catalog,
+                                              const Derived& derived, SheetId sheet,
+                                              const std::vector<Lying>& of, Length gap = mm(5));
+
+/// Takes the whole arrangements of a part off their sheets and places its pieces one by one, beginning on the
+/// first of those sheets. Error "remedy.none" when there are none.
+Result<void> lay_out_pieces(Project& project, const Catalog& catalog, const Derived& derived, PartId part);
 
 } // namespace dotlane

@@ -50,17 +50,30 @@ Result<void> place_part(Project& project, const Catalog& catalog, const Derived&
         add_sheet(project, "sheet 1", catalog.stocks.front().id, machine->mats.front());
     }
     const SheetId sheet = project.sheets.back().id;
+    if (const EvaluatedPart* part = derived.part(finding.place.part))
+        if (const auto missing = missing_pieces(project, *part); !missing.empty())
+            return place_pieces(project, catalog, derived, sheet, part->part, missing).map([](const auto&) {
+            });
     const PlacementSpot spot = free_spot(project, catalog, &derived, sheet, finding.place.part);
     return place(project, sheet, {{}, finding.place.part, spot.left, spot.top, spot.turn, false})
         .map([](PlacementId) {});
 }
 
-Result<void> want_placed(Project& project, PartId part) {
-    int placed = 0;
-    for (const Sheet& sheet : project.sheets)
-        for (const Placement& p : sheet.placements)
-            placed += p.part == part;
-    return set_quantity(project, part, placed);
+/// The number stands in the finding: pieces that lie apart make a part only together.
+Result<void> want_placed(Project& project, const Finding& finding) {
+    for (const auto& [key, value] : finding.args)
+        if (key == "placed") return set_quantity(project, finding.place.part, std::stoi(value));
+    return fail("remedy.none", "There is nothing to count.");
+}
+
+Result<void> take_off_missing(Project& project, const Derived& derived, const Finding& finding) {
+    Sheet* sheet = find(project, finding.place.sheet);
+    const EvaluatedPart* part = derived.part(finding.place.part);
+    if (!sheet || !part) return fail("remedy.none", "The sheet or the part is gone.");
+    std::erase_if(sheet->placements, [&](const Placement& p) {
+        return p.part == finding.place.part && !is_there(*part, p.piece);
+    });
+    return {};
 }
 
 } // namespace
@@ -113,7 +126,9 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
     if (code == "note.dismiss")
         return dismiss_note(project, finding.place.part, finding.code, finding.message);
     if (code == "order.usual") return set_pass_order(project, {});
-    if (code == "part.want-placed") return want_placed(project, finding.place.part);
+    if (code == "part.want-placed") return want_placed(project, finding);
+    if (code == "sheet.take-off") return take_off_missing(project, derived, finding);
+    if (code == "part.lay-apart") return lay_out_pieces(project, catalog, derived, finding.place.part);
     if (code == "part.place") return place_part(project, catalog, derived, finding);
     return fail("remedy.none", "This finding has no remedy.");
 }

@@ -6,6 +6,7 @@
 #include "core/sources/make.h"
 #include "core/workflow/data_folder.h"
 #include "core/workflow/part_checks.h"
+#include "core/workflow/placing.h"
 
 namespace dotlane {
 
@@ -222,8 +223,56 @@ void Workshop::check_lanes(const Project& project, Derived& derived) const {
     }
 }
 
+namespace {
+
+/// Wanted against what lies on the sheets.
+void count_placed(const Project& project, const EvaluatedPart& evaluated, Findings& out) {
+    const Part& part = *find(project, evaluated.part);
+    const int have = placed_copies(project, evaluated);
+    const auto missing = missing_pieces(project, evaluated).size();
+    bool some = false, whole = false;
+    for (const Sheet& sheet : project.sheets)
+        for (const Placement& p : sheet.placements)
+            if (p.part == part.id) (p.piece == 0 ? whole : some) = true;
+    some |= whole;
+    const std::string n = std::to_string(have), wanted = std::to_string(part.quantity);
+    const FindingPlace place{part.id, {}, {}, {}, {}};
+    if (!some)
+        out.push_back({"part.unplaced",
+                       Grade::caution,
+                       "\"" + part.name + "\" lies on no sheet, so it is not made.",
+                       {{"part", part.name}},
+                       place,
+                       {"part.place", "Place it"}});
+    else if (missing > 0)
+        out.push_back({"part.pieces-missing",
+                       Grade::caution,
+                       std::to_string(missing) + (missing == 1 ? " piece" : " pieces") + " of \"" +
+                           part.name + "\" " + (missing == 1 ? "lies" : "lie") + " on no sheet yet.",
+                       {{"part", part.name}, {"count", std::to_string(missing)}},
+                       place,
+                       {"part.place", "Place them"}});
+    else if (have != part.quantity)
+        out.push_back({"part.count",
+                       have < part.quantity ? Grade::caution : Grade::hint,
+                       wanted + " of \"" + part.name + "\" " + (part.quantity == 1 ? "is" : "are") +
+                           " wanted, " + n + (have == 1 ? " lies" : " lie") + " on the sheets.",
+                       {{"part", part.name}, {"wanted", wanted}, {"placed", n}},
+                       place,
+                       {"part.want-placed", "Want " + n}});
+    else if (whole && evaluated.apart.size() > 1)
+        out.push_back({"part.in-one",
+                       Grade::hint,
+                       "\"" + part.name + "\" lies on its sheet in one arrangement; its " +
+                           std::to_string(evaluated.apart.size()) + " pieces may lie apart.",
+                       {{"part", part.name}, {"count", std::to_string(evaluated.apart.size())}},
+                       place,
+                       {"part.lay-apart", "Lay them apart"}});
+}
+
+} // namespace
+
 void Workshop::lay_out(const Project& project, Derived& derived) const {
-    std::map<PartId, int> placed;
     for (const Sheet& sheet : project.sheets) {
         LaidSheet laid;
         laid.sheet = sheet.id;
@@ -247,11 +296,23 @@ void Workshop::lay_out(const Project& project, Derived& derived) const {
         std::vector<std::string> names;
         for (const Placement& p : sheet.placements) {
             const EvaluatedPart* part = derived.part(p.part);
-            const Affine to_sheet = placement_transform(p, part->box);
-            laid.parts.push_back({p, to_sheet, placed_box(p, part->box)});
-            boxes.push_back(laid.parts.back().box);
-            names.push_back(find(project, p.part)->name);
-            ++placed[p.part];
+            std::string name = find(project, p.part)->name;
+            if (p.piece > 0) name += " (piece " + std::to_string(p.piece) + ")";
+            if (!is_there(*part, p.piece)) {
+                boxes.emplace_back();
+                derived.findings.push_back({"sheet.no-piece",
+                                            Grade::error,
+                                            "\"" + name + "\" on " + sheet.name +
+                                                " is no longer there: its recipe makes other pieces now.",
+                                            {{"part", name}, {"sheet", sheet.name}},
+                                            {p.part, sheet.id, {}, {}, {}},
+                                            {"sheet.take-off", "Take such pieces off"}});
+            } else {
+                const Box box = box_of(*part, p.piece);
+                laid.parts.push_back({p, placement_transform(p, box), placed_box(p, box)});
+                boxes.push_back(laid.parts.back().box);
+            }
+            names.push_back(std::move(name));
         }
         if (machine) {
             auto findings = check_layout(sheet, *machine, *mat, *stock, boxes, names);
@@ -259,27 +320,20 @@ void Workshop::lay_out(const Project& project, Derived& derived) const {
         }
         derived.sheets.push_back(std::move(laid));
     }
-    for (const Part& part : project.parts) {
-        const int have = placed[part.id];
-        const std::string n = std::to_string(have), wanted = std::to_string(part.quantity);
-        if (have == 0)
-            derived.findings.push_back({"part.unplaced",
-                                        Grade::caution,
-                                        "\"" + part.name + "\" lies on no sheet, so it is not made.",
-                                        {{"part", part.name}},
-                                        {part.id, {}, {}, {}, {}},
-                                        {"part.place", "Place it"}});
-        else if (have != part.quantity)
-            derived.findings.push_back({"part.count",
-                                        have < part.quantity ? Grade::caution : Grade::hint,
-                                        wanted + " of \"" + part.name + "\" " +
-                                            (part.quantity == 1 ? "is" : "are") + " wanted, " + n +
-                                            (have == 1 ? " lies" : " lie") + " on the sheets.",
-                                        {{"part", part.name}, {"wanted", wanted}, {"placed", n}},
-                                        {part.id, {}, {}, {}, {}},
-                                        {"part.want-placed", "Want " + n}});
-    }
+    for (const Part& part : project.parts)
+        count_placed(project, *derived.part(part.id), derived.findings);
 }
+
+namespace {
+
+void add_lines(Polylines& out, LaneId lane, const EvaluatedPart& part, const PlacedPart& placed) {
+    for (std::size_t r = 0; r < part.runs.size(); ++r)
+        if (part.runs[r].lane == lane)
+            for (const Polyline& line : lines_of(part, r, placed.placement.piece))
+                out.push_back(transformed(line, placed.to_sheet));
+}
+
+} // namespace
 
 Result<std::vector<SheetWork>> Workshop::sheet_works(const Project& project, Derived& derived) const {
     std::vector<SheetWork> works;
@@ -297,10 +351,7 @@ Result<std::vector<SheetWork>> Workshop::sheet_works(const Project& project, Der
         for (const Lane& lane : project.lanes) {
             LaneWork lane_work{lane, plate(project, lane.id), catalog_.tool(lane.tool), {}};
             for (const PlacedPart& placed : laid.parts)
-                for (const RunSet& run : derived.part(placed.placement.part)->runs)
-                    if (run.lane == lane.id)
-                        for (const Polyline& line : run.lines)
-                            lane_work.lines.push_back(transformed(line, placed.to_sheet));
+                add_lines(lane_work.lines, lane.id, *derived.part(placed.placement.part), placed);
             if (!lane_work.lines.empty()) work.lanes.push_back(std::move(lane_work));
         }
         works.push_back(std::move(work));

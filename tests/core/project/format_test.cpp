@@ -96,6 +96,21 @@ TEST_CASE("sources of version 3 get what they did not know, and make what they m
     CHECK(read_project(write_project(p)) == p);
 }
 
+TEST_CASE("what lies on the sheets of version 4 lies there whole and by itself, where it lay") {
+    const std::string old = file(DOTLANE_SOURCE "/tests/core/project/old/version-4.dotlane");
+    const auto p = must(read_project(old));
+    REQUIRE(p.sheets.size() == 5);
+    const json before = json::parse(old)["sheets"];
+    for (std::size_t s = 0; s < p.sheets.size(); ++s)
+        for (std::size_t i = 0; i < p.sheets[s].placements.size(); ++i) {
+            const Placement& now = p.sheets[s].placements[i];
+            CHECK(now.piece == 0);
+            CHECK(now.group == 0);
+            CHECK(in_mm(now.left) == before[s]["placements"][i]["left_mm"].get<double>());
+        }
+    CHECK(read_project(write_project(p)) == p);
+}
+
 TEST_CASE("random coordinates survive exactly") {
     Random random("path text");
     Shape shape;

@@ -122,6 +122,22 @@ TEST_CASE("outline: a ring 50/20 by 4, all edges, outer only") {
     CHECK(r.count(r.set()) == 1); // the source is kept
 }
 
+TEST_CASE("outlines lie behind what they go around, the later the further") {
+    Recipe r(rect(20, 20, 60, 40));
+    OutlineStep by;
+    const LineSetId near = r.result(r.add(by, {r.set()}));
+    by.distance = mm(8);
+    const LineSetId far = r.result(r.add(by, {r.set()}));
+    const EvaluatedPart& part = r.part();
+    REQUIRE(part.lines.size() == 3);
+    CHECK(part.lines[0].set == far);
+    CHECK(part.lines[1].set == near);
+    CHECK(part.lines[2].set == r.set());
+    REQUIRE(part.runs.size() == 3);
+    CHECK(part.runs[0].set == far); // painted first
+    CHECK(part.runs[2].set == r.set());
+}
+
 TEST_CASE("outline: corners and several rings of a 60 x 40 rectangle") {
     Recipe r(rect(20, 20, 60, 40));
     OutlineStep by;

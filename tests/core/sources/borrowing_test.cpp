@@ -206,6 +206,42 @@ TEST_CASE("files whose parts take lines of no part, or in a circle, are refused"
 }
 
 TEST_CASE(
+    "another part's lines: open ones too, an i with its dot and its stem, of a cut part those that are cut") {
+    Workshop workshop(catalog());
+    Project p = workshop.new_project("walk");
+    const auto length = [](const Polylines& lines) {
+        double out = 0;
+        for (const Polyline& line : lines)
+            for (std::size_t i = 0; i + (line.closed ? 0 : 1) < line.points.size(); ++i)
+                out += distance(line.points[i], line.points[(i + 1) % line.points.size()]);
+        return out;
+    };
+    Lettering strokes;
+    strokes.text = "tide", strokes.kind = Lettering::Kind::centre_lines, strokes.size = mm(12);
+    const PartId words = must(make_part(p, catalog(), workshop.fonts(), strokes, "words"));
+    Label tag;
+    tag.border = mm(3);
+    const PartId plate = must(make_part(p, catalog(), workshop.fonts(), tag, "plate"));
+    Label other;
+    const PartId bare = must(make_part(p, catalog(), workshop.fonts(), other, "bare"));
+    PartStep bring;
+    bring.of = words, bring.take = PartStep::Take::lines, bring.percent = 50;
+    const StepId drawn = must(append_step(p, catalog(), bare, bring, {}));
+    bring.of = plate;
+    const StepId cut = must(append_step(p, catalog(), bare, bring, {}));
+    const auto derived = workshop.derive(std::make_shared<Project>(p));
+    const auto made = [&](StepId step) {
+        for (const RunSet& run : derived->part(bare)->runs)
+            if (run.step == step) return run.lines;
+        FAIL("the step made nothing");
+        return Polylines{};
+    };
+    CHECK(length(made(drawn)) == Approx(length(runs_of(*derived->part(words))) / 2).epsilon(1e-6));
+    CHECK(made(cut).size() == 1); // the border is drawn: it stays with its part
+    CHECK(bounds(made(cut)).width() == Approx(40));
+}
+
+TEST_CASE(
     "another part's lines are brought, turned, resized and cut out, and words follow the part's own edge") {
     Workshop workshop(catalog());
     Project p = workshop.new_project("walk");

@@ -3,6 +3,7 @@
 
 #include "core/geometry/region.h"
 #include "core/sources/make.h"
+#include "tests/support/shuffle.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -350,32 +351,7 @@ TEST_CASE("every kind of source makes something at once, with roles, closed wher
 TEST_CASE("random numbers within their ranges make lines or a reason, never nonsense") {
     Random random("random sources");
     INFO("seed " << random.seed());
-    // Chooses every member anew.
-    struct Shuffle final : Fields {
-        Random& r;
-        explicit Shuffle(Random& random)
-            : r(random) {}
-        double any(double low, double high) {
-            return r.coin(0.2) ? low : r.coin(0.1) ? high : low + (high - low) * std::pow(r.real(0, 1), 4);
-        }
-        void length(FieldName, Length& v, Length low, Length high) override {
-            v = mm(any(in_mm(low), in_mm(high)));
-        }
-        void maybe_length(FieldName n, std::optional<Length>& v, Length low, Length high,
-                          const char*) override {
-            if (r.coin()) length(n, v.emplace(), low, high);
-        }
-        void angle(FieldName, Angle& v) override { v = degrees(r.real(-360, 360)); }
-        void number(FieldName, double& v, double low, double high) override { v = any(low, high); }
-        void whole(FieldName, int& v, int low, int high) override { v = static_cast<int>(any(low, high)); }
-        void flag(FieldName, bool& v) override { v = r.coin(); }
-        void choice(FieldName, int& v, std::span<const char* const> words) override {
-            v = r.whole(0, static_cast<int>(words.size()) - 1);
-        }
-        void text(FieldName, std::string&, TextKind) override {}
-        void part(FieldName, PartId&) override {}
-        bool all() const override { return true; }
-    } shuffle(random);
+    Shuffle shuffle(random);
     const Region star = region_of(Shape{{ellipse({50, 40}, 50, 40)}});
     const Borrowed lender{star, star, {star}};
     int made_some = 0;

@@ -1,0 +1,108 @@
+// Every command, in every state that the window can be in: nothing breaks, and what it did can be taken back.
+#include "core/project/edits.h"
+#include "tests/gui/driver.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+using View = app::MainWindow::View;
+
+namespace {
+
+struct Commander : Driver {
+    explicit Commander(bool demo)
+        : Driver(demo) {
+        answers.unsaved_answer = app::Dialogs::Unsaved::discard;
+    }
+    /// All but those that end the window or leave the project.
+    std::vector<QAction*> commands() {
+        static const std::set<QString> leave{"quit", "close", "new",         "open", "demo",
+                                             "undo", "redo",  "full-screen", "dark"};
+        std::vector<QAction*> out;
+        for (QAction* action : window->findChildren<QAction*>())
+            if (!action->objectName().isEmpty() && !action->menu() && !leave.contains(action->objectName()))
+                out.push_back(action);
+        return out;
+    }
+    void whole() {
+        REQUIRE(window->isVisible());
+        if (session().is_open()) must(check_rules(project()));
+    }
+};
+
+} // namespace
+
+TEST_CASE("every command can be given with nothing open, an empty project, nothing chosen, and all chosen") {
+    Random random("every command");
+    INFO("seed " << random.seed());
+    for (const int state : {0, 1, 2, 3}) {
+        Commander d(state >= 2);
+        if (state == 1) d.window->start_project(d.workshop.new_project("empty"), {});
+        const View views[] = {View::part, View::sheets, View::rehearsal};
+        for (const View view : {views[random.whole(0, 2)]}) {
+            if (state > 0) d.window->show_view(view);
+            d.settle();
+            std::size_t given = 0;
+            for (QAction* action : d.commands()) {
+                // With a project each takes a moment: some of them at a time, others the next.
+                if (state >= 2 && random.coin(0.9)) continue;
+                INFO("state " << state << ", view " << static_cast<int>(view) << ", "
+                              << action->objectName().toStdString());
+                if (state == 3) d.trigger("choose-all");
+                const auto before = d.session().is_open() ? d.project() : Project{};
+                const int steps = d.session().history().index();
+                action->trigger();
+                d.settle();
+                d.whole();
+                ++given;
+                // Taken back, the project is what it was.
+                if (state >= 2 && d.session().history().index() > steps) {
+                    while (d.session().history().index() > steps)
+                        d.session().history().undo();
+                    d.settle();
+                    CHECK(d.project() == before);
+                }
+                if (QWidget* popup = QApplication::activePopupWidget()) popup->close();
+            }
+            CHECK(given > (state >= 2 ? 1 : 60));
+        }
+    }
+}
+
+TEST_CASE("random commands and clicks: the project keeps its rules, and undo and redo run the whole way") {
+    Random random("commands");
+    INFO("seed " << random.seed());
+    Commander d(true);
+    const Project begin = d.project();
+    const auto all = d.commands();
+    std::string story;
+    for (int i = 0; i < 25; ++i) {
+        if (random.coin(0.3)) {
+            d.window->show_view(random.coin() ? View::part : View::sheets);
+            d.settle();
+        }
+        if (random.coin(0.5)) {
+            const QRect area = d.canvas()->rect();
+            const QPoint at(random.whole(40, area.width() - 40), random.whole(110, area.height() - 40));
+            QTest::mouseClick(d.canvas(), Qt::LeftButton,
+                              random.coin() ? Qt::ControlModifier : Qt::NoModifier, at);
+        }
+        QAction* action = all[static_cast<std::size_t>(random.whole(0, static_cast<int>(all.size()) - 1))];
+        story += action->objectName().toStdString() + "; ";
+        INFO(story);
+        action->trigger();
+        d.settle();
+        d.whole();
+        if (QWidget* popup = QApplication::activePopupWidget()) popup->close();
+    }
+    INFO(story);
+    const Project end = d.project();
+    while (d.session().history().canUndo())
+        d.session().history().undo();
+    d.settle();
+    CHECK(d.project() == begin);
+    while (d.session().history().canRedo())
+        d.session().history().redo();
+    d.settle();
+    CHECK(d.project() == end);
+    must(check_rules(d.project()));
+}

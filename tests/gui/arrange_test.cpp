@@ -103,7 +103,7 @@ TEST_CASE_METHOD(Several, "parts are lined up and spread by buttons") {
     CHECK(notice_says("at least three"));
     choose("arrange-to", "tool reaches");
     press("spread-down");
-    CHECK(notice_says("too wide"));
+    CHECK(notice_says("too high"));
     press("spread-across");
     const double low = std::min(box(0).x0, box(1).x0), high = std::max(box(0).x1, box(1).x1);
     CHECK(low == Approx(reach().x0));

@@ -77,7 +77,9 @@ Result<std::vector<Placement>> distributed(const std::vector<Lying>& chosen, Way
     if (gap < -1e-9)
         return fail("arrange.tight",
                     "They are " + number(filled - (to - from), 2) +
-                        " mm too wide to lie side by side there. Take one away, or turn them.");
+                        (way == Way::across ? " mm too wide to lie side by side there."
+                                            : " mm too high to lie one below the other there.") +
+                        " Take one away, or turn them.");
     std::vector<Placement> out = placements(chosen);
     double at = from;
     for (const Body& body : all) {

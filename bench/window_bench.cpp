@@ -64,8 +64,8 @@ struct Large {
         FontShelf fonts;
         const auto opened = open_drawing(large_drawing(), "large.svg", fonts);
         Project project = workshop.new_project("large");
-        take_in(project, workshop.catalog(), *opened,
-                gather_lanes(*opened->source.drawing, workshop.catalog()));
+        (void)take_in(project, workshop.catalog(), *opened,
+                      gather_lanes(*opened->source.drawing, workshop.catalog()));
         window.resize(1280, 800);
         window.show();
         window.start_project(std::move(project), {});

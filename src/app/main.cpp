@@ -15,6 +15,7 @@
 using namespace dotlane;
 
 int main(int argc, char** argv) {
+    report_full_files();
     auto catalog = load_catalog(disk(), data_folder() + "/catalog", user_catalog_folder());
     if (!catalog) {
         std::fprintf(stderr, "dot-lane: %s\n", to_text(catalog.error()).c_str());

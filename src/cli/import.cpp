@@ -30,26 +30,28 @@ class Import final : public Verb {
     int run(Context& c) override {
         auto bytes = c.files.read(file_, default_max_bytes);
         if (!bytes) return c.error(bytes.error());
-        Project project = c.workshop.new_project(file_stem(path_));
-        if (c.files.exists(path_)) {
-            auto loaded = load_project(c.files, path_);
-            if (!loaded) return c.error(loaded.error());
-            project = std::move(*loaded);
-        }
-        if (looks_like_picture(*bytes)) return take_picture(c, std::move(*bytes), std::move(project));
+        if (looks_like_picture(*bytes))
+            return change_project(c, path_, true, [&](Project& project) {
+                return take_picture(c, std::move(*bytes), project);
+            });
         auto opened = open_drawing(std::move(*bytes), file_, c.workshop.fonts());
         if (!opened) return c.error(opened.error());
         if (!name_.empty()) opened->name = name_;
-        if (const auto settled = settle(project, *opened); !settled) return c.error(settled.error());
-        const auto gatherings = gather_lanes(*opened->source.drawing, c.workshop.catalog());
-        const PartId part = take_in(project, c.workshop.catalog(), *opened,
-                                    no_lanes_ ? std::vector<Gathering>{} : gatherings);
-        if (const auto saved = save_project(c.files, path_, project); !saved) return c.error(saved.error());
-        report(c, project, part, *opened, gatherings);
+        return change_project(c, path_, true,
+                              [&](Project& project) { return take_drawing(c, *opened, project); });
+    }
+
+    int take_drawing(Context& c, Opened& opened, Project& project) const {
+        if (const auto settled = settle(project, opened); !settled) return c.error(settled.error());
+        const auto gatherings = gather_lanes(*opened.source.drawing, c.workshop.catalog());
+        const auto part =
+            take_in(project, c.workshop.catalog(), opened, no_lanes_ ? std::vector<Gathering>{} : gatherings);
+        if (!part) return c.error(part.error());
+        report(c, project, *part, opened, gatherings);
         return fine;
     }
 
-    int take_picture(Context& c, std::string bytes, Project project) const {
+    int take_picture(Context& c, std::string bytes, Project& project) const {
         Picture picture;
         picture.file_name = file_name(file_);
         picture.bytes = std::make_shared<const std::string>(std::move(bytes));
@@ -60,9 +62,7 @@ class Import final : public Verb {
         }
         const auto part = make_part(project, c.workshop.catalog(), c.workshop.fonts(), picture,
                                     name_.empty() ? file_stem(file_) : name_);
-        if (!part) return c.error(part.error());
-        if (const auto saved = save_project(c.files, path_, project); !saved) return c.error(saved.error());
-        return report_part(c, project, *part);
+        return part ? report_part(c, project, *part) : c.error(part.error());
     }
 
     Result<void> settle(const Project& project, Opened& opened) const {

@@ -4,5 +4,6 @@
 #include "core/base/files.h"
 
 int main(int argc, char** argv) {
+    dotlane::report_full_files();
     return dotlane::cli::run(argc, argv, dotlane::disk(), std::cout, std::cerr);
 }

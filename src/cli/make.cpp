@@ -31,13 +31,11 @@ class MakeVerb final : public Verb {
         if (kind_ == "kinds") return list(c);
         const SourceKind* kind = source_kind(kind_);
         if (!kind) return c.error({"cli.unknown", "There is no kind \"" + kind_ + "\". " + kinds_help(), {}});
-        Project project = c.workshop.new_project(file_stem(path_));
-        if (c.files.exists(path_)) {
-            auto loaded = load_project(c.files, path_);
-            if (!loaded) return c.error(loaded.error());
-            project = std::move(*loaded);
-        }
-        SourceSpec spec = kind->fresh;
+        return change_project(c, path_, true, [&](Project& project) { return act(c, project, *kind); });
+    }
+
+    int act(Context& c, Project& project, const SourceKind& kind) const {
+        SourceSpec spec = kind.fresh;
         if (const auto ok = set_fields([&](Fields& f) { fields(spec, f); }, pairs_, project); !ok)
             return c.error(ok.error());
         const auto parts = made(c, project, std::move(spec));
@@ -45,7 +43,6 @@ class MakeVerb final : public Verb {
         if (quantity_ > 0)
             for (const PartId part : *parts)
                 if (const auto ok = set_quantity(project, part, quantity_); !ok) return c.error(ok.error());
-        if (const auto saved = save_project(c.files, path_, project); !saved) return c.error(saved.error());
         int worst = fine;
         for (const PartId part : *parts)
             worst = std::max(worst, report_part(c, project, part));

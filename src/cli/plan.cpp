@@ -11,6 +11,7 @@ namespace {
 using nlohmann::json;
 
 class Check final : public ProjectVerb {
+    bool changes() const override { return false; }
     void options(CLI::App&) override {}
     int act(Context& c, Project& project) override {
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
@@ -44,6 +45,7 @@ json move_json(const Plan& plan, std::size_t m) {
 }
 
 class PlanVerb final : public ProjectVerb {
+    bool changes() const override { return false; }
     void options(CLI::App& app) override { app.add_flag("--why", why_, "Give the reason for each decision"); }
     int act(Context& c, Project& project) override {
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
@@ -80,6 +82,7 @@ class PlanVerb final : public ProjectVerb {
 };
 
 class Rehearse final : public ProjectVerb {
+    bool changes() const override { return false; }
     void options(CLI::App& app) override {
         app.add_option("--at", at_, "Only the state at this time, in seconds");
     }
@@ -129,6 +132,7 @@ class Rehearse final : public ProjectVerb {
 };
 
 class Export final : public ProjectVerb {
+    bool changes() const override { return false; }
     void options(CLI::App& app) override {
         app.add_option("--to", folder_, "Folder for the files; made when missing")->required();
         app.add_flag("--override-errors", override_,

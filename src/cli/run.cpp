@@ -1,5 +1,10 @@
 #include "cli/run.h"
+
+#include <sstream>
+
 #include "cli/verb.h"
+#include "core/base/caught.h"
+#include "core/base/text.h"
 #include "core/workflow/data_folder.h"
 #include "dotlane_config.h"
 
@@ -26,6 +31,12 @@ constexpr struct {
              {"rehearse", "The simulated run, move by move", make_rehearse},
              {"export", "Write a folder of SVG files and the run sheet", make_export}};
 
+/// Nothing has been saved when it throws: a verb saves last.
+int guarded(Verb& verb, Context& context) {
+    const auto code = caught([&]() -> Result<int> { return verb.run(context); });
+    return code ? *code : context.error(code.error());
+}
+
 } // namespace
 
 int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out, std::ostream& err) {
@@ -45,8 +56,11 @@ int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out,
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {
-        const int code = app.exit(e, out, err);
-        return code == 0 ? fine : bad;
+        std::ostringstream said, complained;
+        const int code = app.exit(e, said, complained);
+        out << printable(said.str()) << std::flush;
+        err << printable(complained.str()) << std::flush;
+        return code == 0 && out ? fine : bad;
     }
     auto catalog = load_catalog(files, data_folder() + "/catalog", user_catalog_folder());
     if (!catalog) {
@@ -54,9 +68,16 @@ int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out,
         return bad;
     }
     Workshop workshop(std::move(*catalog));
-    Context context{files, workshop, out, err, json};
+    // Gathered first: what is printed is clean, and whether it could be printed is known at the end.
+    std::ostringstream said, complained;
+    Context context{files, workshop, said, complained, json};
+    int code = bad;
     for (std::size_t i = 0; i < subs.size(); ++i)
-        if (subs[i]->parsed()) return made[i]->run(context);
+        if (subs[i]->parsed()) code = guarded(*made[i], context);
+    out << printable(said.str()) << std::flush;
+    err << printable(complained.str()) << std::flush;
+    if (out) return code;
+    err << "dot-lane-cli: the answer could not be written; what was to be done has been done.\n";
     return bad;
 }
 

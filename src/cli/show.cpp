@@ -8,6 +8,7 @@ namespace {
 using nlohmann::json;
 
 class Show final : public ProjectVerb {
+    bool changes() const override { return false; }
     void options(CLI::App&) override {}
 
     int act(Context& c, Project& project) override {

@@ -9,22 +9,49 @@ namespace dotlane::cli {
 
 using nlohmann::json;
 
+namespace {
+
+/// What a terminal could take for a command is written as an escape; words in all languages stay readable.
+std::string json_text(const json& document) {
+    std::string text = document.dump(1, ' ', false, json::error_handler_t::replace);
+    if (text != printable(text)) text = document.dump(1, ' ', true, json::error_handler_t::replace);
+    return text + "\n";
+}
+
+constexpr int lock_wait_ms = 120'000; ///< a picture may be traced while the lock is held
+
+} // namespace
+
 int Context::error(const Error& e) const {
     if (json)
-        err << nlohmann::json{{"error",
-                               {{"code", e.code},
-                                {"message", e.message},
-                                {"file", e.place.file},
-                                {"line", e.place.line}}}}
-                   .dump(1)
-            << "\n";
+        err << json_text(
+            {{"error",
+              {{"code", e.code}, {"message", e.message}, {"file", e.place.file}, {"line", e.place.line}}}});
     else
         err << "dot-lane-cli: " << to_text(e) << "\n";
     return e.code == "export.findings" ? findings : bad;
 }
 
 void Context::print(const nlohmann::json& document) const {
-    out << document.dump(1) << "\n";
+    out << json_text(document);
+}
+
+int change_project(Context& context, const std::string& path, bool begin,
+                   const std::function<int(Project&)>& act) {
+    const auto lock = context.files.lock(path, lock_wait_ms);
+    if (!lock) return context.error(lock.error());
+    std::optional<Project> before;
+    if (!begin || context.files.exists(path)) {
+        auto loaded = load_project(context.files, path);
+        if (!loaded) return context.error(loaded.error());
+        before = std::move(*loaded);
+    }
+    Project project = before ? *before : context.workshop.new_project(file_stem(path));
+    const int code = act(project);
+    if (code == bad || (before && project == *before)) return code;
+    if (const auto saved = save_project(context.files, path, project); !saved)
+        return context.error(saved.error());
+    return code;
 }
 
 void ProjectVerb::declare(CLI::App& app) {
@@ -33,14 +60,11 @@ void ProjectVerb::declare(CLI::App& app) {
 }
 
 int ProjectVerb::run(Context& context) {
+    if (changes())
+        return change_project(context, path_, false, [&](Project& project) { return act(context, project); });
     auto loaded = load_project(context.files, path_);
     if (!loaded) return context.error(loaded.error());
-    Project project = *loaded;
-    const int code = act(context, project);
-    if (code == bad || project == *loaded) return code;
-    if (const auto saved = save_project(context.files, path_, project); !saved)
-        return context.error(saved.error());
-    return code;
+    return act(context, *loaded);
 }
 
 json to_json(const Finding& f) {

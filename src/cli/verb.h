@@ -3,6 +3,7 @@
 #pragma once
 
 #include <CLI/CLI.hpp>
+#include <functional>
 #include <memory>
 #include <nlohmann/json.hpp>
 #include <ostream>
@@ -36,6 +37,11 @@ class Verb {
     virtual int run(Context& context) = 0;
 };
 
+/// Reads the project of a file, lets it be changed, and saves it when it differs and `act` did not give up
+/// (`bad`). Other writers of the file wait meanwhile. `begin`: a project that is not there yet is begun.
+int change_project(Context& context, const std::string& path, bool begin,
+                   const std::function<int(Project&)>& act);
+
 /// Project file given as the first argument; loads and saves it.
 class ProjectVerb : public Verb {
   public:
@@ -46,6 +52,8 @@ class ProjectVerb : public Verb {
     virtual void options(CLI::App& app) = 0;
     /// Changes `project`; it is saved afterwards when it differs.
     virtual int act(Context& context, Project& project) = 0;
+    /// A verb that only looks does not wait for others.
+    virtual bool changes() const { return true; }
     std::string path_;
 };
 

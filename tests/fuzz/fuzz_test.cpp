@@ -109,7 +109,7 @@ TEST_CASE("mutated drawings are opened or refused, and what is opened can be pla
         if (opened % 8 != 0) continue; // the rest of the pipeline on some of them
         Project p = workshop.new_project("fuzz");
         settle_scale(*o, 1);
-        const PartId part = take_in(p, catalog(), *o, gather_lanes(*o->source.drawing, catalog()));
+        const PartId part = must(take_in(p, catalog(), *o, gather_lanes(*o->source.drawing, catalog())));
         must(check_rules(p));
         must(place(p, add_sheet(p, "s", "cream-card-12x12", "mat-12x12-standard"),
                    {{}, part, mm(5), mm(5), degrees(20), true}));

@@ -34,6 +34,8 @@ class Answers : public app::Dialogs {
     }
     Unsaved unsaved(QWidget*, const QString&) override { return ++asked, unsaved_answer; }
     bool confirm(QWidget*, const QString&, const QString&, const QString&) override { return ++asked, true; }
+    ChangedOnDisk changed_on_disk(QWidget*, const QString&) override { return ++asked, changed_answer; }
+    ChangedOnDisk changed_answer = ChangedOnDisk::cancel;
     std::optional<QString> open, save, folder_answer;
     Unsaved unsaved_answer = Unsaved::cancel;
     int asked = 0;

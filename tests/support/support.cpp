@@ -22,14 +22,35 @@ Result<std::string> MemoryFiles::read(const std::string& path, std::uint64_t max
     return it->second;
 }
 
-Result<void> MemoryFiles::write_atomically(const std::string& path, const std::string& bytes) {
+Result<void> MemoryFiles::write_atomically(const std::string& path, const std::string& bytes, Access) {
     if (writes_left-- <= 0) return fail("file.unwritable", "The disk is full.");
     files[path] = bytes;
+    ++writes;
     return {};
 }
 
-Result<void> MemoryFiles::make_folder(const std::string&) {
+Result<void> MemoryFiles::write_folder(const std::string& folder, const std::vector<NamedBytes>& list_of,
+                                       const std::vector<std::string>& gone) {
+    const auto before = files;
+    for (const auto& [name, bytes] : list_of)
+        if (const auto ok = write_atomically(folder + "/" + name, bytes); !ok) return files = before, ok;
+    for (const std::string& name : gone)
+        files.erase(folder + "/" + name);
     return {};
+}
+
+Result<void> MemoryFiles::make_folder(const std::string&, Access) {
+    return {};
+}
+
+FileMark MemoryFiles::mark(const std::string& path) {
+    const auto it = files.find(path);
+    if (it == files.end()) return {};
+    return {true, 0, std::hash<std::string>()(it->second), it->second.size(), 0};
+}
+
+Result<std::unique_ptr<FileLock>> MemoryFiles::lock(const std::string&, int) {
+    return std::make_unique<FileLock>();
 }
 
 std::vector<std::string> MemoryFiles::list(const std::string& folder) {
@@ -113,7 +134,7 @@ Bench bench(const std::string& elements, double w, double h, bool placed) {
     out.workshop = std::make_shared<Workshop>(catalog());
     out.project = out.workshop->new_project("test");
     const auto opened = must(open_drawing(svg(elements, w, h), "thing.svg", out.workshop->fonts()));
-    out.part = take_in(out.project, catalog(), opened, gather_lanes(*opened.source.drawing, catalog()));
+    out.part = must(take_in(out.project, catalog(), opened, gather_lanes(*opened.source.drawing, catalog())));
     out.sheet = add_sheet(out.project, "sheet 1", "cream-card-12x12", "mat-12x12-standard");
     if (placed) must(place(out.project, out.sheet, {{}, out.part, mm(10), mm(10), {}, false}));
     return out;

@@ -17,13 +17,19 @@ namespace dotlane::test {
 class MemoryFiles : public FileSystem {
   public:
     Result<std::string> read(const std::string& path, std::uint64_t max_bytes) override;
-    Result<void> write_atomically(const std::string& path, const std::string& bytes) override;
-    Result<void> make_folder(const std::string& path) override;
+    Result<void> write_atomically(const std::string& path, const std::string& bytes,
+                                  Access access = Access::usual) override;
+    Result<void> write_folder(const std::string& folder, const std::vector<NamedBytes>& files,
+                              const std::vector<std::string>& gone) override;
+    Result<void> make_folder(const std::string& path, Access access = Access::usual) override;
+    FileMark mark(const std::string& path) override;
+    Result<std::unique_ptr<FileLock>> lock(const std::string& path, int wait_ms) override;
     bool exists(const std::string& path) override { return files.contains(path); }
     void remove(const std::string& path) override { files.erase(path); }
     std::vector<std::string> list(const std::string& folder) override;
 
     std::map<std::string, std::string> files;
+    int writes = 0;
     int writes_left = 1 << 30; ///< then the disk is full
 };
 

@@ -5,6 +5,8 @@
 #include <QPainter>
 #include <QtConcurrent>
 
+#include "core/base/caught.h"
+
 namespace dotlane::app {
 namespace {
 
@@ -68,7 +70,13 @@ void Canvas::ensure_picture() {
         return;
     }
     watcher_.setFuture(QtConcurrent::run([painting, view = view_, size = size(), ratio = devicePixelRatioF(),
-                                          now] { return paint(painting, view, size, ratio, now); }));
+                                          now] {
+        const auto painted =
+            caught([&]() -> Result<Picture> { return paint(painting, view, size, ratio, now); });
+        // Nothing is shown where memory does not reach for what would be.
+        return painted ? *painted
+                       : paint([](QPainter&, const present::View&, const QRectF&) {}, view, size, ratio, now);
+    }));
 }
 
 void Canvas::finish_painting() {

@@ -3,6 +3,7 @@
 #include <QPainter>
 #include <QtConcurrent>
 
+#include "core/base/caught.h"
 #include "present/theme.h"
 
 namespace dotlane::app {
@@ -28,12 +29,15 @@ void Thumbnail::request(std::shared_ptr<const void> of, QSize size, double ratio
     dark_ = dark;
     const auto start = [this, size, ratio, painting = std::move(painting)] {
         watcher_.setFuture(QtConcurrent::run([size, ratio, painting] {
-            QImage image(size * ratio, QImage::Format_ARGB32_Premultiplied);
-            image.setDevicePixelRatio(ratio);
-            image.fill(Qt::transparent);
-            QPainter painter(&image);
-            painting(painter);
-            return image;
+            return caught([&]() -> Result<QImage> {
+                       QImage image(size * ratio, QImage::Format_ARGB32_Premultiplied);
+                       image.setDevicePixelRatio(ratio);
+                       image.fill(Qt::transparent);
+                       QPainter painter(&image);
+                       painting(painter);
+                       return image;
+                   })
+                .value_or(QImage());
         }));
     };
     if (watcher_.isRunning())

@@ -2,6 +2,8 @@
 
 #include <QtConcurrent>
 
+#include "core/base/caught.h"
+
 namespace dotlane::app {
 
 Deriver::Deriver(Workshop& workshop)
@@ -13,7 +15,11 @@ Deriver::Deriver(Workshop& workshop)
         running_.reset();
         const auto derived = watcher_.result();
         if (waiting_) run_next();
-        if (!cancelled && derived) Q_EMIT done(derived);
+        if (cancelled) return;
+        if (!derived)
+            Q_EMIT failed(derived.error());
+        else if (*derived)
+            Q_EMIT done(*derived);
     });
 }
 
@@ -50,7 +56,9 @@ void Deriver::run_next() {
     };
     watcher_.setFuture(QtConcurrent::run(
         &pool_, [this, project = std::move(waiting_), progress = running_, early, first = waiting_first_] {
-            return workshop_.derive(project, *progress, early, first);
+            return caught([&]() -> Result<std::shared_ptr<const Derived>> {
+                return workshop_.derive(project, *progress, early, first);
+            });
         }));
     waiting_.reset();
 }

@@ -30,6 +30,8 @@ class Deriver : public QObject {
     /// Before `done`: parts and sheets, without a plan.
     void drawn(std::shared_ptr<const Derived> derived);
     void done(std::shared_ptr<const Derived> derived);
+    /// What was derived before stays in view.
+    void failed(const dotlane::Error& error);
 
   private:
     void run_next();
@@ -40,7 +42,7 @@ class Deriver : public QObject {
     std::shared_ptr<const Project> waiting_;
     PartId waiting_first_;
     QSemaphore painted_;
-    QFutureWatcher<std::shared_ptr<const Derived>> watcher_;
+    QFutureWatcher<Result<std::shared_ptr<const Derived>>> watcher_;
 };
 
 } // namespace dotlane::app

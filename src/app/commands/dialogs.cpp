@@ -55,6 +55,23 @@ Dialogs::Unsaved Dialogs::unsaved(QWidget* parent, const QString& project) {
     }
 }
 
+Dialogs::ChangedOnDisk Dialogs::changed_on_disk(QWidget* parent, const QString& path) {
+    QMessageBox box(
+        QMessageBox::NoIcon, QObject::tr("Changed on disk"),
+        QObject::tr("Another program has written to %1 since it was opened here. Saving now would "
+                    "replace what it wrote.")
+            .arg(path),
+        QMessageBox::Cancel, parent);
+    auto* other = box.addButton(QObject::tr("Save under another name"), QMessageBox::ActionRole);
+    auto* theirs = box.addButton(QObject::tr("Take in what is on disk"), QMessageBox::ActionRole);
+    auto* mine = box.addButton(QObject::tr("Keep mine"), QMessageBox::DestructiveRole);
+    box.setDefaultButton(other);
+    box.exec();
+    if (box.clickedButton() == other) return ChangedOnDisk::other_name;
+    if (box.clickedButton() == theirs) return ChangedOnDisk::take_theirs;
+    return box.clickedButton() == mine ? ChangedOnDisk::keep_mine : ChangedOnDisk::cancel;
+}
+
 bool Dialogs::confirm(QWidget* parent, const QString& title, const QString& text, const QString& yes) {
     QMessageBox box(QMessageBox::NoIcon, title, text, QMessageBox::Cancel, parent);
     auto* go = box.addButton(yes, QMessageBox::AcceptRole);

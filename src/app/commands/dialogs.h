@@ -17,6 +17,9 @@ class Dialogs {
     virtual std::optional<QString> file_to_save(QWidget* parent, const QString& title, const QString& name);
     virtual std::optional<QString> folder(QWidget* parent, const QString& title, const QString& start);
     virtual Unsaved unsaved(QWidget* parent, const QString& project);
+    enum class ChangedOnDisk { take_theirs, keep_mine, other_name, cancel };
+    /// Somebody else has written to the file that is to be saved.
+    virtual ChangedOnDisk changed_on_disk(QWidget* parent, const QString& path);
     /// True when the maker presses `yes`.
     virtual bool confirm(QWidget* parent, const QString& title, const QString& text, const QString& yes);
 };

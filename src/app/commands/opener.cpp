@@ -2,6 +2,8 @@
 
 #include <QtConcurrent>
 
+#include "core/base/caught.h"
+
 namespace dotlane::app {
 
 Opener::Opener(FileSystem& files, Workshop& workshop, QObject* parent)
@@ -34,13 +36,15 @@ void Opener::open(const QString& path) {
     progress_ = std::make_shared<Progress>([this](double fraction) { Q_EMIT progressed(fraction); });
     Q_EMIT started(QString::fromStdString(file_name(path.toStdString())));
     watcher_.setFuture(QtConcurrent::run([this, path = path.toStdString(), progress = progress_]() -> Read {
-        auto bytes = files_.read(path, default_max_bytes);
-        if (!bytes) return std::make_shared<Result<OpenedFile>>(tl::make_unexpected(bytes.error()));
-        auto opened = open_drawing(std::move(*bytes), path, workshop_.fonts(), *progress);
-        if (!opened) return std::make_shared<Result<OpenedFile>>(tl::make_unexpected(opened.error()));
-        OpenedFile out{std::move(*opened), {}};
-        out.gatherings = gather_lanes(*out.opened.source.drawing, workshop_.catalog());
-        return std::make_shared<Result<OpenedFile>>(std::move(out));
+        return std::make_shared<Result<OpenedFile>>(caught([&]() -> Result<OpenedFile> {
+            auto bytes = files_.read(path, default_max_bytes);
+            if (!bytes) return tl::make_unexpected(bytes.error());
+            auto opened = open_drawing(std::move(*bytes), path, workshop_.fonts(), *progress);
+            if (!opened) return tl::make_unexpected(opened.error());
+            OpenedFile out{std::move(*opened), {}};
+            out.gatherings = gather_lanes(*out.opened.source.drawing, workshop_.catalog());
+            return out;
+        }));
     }));
 }
 

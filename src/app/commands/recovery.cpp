@@ -6,6 +6,7 @@
 #include <QtConcurrent>
 #include <unistd.h>
 
+#include "core/base/caught.h"
 #include "core/project/format.h"
 
 namespace dotlane::app {
@@ -35,6 +36,7 @@ Recovery::Recovery(Session& session, FileSystem& files, std::string folder, std:
     timer_.setSingleShot(true);
     timer_.setInterval(delay);
     connect(&timer_, &QTimer::timeout, this, &Recovery::write);
+    connect(&writer_, &QFutureWatcherBase::finished, this, &Recovery::settled);
     connect(&session_, &Session::projectChanged, this, &Recovery::changed);
     connect(&session_, &Session::fileChanged, this, &Recovery::changed);
 }
@@ -57,14 +59,36 @@ void Recovery::write() {
     written_ = session_.snapshot();
     const QJsonObject note{{"name", QString::fromStdString(written_->name)},
                            {"path", session_.path()},
-                           {"saved_at", QDateTime::currentDateTime().toString(Qt::ISODate)}};
+                           {"file_hash", QString::number(session_.file().known_hash())},
+                           {"saved_at", QDateTime::currentDateTime().toString(Qt::ISODateWithMs)}};
     writer_.setFuture(
         QtConcurrent::run([this, project = written_, text = QJsonDocument(note).toJson().toStdString()] {
-            if (!files_.make_folder(folder_)) return;
-            const std::string base = folder_ + "/" + key_;
-            if (!save_project(files_, base + project_extension, *project)) return;
-            (void)files_.write_atomically(base + ".json", text);
+            return caught([&]() -> Result<void> {
+                if (auto ok = files_.make_folder(folder_, Access::private_); !ok) return ok;
+                const std::string base = folder_ + "/" + key_;
+                if (auto ok = save_project(files_, base + project_extension, *project, Access::private_); !ok)
+                    return ok;
+                return files_.write_atomically(base + ".json", text, Access::private_);
+            });
         }));
+}
+
+void Recovery::settled() {
+    const auto ok = writer_.result();
+    if (ok) {
+        for (const LeftBehind& copy : std::exchange(adopted_, {}))
+            forget(files_, copy);
+    } else if (!std::exchange(told_, true)) {
+        Q_EMIT failed({"recovery.unwritable",
+                       "No copy of unsaved work can be kept: " + ok.error().message + " Save often.",
+                       {}});
+    }
+}
+
+void Recovery::adopt(const LeftBehind& copy) {
+    adopted_.push_back(copy);
+    timer_.stop();
+    write();
 }
 
 void Recovery::flush() {
@@ -79,6 +103,8 @@ void Recovery::flush() {
 void Recovery::clear() {
     timer_.stop();
     writer_.waitForFinished();
+    for (const LeftBehind& copy : std::exchange(adopted_, {}))
+        forget(files_, copy);
     if (!std::exchange(written_, nullptr)) return;
     files_.remove(folder_ + "/" + key_ + ".json");
     files_.remove(folder_ + "/" + key_ + project_extension);
@@ -96,8 +122,13 @@ std::vector<LeftBehind> Recovery::left_behind(FileSystem& files, const std::stri
         const std::string note_path = folder + "/" + key + ".json";
         const auto bytes = files.read(note_path, 1 << 20);
         const auto note = QJsonDocument::fromJson(QByteArray::fromStdString(bytes.value_or(""))).object();
-        out.push_back({note["name"].toString(tr("A project")), note["path"].toString(),
-                       note["saved_at"].toString(), folder + "/" + name, note_path});
+        // A path that does not begin at the root was once kept as typed: nobody knows from where.
+        const QString path = note["path"].toString();
+        bool known = false;
+        const auto hash = note["file_hash"].toString().toULongLong(&known);
+        out.push_back({note["name"].toString(tr("A project")), path.startsWith('/') ? path : QString(),
+                       note["saved_at"].toString(), known ? std::optional<std::uint64_t>(hash) : std::nullopt,
+                       folder + "/" + name, note_path});
     }
     std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.saved_at > b.saved_at; });
     return out;

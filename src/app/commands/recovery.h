@@ -7,15 +7,18 @@
 #include <QObject>
 #include <QTimer>
 #include <optional>
+#include <vector>
 
 #include "app/commands/session.h"
 
 namespace dotlane::app {
 
 struct LeftBehind {
-    QString name;           ///< of the project
-    QString path;           ///< its file; empty when it was never saved
-    QString saved_at;       ///< ISO 8601, local time
+    QString name;     ///< of the project
+    QString path;     ///< its file, absolute; empty when it was never saved
+    QString saved_at; ///< ISO 8601, local time
+    /// Of the file's content that the project went back to; none when the note does not say.
+    std::optional<std::uint64_t> file_hash;
     std::string copy, note; ///< files in the recovery folder
 };
 
@@ -32,21 +35,30 @@ class Recovery : public QObject {
     static std::vector<LeftBehind> left_behind(FileSystem& files, const std::string& folder);
     static Result<Project> read(FileSystem& files, const LeftBehind& copy);
     static void forget(FileSystem& files, const LeftBehind& copy);
+    /// The open project came out of this copy, which stays until a new one stands.
+    void adopt(const LeftBehind& copy);
     /// The project is saved or closed on purpose: nothing to recover.
     void clear();
     /// Writes a copy now when one is due and waits for it.
     void flush();
 
+  Q_SIGNALS:
+    /// No copy can be written; told once.
+    void failed(const dotlane::Error& error);
+
   private:
     void changed();
     void write();
+    void settled();
 
     Session& session_;
     FileSystem& files_;
     std::string folder_, key_;
     QTimer timer_;
-    QFutureWatcher<void> writer_;
+    QFutureWatcher<Result<void>> writer_;
     std::shared_ptr<const Project> written_;
+    std::vector<LeftBehind> adopted_;
+    bool told_ = false;
 };
 
 } // namespace dotlane::app

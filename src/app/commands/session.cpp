@@ -3,6 +3,8 @@
 #include <QElapsedTimer>
 #include <QUndoCommand>
 
+#include "core/base/caught.h"
+#include "core/base/text.h"
 #include "core/project/edits.h"
 #include "core/project/format.h"
 
@@ -44,6 +46,7 @@ Session::Session(Workshop& workshop, FileSystem& files, QObject* parent)
     , workshop_(workshop)
     , files_(files)
     , deriver_(workshop)
+    , file_(files)
     , project_(std::make_shared<Project>()) {
     history_.setUndoLimit(500);
     connect(&deriver_, &Deriver::drawn, this, &Session::show_drawn);
@@ -53,6 +56,7 @@ Session::Session(Workshop& workshop, FileSystem& files, QObject* parent)
         derived_ = derived;
         Q_EMIT derivedChanged();
     });
+    connect(&deriver_, &Deriver::failed, this, &Session::failed);
     connect(&history_, &QUndoStack::cleanChanged, this, &Session::fileChanged);
 }
 
@@ -79,9 +83,10 @@ void Session::set_project(std::shared_ptr<const Project> project) {
     Q_EMIT projectChanged();
 }
 
-void Session::start(Project project, const QString& path) {
+void Session::start(Project project, const QString& path, std::optional<std::uint64_t> known_hash) {
     open_ = true;
-    path_ = path;
+    path_ = QString::fromStdString(absolute_path(path.toStdString()));
+    file_.follow(path_, known_hash);
     history_.clear();
     drawn_ = derived_ = nullptr;
     choice_ = {};
@@ -93,6 +98,7 @@ void Session::close() {
     deriver_.stop();
     open_ = false;
     path_.clear();
+    file_.follow({});
     history_.clear();
     drawn_ = derived_ = nullptr;
     choice_ = {};
@@ -101,25 +107,50 @@ void Session::close() {
     Q_EMIT fileChanged();
 }
 
-bool Session::load(const QString& path) {
-    auto loaded = load_project(files_, path.toStdString());
+Session::Saved Session::save(const QString& path, bool over_changes) {
+    const std::string to = absolute_path(path.toStdString());
+    const auto failed_with = [this](const Error& error) {
+        Q_EMIT failed(error);
+        return Saved::no;
+    };
+    const auto lock = files_.lock(to, 3000);
+    if (!lock) return failed_with(lock.error());
+    if (!over_changes && to == path_.toStdString() && file_.differs()) return Saved::changed_on_disk;
+    const auto ok = caught([&] { return save_project(files_, to, *project_); });
+    if (!ok) return failed_with(ok.error());
+    path_ = QString::fromStdString(to);
+    file_.follow(path_);
+    history_.setClean();
+    Q_EMIT fileChanged();
+    return Saved::yes;
+}
+
+bool Session::take_from_disk() {
+    std::uint64_t hash = 0;
+    auto loaded = caught([&] {
+        return files_.read(path_.toStdString(), project_max_bytes).and_then([&](const std::string& bytes) {
+            hash = content_hash(bytes);
+            return read_project(bytes, path_.toStdString());
+        });
+    });
     if (!loaded) {
         Q_EMIT failed(loaded.error());
         return false;
     }
-    start(std::move(*loaded), path);
-    return true;
-}
-
-bool Session::save(const QString& path) {
-    if (const auto ok = save_project(files_, path.toStdString(), *project_); !ok) {
-        Q_EMIT failed(ok.error());
-        return false;
-    }
-    path_ = path;
+    const auto take = [&](Project& project) {
+        project = std::move(*loaded);
+        return Result<void>{};
+    };
+    if (!change(tr("Take in what is on disk"), take)) return false;
+    file_.follow(path_, hash);
     history_.setClean();
     Q_EMIT fileChanged();
     return true;
+}
+
+void Session::keep_mine() {
+    file_.follow(path_);
+    mark_modified();
 }
 
 void Session::mark_modified() {

@@ -10,6 +10,7 @@
 #include <set>
 
 #include "app/commands/deriver.h"
+#include "app/commands/disk_file.h"
 #include "core/base/files.h"
 #include "core/workflow/workshop.h"
 
@@ -58,11 +59,18 @@ class Session : public QObject {
     /// `failed` says why and nothing changes.
     bool change(const QString& text, const Edit& edit, const QString& merge = {});
 
-    void start(Project project, const QString& path);
+    enum class Saved { yes, no, changed_on_disk };
+    /// `known_hash`: of the file's content that the project goes back to, when it may have changed since.
+    void start(Project project, const QString& path, std::optional<std::uint64_t> known_hash = {});
     void close();
-    bool load(const QString& path);
-    bool save(const QString& path);
-    QString path() const { return path_; }
+    /// `changed_on_disk`: somebody else has written to the file since it was read, and nothing was saved.
+    Saved save(const QString& path, bool over_changes = false);
+    /// What lies on disk becomes the project; can be undone.
+    bool take_from_disk();
+    /// What somebody else wrote is known now, and may be replaced.
+    void keep_mine();
+    QString path() const { return path_; } ///< absolute; empty while it has no file
+    DiskFile& file() { return file_; }
     bool modified() const { return open_ && !history_.isClean(); }
     /// For a project that came back from a recovery copy: it differs from its file until it is saved.
     void mark_modified();
@@ -94,6 +102,7 @@ class Session : public QObject {
     Workshop& workshop_;
     FileSystem& files_;
     Deriver deriver_;
+    DiskFile file_;
     QUndoStack history_;
     std::shared_ptr<const Project> project_;
     std::shared_ptr<const Derived> drawn_, derived_;

@@ -12,47 +12,63 @@ namespace dotlane::app {
 Notice::Notice(QWidget* parent)
     : QFrame(parent)
     , text_(label({}, TextRole::body, this))
-    , act_(pill({}, this))
+    , row_(new QHBoxLayout(this))
     , close_(pill(tr("Close"), this))
     , bar_(new QProgressBar(this)) {
-    auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(14, 6, 8, 6);
+    row_->setContentsMargins(14, 6, 8, 6);
     text_->setWordWrap(true);
     bar_->setTextVisible(false);
     bar_->setFixedWidth(160);
     bar_->setAccessibleName(tr("Progress"));
-    row->addWidget(text_, 1);
-    row->addWidget(bar_);
-    row->addWidget(act_);
-    row->addWidget(close_);
-    connect(act_, &QPushButton::clicked, this, &Notice::acted);
+    row_->addWidget(text_, 1);
+    row_->addWidget(bar_);
+    row_->addWidget(close_);
     connect(close_, &QPushButton::clicked, this, &Notice::clear);
     hide();
 }
 
-void Notice::tell(Kind kind, const QString& text, const QString& action) {
+void Notice::set_actions(std::vector<NoticeAction> actions) {
+    for (QPushButton* button : buttons_)
+        button->hide(), button->deleteLater(); // one of them may be what was just pressed
+    buttons_.clear();
+    for (NoticeAction& action : actions) {
+        QPushButton* button = pill(action.label, this);
+        row_->insertWidget(row_->count() - 1, button);
+        connect(button, &QPushButton::clicked, this, [this, act = std::move(action.act)] {
+            clear();
+            if (act) act();
+        });
+        button->show();
+        buttons_.push_back(button);
+    }
+}
+
+void Notice::tell(Kind kind, const QString& text, std::vector<NoticeAction> actions) {
     kind_ = kind;
     working_ = false;
     text_->setText(text);
-    act_->setText(action);
-    act_->setVisible(!action.isEmpty());
+    set_actions(std::move(actions));
     bar_->hide();
     close_->show();
     show();
     update();
 }
 
-void Notice::work(const QString& text, double fraction) {
+void Notice::work(const QString& text, double fraction, std::function<void()> cancel) {
     kind_ = Kind::news;
     working_ = true;
     text_->setText(text);
+    set_actions({{tr("Cancel"), std::move(cancel)}});
+    bar_->show();
+    close_->hide();
+    set_progress(fraction);
+    show();
+    update();
+}
+
+void Notice::set_progress(double fraction) {
     bar_->setRange(0, fraction > 0 ? 1000 : 0);
     bar_->setValue(static_cast<int>(fraction * 1000));
-    bar_->show();
-    act_->setText(tr("Cancel"));
-    act_->show();
-    close_->hide();
-    show();
 }
 
 void Notice::clear() {

@@ -2,12 +2,20 @@
 #pragma once
 
 #include <QFrame>
+#include <functional>
+#include <vector>
 
+class QHBoxLayout;
 class QLabel;
 class QPushButton;
 class QProgressBar;
 
 namespace dotlane::app {
+
+struct NoticeAction {
+    QString label;
+    std::function<void()> act;
+};
 
 class Notice : public QFrame {
     Q_OBJECT
@@ -15,24 +23,26 @@ class Notice : public QFrame {
   public:
     enum class Kind { news, error };
     explicit Notice(QWidget* parent = nullptr);
-    /// `action` may be empty; pressing it emits `acted`.
-    void tell(Kind kind, const QString& text, const QString& action = {});
-    /// Shows progress 0..1 with a Cancel button that emits `acted`.
-    void work(const QString& text, double fraction);
+    /// Each action is a button; pressing one closes the notice.
+    void tell(Kind kind, const QString& text, std::vector<NoticeAction> actions = {});
+    /// Shows progress 0..1 with a Cancel button.
+    void work(const QString& text, double fraction, std::function<void()> cancel);
+    void set_progress(double fraction);
     void clear();
     bool working() const { return working_; }
     QString text() const;
-
-  Q_SIGNALS:
-    void acted();
 
   protected:
     void paintEvent(QPaintEvent* event) override;
 
   private:
+    void set_actions(std::vector<NoticeAction> actions);
+
     QLabel* text_;
-    QPushButton *act_, *close_;
+    QHBoxLayout* row_;
+    QPushButton* close_;
     QProgressBar* bar_;
+    std::vector<QPushButton*> buttons_;
     Kind kind_ = Kind::news;
     bool working_ = false;
 };

@@ -16,6 +16,8 @@
 #include "app/window/findings_panel.h"
 #include "app/window/main_window.h"
 #include "app/window/start_page.h"
+#include "core/base/caught.h"
+#include "core/base/text.h"
 #include "core/project/format.h"
 #include "core/workflow/data_folder.h"
 #include "present/run_sheet_pdf.h"
@@ -23,8 +25,9 @@
 
 namespace dotlane::app {
 
-void MainWindow::start_project(Project project, const QString& path) {
-    session_.start(std::move(project), path);
+void MainWindow::start_project(Project project, const QString& path,
+                               std::optional<std::uint64_t> known_hash) {
+    session_.start(std::move(project), path, known_hash);
     saved_at_ = path.isEmpty() ? QDateTime() : QFileInfo(path).lastModified();
     show_view(View::part);
     show_saved();
@@ -68,9 +71,15 @@ void MainWindow::open_path(const QString& path) {
 
 void MainWindow::open_project(const QString& path) {
     if (!may_leave()) return;
-    auto loaded = load_project(session_.files(), path.toStdString());
+    std::uint64_t hash = 0;
+    auto loaded = caught([&] {
+        return session_.files().read(path.toStdString(), project_max_bytes).and_then([&](const auto& bytes) {
+            hash = content_hash(bytes);
+            return read_project(bytes, path.toStdString());
+        });
+    });
     if (!loaded) return void(Q_EMIT session_.failed(loaded.error())); // what is open stays open
-    start_project(std::move(*loaded), path);
+    start_project(std::move(*loaded), path, hash);
     recent_.add(QFileInfo(path).absoluteFilePath());
 }
 
@@ -89,25 +98,48 @@ void MainWindow::open_demo() {
 bool MainWindow::save() {
     if (!session_.is_open()) return true;
     if (session_.path().isEmpty()) return save_as();
-    if (!session_.save(session_.path())) return false;
-    saved_at_ = QDateTime::currentDateTime();
-    recovery_.clear();
-    recent_.add(QFileInfo(session_.path()).absoluteFilePath());
-    show_saved();
-    return true;
+    return save_to(session_.path(), false);
 }
 
 bool MainWindow::save_as() {
     const QString name = QString::fromStdString(session_.project().name) + project_extension;
     const auto path = dialogs().file_to_save(this, tr("Save the project"),
                                              session_.path().isEmpty() ? name : session_.path());
-    if (!path) return false;
-    if (!session_.save(*path)) return false;
+    return path && save_to(*path, true); // the dialog has asked whether to replace what is there
+}
+
+bool MainWindow::save_to(const QString& path, bool over_changes) {
+    switch (session_.save(path, over_changes)) {
+    case Session::Saved::no:
+        return false;
+    case Session::Saved::changed_on_disk:
+        switch (dialogs().changed_on_disk(this, path)) {
+        case Dialogs::ChangedOnDisk::take_theirs:
+            return session_.take_from_disk();
+        case Dialogs::ChangedOnDisk::keep_mine:
+            return save_to(path, true);
+        case Dialogs::ChangedOnDisk::other_name:
+            return save_as();
+        case Dialogs::ChangedOnDisk::cancel:
+            return false;
+        }
+        return false;
+    case Session::Saved::yes:
+        break;
+    }
     saved_at_ = QDateTime::currentDateTime();
     recovery_.clear();
-    recent_.add(QFileInfo(*path).absoluteFilePath());
+    recent_.add(session_.path());
     show_saved();
     return true;
+}
+
+void MainWindow::tell_changed_on_disk() {
+    notice_->tell(Notice::Kind::news,
+                  tr("%1 was changed by another program.").arg(QFileInfo(session_.path()).fileName()),
+                  {{tr("Take that in"), [this] { session_.take_from_disk(); }},
+                   {tr("Keep mine"), [this] { session_.keep_mine(); }},
+                   {tr("Save mine under another name"), [this] { save_as(); }}});
 }
 
 bool MainWindow::may_leave() {
@@ -150,20 +182,27 @@ void MainWindow::offer_recovery() {
     if (std::exchange(recovery_offered_, true) || !session_.is_open() ||
         Recovery::left_behind(session_.files(), recovery_folder_).empty())
         return;
-    notice_action_ = [this] { close_project(); };
     notice_->tell(Notice::Kind::news, tr("An earlier run ended with unsaved work; a copy was kept."),
-                  tr("Look at it"));
+                  {{tr("Look at it"), [this] { close_project(); }}});
 }
 
 void MainWindow::recover(const LeftBehind& copy) {
     auto project = Recovery::read(session_.files(), copy);
     if (!project) return void(Q_EMIT session_.failed(project.error()));
-    start_project(std::move(*project), copy.path);
+    // Where the copy does not say what its file held, a file that is newer than the copy was changed since.
+    auto known = copy.file_hash;
+    const auto copied_at = QDateTime::fromString(copy.saved_at, Qt::ISODateWithMs);
+    if (!known && QFileInfo(copy.path).lastModified() > copied_at) known = 0;
+    start_project(std::move(*project), copy.path, known);
     session_.mark_modified();
-    Recovery::forget(session_.files(), copy);
-    notice_action_ = {};
-    notice_->tell(Notice::Kind::news, tr("\"%1\" is back as it was at %2. Save it to keep it.")
-                                          .arg(copy.name, QString(copy.saved_at).replace('T', ' ')));
+    recovery_.adopt(copy);
+    const QString at =
+        copied_at.isValid() ? QLocale().toString(copied_at, QLocale::ShortFormat) : copy.saved_at;
+    notice_->tell(Notice::Kind::news,
+                  tr("\"%1\" is back as it was at %2. Save it to keep it.").arg(copy.name, at) +
+                      (session_.file().differs()
+                           ? " " + tr("Its file has been changed since; saving will ask what to do.")
+                           : QString()));
 }
 
 void MainWindow::show_saved() {
@@ -207,12 +246,13 @@ void MainWindow::export_to(QString folder, bool override_errors) {
         folder = *chosen;
     }
     export_folder_ = folder;
-    notice_action_ = {};
     notice_->tell(Notice::Kind::news, tr("Exporting..."));
     exporter_.setFuture(QtConcurrent::run(
         [derived, folder, override_errors, &catalog = session_.catalog(), &files = session_.files()] {
-            return std::make_shared<Result<ExportResult>>(export_folder(
-                *derived, catalog, files, folder.toStdString(), {override_errors, present::run_sheet_pdf}));
+            return std::make_shared<Result<ExportResult>>(caught([&] {
+                return export_folder(*derived, catalog, files, folder.toStdString(),
+                                     {override_errors, present::run_sheet_pdf});
+            }));
         }));
 }
 

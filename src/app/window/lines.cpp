@@ -204,8 +204,8 @@ void MainWindow::tell_order_change(const QString& plate) {
                              .arg(QString::fromStdString(spoken_seconds(std::abs(hands))),
                                   hands > 0 ? tr("more") : tr("less"));
             if (words.isEmpty()) words << tr("It breaks no rule and costs nothing.");
-            notice_action_ = [this] { session_.history().undo(); };
-            notice_->tell(Notice::Kind::news, tr("%1 was moved. %2").arg(plate, words.join(' ')), tr("Undo"));
+            notice_->tell(Notice::Kind::news, tr("%1 was moved. %2").arg(plate, words.join(' ')),
+                          {{tr("Undo"), [this] { session_.history().undo(); }}});
         },
         Qt::SingleShotConnection);
 }

@@ -153,19 +153,17 @@ void MainWindow::connect_regions() {
     });
 
     connect(&opener_, &Opener::started, this, [this](const QString& name) {
-        notice_action_ = [this] { opener_.cancel(); };
-        notice_->work(tr("Opening %1").arg(name), 0);
+        notice_->work(tr("Opening %1").arg(name), 0, [this] { opener_.cancel(); });
         show_workspace();
     });
     connect(&opener_, &Opener::progressed, this, [this](double f) {
-        if (opener_.busy()) notice_->work(notice_->text(), f);
+        if (opener_.busy()) notice_->set_progress(f);
     });
     connect(&opener_, &Opener::finished, this, [this] {
         if (notice_->working()) notice_->clear();
         if (!session_.is_open()) show_start();
     });
     const auto tell_error = [this](const Error& error) {
-        notice_action_ = {};
         notice_->tell(Notice::Kind::error, present::words(error));
         if (!session_.is_open()) start_->show_error(present::words(error));
     };
@@ -182,20 +180,15 @@ void MainWindow::connect_regions() {
     connect(&exporter_, &QFutureWatcherBase::finished, this, [this, tell_error] {
         const auto done = exporter_.result();
         if (!*done) return tell_error(done->error());
-        notice_action_ = [folder = export_folder_] {
-            QDesktopServices::openUrl(QUrl::fromLocalFile(folder));
-        };
         notice_->tell(Notice::Kind::news,
                       tr("%n file(s) exported to %1.", nullptr, static_cast<int>((*done)->files.size()))
                           .arg(export_folder_),
-                      tr("Open the folder"));
+                      {{tr("Open the folder"), [folder = export_folder_] {
+                            QDesktopServices::openUrl(QUrl::fromLocalFile(folder));
+                        }}});
     });
-    connect(notice_, &Notice::acted, this, [this] {
-        const auto act = std::exchange(notice_action_, {});
-        notice_->clear();
-        if (act) act();
-    });
-
+    connect(&recovery_, &Recovery::failed, this, tell_error);
+    connect(&session_.file(), &DiskFile::changed, this, &MainWindow::tell_changed_on_disk);
     connect(&session_, &Session::fileChanged, this, &MainWindow::show_saved);
     connect(&session_, &Session::projectChanged, this, &MainWindow::show_saved);
 }
@@ -211,7 +204,6 @@ void MainWindow::show_side(QWidget* panel) {
 
 void MainWindow::show_view(View view) {
     if (file_waiting()) { // the file at hand is settled first
-        notice_action_ = {};
         return notice_->tell(Notice::Kind::news, tr("A file is being opened: take it in or cancel first."));
     }
     view_ = view;

@@ -79,7 +79,7 @@ class MainWindow : public QMainWindow {
     /// Waits until everything is derived, read, exported and painted; for screenshots and tests.
     void settle();
     /// For a project in memory: as if it had been opened from `path` (may be empty).
-    void start_project(Project project, const QString& path);
+    void start_project(Project project, const QString& path, std::optional<std::uint64_t> known_hash = {});
     /// What was read while the window was being made; it must outlive the window.
     void set_ahead(const Ahead* ahead) { ahead_ = ahead; }
 
@@ -116,6 +116,8 @@ class MainWindow : public QMainWindow {
     void open_picture(const QString& path);
     bool save();
     bool save_as();
+    bool save_to(const QString& path, bool over_changes);
+    void tell_changed_on_disk();
     void settle_typing();
     bool may_leave(); ///< saved, thrown away on purpose, or nothing to lose
     void close_project();
@@ -140,7 +142,6 @@ class MainWindow : public QMainWindow {
     Opener opener_;
     QFutureWatcher<std::shared_ptr<Result<ExportResult>>> exporter_;
     QString export_folder_;
-    std::function<void()> notice_action_;
     View view_ = View::part;
     bool recovery_offered_ = false;
 

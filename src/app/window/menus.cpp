@@ -211,7 +211,6 @@ void MainWindow::show_help() {
 }
 
 void MainWindow::show_about() {
-    notice_action_ = {};
     notice_->tell(Notice::Kind::news, tr("Dot Lane %1. Free software under the GNU General Public License, "
                                          "version 3 or later, without any warranty.")
                                           .arg(DOTLANE_VERSION));

@@ -3,6 +3,7 @@
 
 #include <string>
 #include <tl/expected.hpp>
+#include <utility>
 
 namespace dotlane {
 

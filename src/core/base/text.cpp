@@ -115,36 +115,60 @@ std::string file_safe(std::string_view text) {
     return out.empty() ? "unnamed" : out;
 }
 
-std::string valid_utf8(std::string_view text) {
+namespace {
+
+/// The character at `i` and how many bytes it has; none where the bytes are no valid UTF-8 (RFC 3629).
+std::optional<std::pair<std::uint32_t, std::size_t>> character_at(std::string_view text, std::size_t i) {
+    const auto c = static_cast<unsigned char>(text[i]);
+    const std::size_t more = c < 0x80                ? 0
+                             : c >= 0xC2 && c < 0xE0 ? 1
+                             : c >= 0xE0 && c < 0xF0 ? 2
+                             : c >= 0xF0 && c < 0xF5 ? 3
+                                                     : 9;
+    if (more == 9 || i + more >= text.size()) return std::nullopt;
+    std::uint32_t code = more == 0 ? c : c & (0x3FU >> more);
+    for (std::size_t k = 1; k <= more; ++k) {
+        const auto next = static_cast<unsigned char>(text[i + k]);
+        if ((next & 0xC0) != 0x80) return std::nullopt;
+        code = code << 6 | (next & 0x3FU);
+    }
+    // Overlong forms, surrogates and what lies beyond Unicode.
+    if (more == 2 && (code < 0x800 || (code >= 0xD800 && code <= 0xDFFF))) return std::nullopt;
+    if (more == 3 && (code < 0x10000 || code > 0x10FFFF)) return std::nullopt;
+    return std::pair(code, more + 1);
+}
+
+/// With every broken byte as '?' and every character that `unwanted` names as `instead`.
+template<class Unwanted>
+std::string replaced(std::string_view text, char instead, Unwanted unwanted) {
     std::string out;
+    out.reserve(text.size());
     for (std::size_t i = 0; i < text.size();) {
-        const auto c = static_cast<unsigned char>(text[i]);
-        const std::size_t more = c < 0x80                ? 0
-                                 : c >= 0xC2 && c < 0xE0 ? 1
-                                 : c >= 0xE0 && c < 0xF0 ? 2
-                                 : c >= 0xF0 && c < 0xF5 ? 3
-                                                         : 9;
-        std::uint32_t code = c & (0x7FU >> more);
-        bool ok = more < 9 && i + more < text.size();
-        for (std::size_t k = 1; ok && k <= more; ++k) {
-            const auto next = static_cast<unsigned char>(text[i + k]);
-            ok = (next & 0xC0) == 0x80;
-            code = code << 6 | (next & 0x3FU);
-        }
-        // Overlong forms, surrogates and what lies beyond Unicode (RFC 3629).
-        if (more == 2) ok = ok && code >= 0x800 && (code < 0xD800 || code > 0xDFFF);
-        if (more == 3) ok = ok && code >= 0x10000 && code <= 0x10FFFF;
-        if (!ok)
+        const auto character = character_at(text, i);
+        if (!character)
             out += '?', ++i;
         else {
-            if (c < 0x20 || c == 0x7F)
-                out += ' ';
+            if (unwanted(character->first))
+                out += instead;
             else
-                out += text.substr(i, more + 1);
-            i += more + 1;
+                out += text.substr(i, character->second);
+            i += character->second;
         }
     }
     return out;
+}
+
+} // namespace
+
+std::string valid_utf8(std::string_view text) {
+    return replaced(text, ' ', [](std::uint32_t c) { return c < 0x20 || (c >= 0x7F && c < 0xA0); });
+}
+
+std::string printable(std::string_view text) {
+    return replaced(text, '?', [](std::uint32_t c) {
+        return (c < 0x20 && c != 0x0A) || (c >= 0x7F && c < 0xA0) || c == 0x200E || c == 0x200F ||
+               (c >= 0x2028 && c <= 0x202E) || (c >= 0x2066 && c <= 0x2069);
+    });
 }
 
 std::uint64_t content_hash(std::string_view bytes) {

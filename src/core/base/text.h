@@ -27,6 +27,9 @@ std::string file_safe(std::string_view text);
 /// The text with every byte that is no part of valid UTF-8 replaced by '?', control characters by blanks: fit
 /// for names that come out of files.
 std::string valid_utf8(std::string_view text);
+/// For terminals and plain text files: every byte that is no part of valid UTF-8, every control character but
+/// the new line, and every mark that turns the direction of reading about is replaced by '?'.
+std::string printable(std::string_view text);
 /// FNV-1a, 64 bit: content hash for caches and for telling whether a source file changed.
 std::uint64_t content_hash(std::string_view bytes);
 

@@ -3,41 +3,52 @@
 #include <algorithm>
 #include <nlohmann/json.hpp>
 
+#include "core/base/text.h"
+#include "core/project/json_in.h"
+
 namespace dotlane {
 namespace {
 
 using nlohmann::json;
 
-struct Damaged {
-    std::string what;
-};
+namespace in = json_in;
 
-double positive(const json& j, const char* name) {
-    const double v = j.at(name).get<double>();
-    if (!(v > 0))
-        throw Damaged{std::string(name) + " of \"" + j.at("id").get<std::string>() + "\" must be above zero"};
+double above_zero(const json& j, const char* name) {
+    const double v = in::number(j, name);
+    if (!(v > 0)) throw Damaged{std::string(name) + " of \"" + in::text(j, "id") + "\" must be above zero"};
     return v;
 }
 
+Duration duration(const json& j, const char* name) {
+    return seconds(in::number(j, name));
+}
+
+std::vector<std::string> texts(const json& j, const char* name) {
+    std::vector<std::string> out;
+    for (const json& one : in::list(j, name))
+        out.push_back(in::text_in(one, name));
+    return out;
+}
+
 Slot slot_from(const json& j) {
-    return {j.at("id"), j.at("name"), j.at("takes").get<std::vector<std::string>>()};
+    return {in::text(j, "id"), in::text(j, "name"), texts(j, "takes")};
 }
 
 Machine machine_from(const json& j) {
-    Machine m{j.at("id"),
-              j.at("name"),
+    Machine m{in::text(j, "id"),
+              in::text(j, "name"),
               {},
-              j.at("mats").get<std::vector<std::string>>(),
-              mm_per_second(positive(j, "travel_speed")),
-              mm_per_second2(positive(j, "acceleration")),
-              degrees(positive(j, "corner_degrees")),
-              seconds(j.at("lift_s")),
-              seconds(j.at("lower_s")),
-              seconds(j.at("swap_s")),
-              seconds(j.at("load_sheet_s")),
-              seconds(j.at("unload_sheet_s")),
-              mm(positive(j, "max_thickness"))};
-    for (const json& s : j.at("slots"))
+              texts(j, "mats"),
+              mm_per_second(above_zero(j, "travel_speed")),
+              mm_per_second2(above_zero(j, "acceleration")),
+              degrees(above_zero(j, "corner_degrees")),
+              duration(j, "lift_s"),
+              duration(j, "lower_s"),
+              duration(j, "swap_s"),
+              duration(j, "load_sheet_s"),
+              duration(j, "unload_sheet_s"),
+              mm(above_zero(j, "max_thickness"))};
+    for (const json& s : in::list(j, "slots"))
         m.slots.push_back(slot_from(s));
     if (m.slots.empty() || m.slots.size() > 4)
         throw Damaged{"machine \"" + m.id + "\" must have one to four slots"};
@@ -45,57 +56,56 @@ Machine machine_from(const json& j) {
 }
 
 Tool tool_from(const json& j) {
-    Tool t{j.at("id"),
-           j.at("name"),
-           j.at("kind"),
+    Tool t{in::text(j, "id"),
+           in::text(j, "name"),
+           in::text(j, "kind"),
            {},
-           mm(positive(j, "tip")),
-           mm_per_second(positive(j, "speed")),
-           seconds(j.value("warm_up", 0.0)),
-           j.value("caution", "")};
-    for (const json& a : j.at("actions")) {
-        const auto action = action_from_name(a.get<std::string>());
-        if (!action) throw Damaged{"\"" + a.get<std::string>() + "\" is not an action"};
+           mm(above_zero(j, "tip")),
+           mm_per_second(above_zero(j, "speed")),
+           seconds(in::number(j, "warm_up", 0)),
+           in::text(j, "caution", "")};
+    for (const std::string& name : texts(j, "actions")) {
+        const auto action = action_from_name(name);
+        if (!action) throw Damaged{"\"" + name + "\" is not an action"};
         t.actions.push_back(*action);
     }
     return t;
 }
 
 Stock stock_from(const json& j) {
-    const auto colour = colour_from_hex(j.at("colour").get<std::string>());
-    if (!colour) throw Damaged{"stock \"" + j.at("id").get<std::string>() + "\" has no colour"};
-    return {j.at("id"),
-            j.at("name"),
-            j.at("kind"),
-            mm(positive(j, "width")),
-            mm(positive(j, "height")),
-            mm(positive(j, "thickness")),
-            j.value("weight", 0.0),
-            j.value("price", 0.0),
+    const auto colour = colour_from_hex(in::text(j, "colour"));
+    if (!colour) throw Damaged{"stock \"" + in::text(j, "id") + "\" has no colour"};
+    return {in::text(j, "id"),
+            in::text(j, "name"),
+            in::text(j, "kind"),
+            mm(above_zero(j, "width")),
+            mm(above_zero(j, "height")),
+            mm(above_zero(j, "thickness")),
+            in::number(j, "weight", 0),
+            in::number(j, "price", 0),
             *colour,
-            j.contains("least_width") ? mm(positive(j, "least_width")) : Stock{}.least_width};
+            in::maybe(j, "least_width") ? mm(above_zero(j, "least_width")) : Stock{}.least_width};
 }
 
 Mat mat_from(const json& j) {
-    const auto u = j.at("usable").get<std::vector<double>>();
+    std::vector<double> u;
+    for (const json& side : in::list(j, "usable"))
+        u.push_back(in::number_in(side, "usable"));
     if (u.size() != 4)
-        throw Damaged{"the usable area of mat \"" + j.at("id").get<std::string>() + "\" needs four numbers"};
-    return {j.at("id"),
-            j.at("name"),
-            j.at("hold"),
-            mm(positive(j, "width")),
-            mm(positive(j, "height")),
-            Box{u[0], u[1], u[0] + u[2], u[1] + u[3]}};
+        throw Damaged{"the usable area of mat \"" + in::text(j, "id") + "\" needs four numbers"};
+    return {in::text(j, "id"),           in::text(j, "name"),
+            in::text(j, "hold"),         mm(above_zero(j, "width")),
+            mm(above_zero(j, "height")), Box{u[0], u[1], u[0] + u[2], u[1] + u[3]}};
 }
 
 Envelope envelope_from(const json& j) {
-    return {j.at("id"), j.at("name"), mm(positive(j, "width")), mm(positive(j, "height"))};
+    return {in::text(j, "id"), in::text(j, "name"), mm(above_zero(j, "width")), mm(above_zero(j, "height"))};
 }
 
 template<class T, class From>
 void take(std::vector<T>& into, const json& document, const char* name, From from) {
-    if (!document.contains(name)) return;
-    for (const json& j : document.at(name)) {
+    if (!in::maybe(document, name)) return;
+    for (const json& j : in::list(document, name)) {
         T item = from(j);
         const auto same = std::find_if(into.begin(), into.end(), [&](const T& t) { return t.id == item.id; });
         if (same == into.end())
@@ -146,8 +156,11 @@ Result<Catalog> load_catalog(FileSystem& files, const std::string& folder, const
             take(out.envelopes, document, "envelopes", envelope_from);
         } catch (const Damaged& d) {
             return fail("catalog.damaged", "The catalog is damaged: " + d.what + ".", {path, 0});
-        } catch (const std::exception& e) {
-            return fail("catalog.damaged", std::string("The catalog is damaged: ") + e.what() + ".",
+        } catch (const json::parse_error& e) {
+            return fail("catalog.damaged", "The catalog is damaged or cut short.",
+                        {path, line_of_offset(*bytes, e.byte)});
+        } catch (const json::exception&) {
+            return fail("catalog.damaged", "The catalog is damaged: a number in it is beyond all bounds.",
                         {path, 0});
         }
         return {};

@@ -27,6 +27,7 @@ void Contour::arc_to(double rx, double ry, double x_axis_degrees, bool large, bo
     double sweep_angle = std::atan2((-h.y - centre_turned.y) / ry, (-h.x - centre_turned.x) / rx) - t0;
     if (sweep && sweep_angle < 0) sweep_angle += 2 * std::numbers::pi;
     if (!sweep && sweep_angle > 0) sweep_angle -= 2 * std::numbers::pi;
+    if (!std::isfinite(sweep_angle)) return line_to(to); // radii beyond what can be computed with
     const int pieces =
         std::max(1, static_cast<int>(std::ceil(std::abs(sweep_angle) / (std::numbers::pi / 2) - 1e-9)));
     const double step = sweep_angle / pieces;

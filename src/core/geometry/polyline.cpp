@@ -79,8 +79,8 @@ Polyline flattened(const Contour& contour, Length flatness) {
             // (Wang's bound), so n is known before the first point is computed.
             const Point d1 = from - s.c1 * 2 + s.c2, d2 = s.c1 - s.c2 * 2 + s.to;
             const double bend = std::sqrt(std::max(dot(d1, d1), dot(d2, d2)));
-            const int n =
-                std::clamp(static_cast<int>(std::ceil(std::sqrt(0.75 * bend / tolerance))), 1, 2000);
+            const double wanted = std::ceil(std::sqrt(0.75 * bend / tolerance));
+            const int n = wanted < 2000 ? std::max(1, static_cast<int>(wanted)) : 2000;
             for (int i = 1; i < n; ++i) {
                 const double t = static_cast<double>(i) / n, u = 1 - t;
                 push(from * (u * u * u) + s.c1 * (3 * u * u * t) + s.c2 * (3 * u * t * t) +

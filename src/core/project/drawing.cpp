@@ -1,5 +1,6 @@
 #include "core/project/drawing.h"
 
+#include <algorithm>
 #include <array>
 #include <charconv>
 #include <cmath>
@@ -56,6 +57,40 @@ std::string colour_word(Colour c) {
         if (d < least) least = d, best = w.word;
     }
     return best;
+}
+
+namespace {
+
+bool sound(double v) {
+    return std::abs(v) <= drawing_limit_mm; // false for what is not a number
+}
+bool sound(Point p) {
+    return sound(p.x) && sound(p.y);
+}
+
+} // namespace
+
+bool sound(const DrawnLine& line) {
+    for (const Contour& c : line.shape.contours) {
+        if (!sound(c.start)) return false;
+        for (const Segment& s : c.segments)
+            if (!sound(s.to) || (s.curved && (!sound(s.c1) || !sound(s.c2)))) return false;
+    }
+    const Drawn& d = line.drawn;
+    return sound(d.stroke_opacity) && sound(d.fill_opacity) && sound(in_mm(d.stroke_width)) &&
+           sound(d.mitre_limit) && sound(d.dash_offset_mm) &&
+           std::all_of(d.dashes_mm.begin(), d.dashes_mm.end(), [](double v) { return sound(v); });
+}
+
+Result<void> check_numbers(const Drawing& drawing) {
+    std::size_t wrong = 0;
+    for (const DrawnLine& line : drawing.lines)
+        wrong += sound(line) ? 0 : 1;
+    if (wrong == 0 && sound(in_mm(drawing.page_width)) && sound(in_mm(drawing.page_height))) return {};
+    return fail("drawing.number",
+                wrong == 0 ? "The page is larger than a kilometre."
+                           : std::to_string(wrong) + (wrong == 1 ? " line has" : " lines have") +
+                                 " a coordinate that is not a number or lies more than a kilometre away.");
 }
 
 bool closes(const Contour& c) {

@@ -10,6 +10,7 @@
 #include "core/base/figure.h"
 #include "core/base/finding.h"
 #include "core/base/id.h"
+#include "core/base/result.h"
 #include "core/base/units.h"
 #include "core/geometry/path.h"
 
@@ -66,6 +67,14 @@ struct SourceLines {
     Findings findings;
     std::vector<Figure> figures;
 };
+
+/// No number of a drawing is greater: a kilometre. What lies beyond was never meant, and is told from the
+/// numbers that computing with them needs.
+inline constexpr double drawing_limit_mm = 1e6;
+/// Whether all numbers of the line are finite and within the limit: its points and handles, widths, dashes.
+bool sound(const DrawnLine& line);
+/// The same of all lines and the page. Error "drawing.number".
+Result<void> check_numbers(const Drawing& drawing);
 
 /// Whether a contour is closed in the maker's eyes: closed in the file, or its ends meet within 0.01 mm.
 bool closes(const Contour& contour);

@@ -401,6 +401,22 @@ Result<void> check_borrowing(const Project& project, PartId id) {
     return {};
 }
 
+Result<void> check_numbers(const Project& project) {
+    const auto wrong = [](const std::string& where, const std::string& what) {
+        return fail("project.number", "\"" + where + "\" cannot be kept: " + what);
+    };
+    for (const Part& part : project.parts) {
+        if (const auto ok = check_numbers(*part.source.drawing); !ok)
+            return wrong(part.name, ok.error().message);
+        if (!std::isfinite(part.scale)) return wrong(part.name, "its scale is not a number.");
+    }
+    for (const Sheet& sheet : project.sheets)
+        for (const Placement& p : sheet.placements)
+            if (const auto ok = check_placement(project, p); !ok)
+                return wrong(sheet.name, ok.error().message);
+    return {};
+}
+
 Result<void> check_rules(const Project& project) {
     std::unordered_set<std::uint32_t> ids;
     const auto take = [&](auto id) {

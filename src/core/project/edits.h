@@ -88,6 +88,8 @@ Result<void> ungroup_placements(Project& project, const std::vector<PlacementId>
 std::vector<PlacementId> with_groups(const Sheet& sheet, const std::vector<PlacementId>& placements);
 const Placement* find_placement(const Project& project, PlacementId placement, SheetId* sheet = nullptr);
 
+/// Whether every number that the file holds is finite and in bounds. Error "project.number" with the part.
+Result<void> check_numbers(const Project& project);
 /// Checks the rules above; used after reading a file. The message names the first one broken.
 Result<void> check_rules(const Project& project);
 

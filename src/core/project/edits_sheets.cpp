@@ -24,9 +24,10 @@ tl::unexpected<Error> no_such(const char* what) {
 
 Result<void> check_placement(const Project& project, const Placement& placement) {
     if (!find(project, placement.part)) return no_such("part");
-    if (!std::isfinite(in_mm(placement.left)) || !std::isfinite(in_mm(placement.top)) ||
-        !std::isfinite(in_radians(placement.turn)))
-        return fail("place.range", "A place must be given in numbers.");
+    const auto within = [](double v) { return std::abs(v) <= drawing_limit_mm; }; // false for no number
+    if (!within(in_mm(placement.left)) || !within(in_mm(placement.top)) ||
+        !within(in_radians(placement.turn)))
+        return fail("place.range", "A place must be given in numbers, no more than a kilometre away.");
     if (placement.piece < 0 || placement.piece > 100000 || placement.group < 0)
         return fail("place.range", "Pieces are counted from 1 to 100,000, and groups from 1.");
     return {};

@@ -10,14 +10,22 @@ namespace dotlane {
 
 inline constexpr int format_version = 5;
 inline constexpr const char* project_extension = ".dotlane";
+/// No more is read, so no more is written.
+inline constexpr std::uint64_t project_max_bytes = default_max_bytes;
 
 std::string write_project(const Project& project);
+/// The same, when it can be opened again: its numbers are sound, it is not too large, and reading it gives
+/// the same text. Errors: "project.number", "project.large", "project.unsafe".
+Result<std::string> checked_text(const Project& project, std::uint64_t max_bytes = project_max_bytes);
 /// Errors: "project.not-json" (with the line), "project.not-ours", "project.newer", "project.damaged",
-/// "project.rules".
+/// "project.rules". A line whose numbers are damaged is left out, with a note on its part
+/// ("project.lines-lost").
 Result<Project> read_project(const std::string& bytes, const std::string& file_name = {});
 
 Result<Project> load_project(FileSystem& files, const std::string& path);
-Result<void> save_project(FileSystem& files, const std::string& path, const Project& project);
+/// Errors: those of `checked_text` and of writing.
+Result<void> save_project(FileSystem& files, const std::string& path, const Project& project,
+                          Access access = Access::usual);
 
 /// SVG path data with shortest exact numbers: how contours stand in the file.
 std::string path_text(const Shape& shape);

@@ -1,6 +1,7 @@
 #include "core/project/json_fields.h"
 
 #include "core/base/text.h"
+#include "core/project/json_in.h"
 
 namespace dotlane {
 namespace {
@@ -47,26 +48,27 @@ void JsonWriter::data(FieldName name, std::shared_ptr<const std::string>& value)
 }
 
 void JsonReader::length(FieldName name, Length& value, Length, Length) {
-    value = mm(in_.at(key_of(name, "_mm")).get<double>());
+    value = mm(json_in::number(in_, key_of(name, "_mm").c_str()));
 }
 void JsonReader::maybe_length(FieldName name, std::optional<Length>& value, Length, Length, const char*) {
-    const auto it = in_.find(key_of(name, "_mm"));
-    value = it == in_.end() ? std::nullopt : std::optional(mm(it->get<double>()));
+    const std::string key = key_of(name, "_mm");
+    value = json_in::maybe(in_, key.c_str()) ? std::optional(mm(json_in::number(in_, key.c_str())))
+                                             : std::nullopt;
 }
 void JsonReader::angle(FieldName name, Angle& value) {
-    value = radians(in_.at(key_of(name, "_rad")).get<double>());
+    value = radians(json_in::number(in_, key_of(name, "_rad").c_str()));
 }
 void JsonReader::number(FieldName name, double& value, double, double) {
-    value = in_.at(key_of(name)).get<double>();
+    value = json_in::number(in_, key_of(name).c_str());
 }
 void JsonReader::whole(FieldName name, int& value, int, int) {
-    value = in_.at(key_of(name)).get<int>();
+    value = json_in::whole(in_, key_of(name).c_str());
 }
 void JsonReader::flag(FieldName name, bool& value) {
-    value = in_.at(key_of(name)).get<bool>();
+    value = json_in::flag(in_, key_of(name).c_str());
 }
 void JsonReader::choice(FieldName name, int& value, std::span<const char* const> words) {
-    const auto word = in_.at(key_of(name)).get<std::string>();
+    const std::string& word = json_in::text(in_, key_of(name).c_str());
     for (std::size_t i = 0; i < words.size(); ++i)
         if (word == words[i]) {
             value = static_cast<int>(i);
@@ -75,15 +77,15 @@ void JsonReader::choice(FieldName name, int& value, std::span<const char* const>
     throw Damaged{"\"" + word + "\" is no choice for \"" + name.label + "\""};
 }
 void JsonReader::part(FieldName name, PartId& value) {
-    value = PartId{in_.at(key_of(name)).get<std::uint32_t>()};
+    value = PartId{json_in::id(in_, key_of(name).c_str())};
 }
 void JsonReader::data(FieldName name, std::shared_ptr<const std::string>& value) {
-    auto bytes = from_base64(in_.at(key_of(name, "_base64")).get_ref<const std::string&>());
+    auto bytes = from_base64(json_in::text(in_, key_of(name, "_base64").c_str()));
     if (!bytes) throw Damaged{std::string("the bytes of the ") + name.label + " cannot be read"};
     value = std::make_shared<const std::string>(std::move(*bytes));
 }
 void JsonReader::text(FieldName name, std::string& value, TextKind) {
-    value = in_.at(key_of(name)).get<std::string>();
+    value = json_in::text(in_, key_of(name).c_str());
 }
 
 } // namespace dotlane

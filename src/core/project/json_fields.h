@@ -8,11 +8,6 @@
 
 namespace dotlane {
 
-/// What is wrong with a document; caught in read_project.
-struct Damaged {
-    std::string what;
-};
-
 class JsonWriter final : public Fields {
   public:
     explicit JsonWriter(nlohmann::json& out)
@@ -34,7 +29,7 @@ class JsonWriter final : public Fields {
     nlohmann::json& out_;
 };
 
-/// Throws json's exceptions and Damaged; ranges are checked elsewhere.
+/// Throws Damaged; ranges are checked elsewhere.
 class JsonReader final : public Fields {
   public:
     explicit JsonReader(const nlohmann::json& in)

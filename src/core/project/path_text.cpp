@@ -32,7 +32,7 @@ class Reader {
         while (at_ < end_ && *at_ == ' ')
             ++at_;
         const auto [stop, ec] = std::from_chars(at_, end_, v);
-        if (ec != std::errc() || !std::isfinite(v)) return false;
+        if (ec != std::errc() || !std::isfinite(v)) return false; // from_chars takes "inf" and "nan"
         at_ = stop;
         return true;
     }

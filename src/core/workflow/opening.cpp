@@ -53,6 +53,15 @@ Result<Read> read_any(std::string bytes, const std::string& name, FontShelf& fon
     });
 }
 
+/// Nothing passes from a reader into a project that the project's file could not hold.
+Result<void> gate(const Drawing& drawing, const std::string& file_name) {
+    const auto ok = check_numbers(drawing);
+    if (ok) return {};
+    return fail("open.number",
+                ok.error().message + " The file is damaged or not meant for a cutter. Nothing has changed.",
+                {file_name, 0});
+}
+
 } // namespace
 
 Result<Opened> open_drawing(std::string bytes, const std::string& file_name, FontShelf& fonts,
@@ -100,6 +109,7 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
                  number(by.x, 1) + " mm across and " + number(by.y, 1) + " mm down.",
              {{"over_mm", number(over, 3)}, {"dx_mm", number(by.x, 3)}, {"dy_mm", number(by.y, 3)}}});
     }
+    if (const auto ok = gate(read->drawing, file_name); !ok) return tl::make_unexpected(ok.error());
     out.box = bounds(read->drawing);
     out.source.drawing = std::make_shared<Drawing>(std::move(read->drawing));
     out.source.notes = out.findings;
@@ -155,8 +165,10 @@ LaneId lane_for(Project& project, const Catalog& catalog, Action action, const s
     return add_lane(project, {{}, action, lane_name(catalog, action, tool, colour), tool, colour, 1});
 }
 
-PartId take_in(Project& project, const Catalog& catalog, const Opened& opened,
-               const std::vector<Gathering>& gatherings) {
+Result<PartId> take_in(Project& project, const Catalog& catalog, const Opened& opened,
+                       const std::vector<Gathering>& gatherings) {
+    if (const auto ok = gate(*opened.source.drawing, opened.source.file_name); !ok)
+        return tl::make_unexpected(ok.error());
     const PartId id = add_part(project, opened.name, opened.source);
     const auto& lines = find(project, id)->source.drawing->lines;
     std::vector<std::vector<LineId>> ids;

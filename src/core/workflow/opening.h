@@ -24,8 +24,8 @@ struct Opened {
     double outside_by_mm = 0; ///< how far art ran off the page before it was brought into view
 };
 
-/// Reads an SVG, DXF or HP-GL file. Errors: those of the readers, and "open.empty" when the file holds no
-/// lines.
+/// Reads an SVG, DXF or HP-GL file. Errors: those of the readers, "open.empty" when the file holds no lines,
+/// and "open.number" when a coordinate is not a number or beyond what a project may hold.
 Result<Opened> open_drawing(std::string bytes, const std::string& file_name, FontShelf& fonts,
                             Progress& progress = no_progress());
 
@@ -62,8 +62,8 @@ LaneId lane_for(Project& project, const Catalog& catalog, Action action, const s
                 Colour colour);
 
 /// Takes the file into the project as a new part. With `gatherings`, their lines go to the lanes they
-/// propose.
-PartId take_in(Project& project, const Catalog& catalog, const Opened& opened,
-               const std::vector<Gathering>& gatherings);
+/// propose. Error "open.number": at the settled size a coordinate is beyond what a project may hold.
+Result<PartId> take_in(Project& project, const Catalog& catalog, const Opened& opened,
+                       const std::vector<Gathering>& gatherings);
 
 } // namespace dotlane

@@ -80,7 +80,7 @@ std::string to_text(const RunSheet& s) {
     list("Why this order", s.reasons);
     list("Take care", s.cautions);
     list("Files", s.files);
-    return out;
+    return printable(out);
 }
 
 } // namespace dotlane

@@ -209,6 +209,92 @@ TEST_CASE("documents that break the rules are refused") {
     CHECK(broken([](json& d) { d["lanes"][0]["repeats"] = 99; }) == "project.rules");
 }
 
+TEST_CASE("what a project cannot be opened with is not saved") {
+    MemoryFiles files;
+    Project p = rich();
+    must(save_project(files, "/a.dotlane", p));
+    const std::string before = files.files["/a.dotlane"];
+    const auto spoil = [&](auto change) {
+        Project q = p;
+        auto drawing = std::make_shared<Drawing>(*q.parts[0].source.drawing);
+        change(q, *drawing);
+        q.parts[0].source.drawing = drawing;
+        const auto ok = save_project(files, "/a.dotlane", q);
+        CHECK(files.files["/a.dotlane"] == before);
+        return ok ? std::string("saved") : ok.error().code;
+    };
+    const double inf = std::numeric_limits<double>::infinity(), nan = std::nan("");
+    for (const double bad : {inf, -inf, nan, 1e200, 1.1e6}) {
+        INFO(bad);
+        CHECK(spoil([&](Project&, Drawing& d) { d.lines[0].shape.contours[0].start.x = bad; }) ==
+              "project.number");
+        CHECK(spoil([&](Project&, Drawing& d) {
+                  d.lines[0].shape.contours[0].cubic_to({0, 0}, {0, bad}, {5, 5});
+              }) == "project.number");
+        CHECK(spoil([&](Project&, Drawing& d) {
+                  d.lines[0].drawn.dashes_mm = {1, bad};
+              }) == "project.number");
+        CHECK(spoil([&](Project&, Drawing& d) { d.page_width = mm(bad); }) == "project.number");
+        CHECK(spoil([&](Project& q, Drawing&) { q.sheets[0].placements[0].left = mm(bad); }) ==
+              "project.number");
+    }
+    CHECK(spoil([&](Project& q, Drawing&) { q.parts[0].scale = nan; }) == "project.number");
+    CHECK(spoil([&](Project& q, Drawing&) { q.parts[0].scale = 1e9; }) ==
+          "project.unsafe"); // out of its range
+    CHECK(spoil([&](Project& q, Drawing&) { q.next_id = 2; }) == "project.unsafe");
+    CHECK(checked_text(p, 100).error().code == "project.large");
+    CHECK(must(checked_text(p)) == write_project(p));
+}
+
+TEST_CASE("a project with a line that cannot be read opens without it and says so") {
+    const json whole = document();
+    const auto& line = whole["parts"][0]["source"]["drawing"]["lines"][0];
+    const std::string name = whole["parts"][0]["name"];
+    const auto opened = [&](const char* member, const json& value) {
+        json d = whole;
+        d["parts"][0]["source"]["drawing"]["lines"][0][member] = value;
+        const Project p = must(read_project(d.dump(), "x.dotlane"));
+        const Part& part = p.parts[0];
+        CHECK(part.source.drawing->lines.size() ==
+              whole["parts"][0]["source"]["drawing"]["lines"].size() - 1);
+        REQUIRE(has(part.source.notes, "project.lines-lost"));
+        CHECK(get(part.source.notes, "project.lines-lost").message.find("1 line of \"" + name) == 0);
+        must(check_rules(p));
+        MemoryFiles files; // and can be saved and opened again
+        must(save_project(files, "/b.dotlane", p));
+        CHECK(must(load_project(files, "/b.dotlane")) == p);
+    };
+    REQUIRE(line.contains("path_mm"));
+    for (const char* path :
+         {"M0 0Linf 5", "M0 0C0 0 nan 0 5 5", "M0 0L1e999 0", "M0 0L1e200 0", "M0 0L2000000 0"})
+        opened("path_mm", path);
+    opened("dash_offset_mm", nullptr); // what is not finite was once written so
+    opened("dashes_mm", json::array({1, nullptr}));
+}
+
+TEST_CASE("errors in a project's file are told in words, never in those of a library") {
+    const json whole = document();
+    const auto told = [&](auto change) {
+        json d = whole;
+        change(d);
+        const auto p = read_project(d.dump(), "x.dotlane");
+        REQUIRE_FALSE(p);
+        INFO(p.error().message);
+        CHECK(p.error().message.find("json") == std::string::npos);
+        CHECK(p.error().message.find("exception") == std::string::npos);
+        return p.error().message;
+    };
+    CHECK(told([](json& d) { d.erase("parts"); }).find("\"parts\" is missing") != std::string::npos);
+    CHECK(told([](json& d) { d["parts"] = 3; }).find("\"parts\" is not a list") != std::string::npos);
+    CHECK(told([](json& d) { d["parts"][0]["scale"] = "big"; }).find("\"scale\" is not a number") !=
+          std::string::npos);
+    CHECK(told([](json& d) { d["next_id"] = 1e300; }).find("next_id") != std::string::npos);
+    CHECK(told([](json& d) { d["parts"][0] = "x"; }).find("no group of members") != std::string::npos);
+    CHECK(told([](json& d) { d["parts"][0]["source"]["file_hash"] = "zz"; }).find("file_hash") !=
+          std::string::npos);
+    CHECK(read_project("{\"format\": 1e999}").error().message.find("bounds") != std::string::npos);
+}
+
 TEST_CASE("saving is all or nothing") {
     MemoryFiles files;
     const Project p = rich();

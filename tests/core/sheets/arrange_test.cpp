@@ -1,4 +1,5 @@
 // Lining up, spreading, turning and mirroring what lies on a sheet.
+#include "core/project/format.h"
 #include "core/sheets/arrange.h"
 
 #include "core/workflow/placing.h"

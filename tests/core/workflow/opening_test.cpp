@@ -123,7 +123,7 @@ TEST_CASE("taken in: every line in the lane that was proposed, lanes are shared"
     const Opened o = open(svg("<rect width='30' height='30' fill='none' stroke='#000'/><path d='M0,40h50' "
                               "stroke='#ff0000' fill='none'/>"));
     const auto g = gather_lanes(*o.source.drawing, catalog());
-    const PartId a = take_in(p, catalog(), o, g), b = take_in(p, catalog(), o, g);
+    const PartId a = must(take_in(p, catalog(), o, g)), b = must(take_in(p, catalog(), o, g));
     CHECK(p.lanes.size() == 2);
     must(check_rules(p));
     for (const PartId id : {a, b}) {
@@ -131,7 +131,7 @@ TEST_CASE("taken in: every line in the lane that was proposed, lanes are shared"
         for (const LineSet& s : find(p, id)->sets)
             CHECK(s.lane);
     }
-    const PartId bare = take_in(p, catalog(), o, {});
+    const PartId bare = must(take_in(p, catalog(), o, {}));
     CHECK(find(p, bare)->sets.size() == 1);
     CHECK_FALSE(find(p, bare)->sets[0].lane);
 }

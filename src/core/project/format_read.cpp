@@ -1,0 +1,275 @@
+// The project file, read.
+#include <algorithm>
+#include <charconv>
+#include <set>
+
+#include "core/base/text.h"
+#include "core/project/edits.h"
+#include "core/project/format.h"
+#include "core/project/json_fields.h"
+#include "core/project/json_in.h"
+#include "core/project/migrations.h"
+
+namespace dotlane {
+namespace {
+
+using nlohmann::json;
+namespace in = json_in;
+
+template<class IdType>
+IdType id_from(const json& j, const char* key) {
+    return IdType{in::id(j, key)};
+}
+
+template<class IdType>
+std::vector<IdType> ids_from(const json& j, const char* key) {
+    const json& list = in::list(j, key);
+    std::vector<IdType> out;
+    out.reserve(list.size());
+    for (const json& v : list)
+        out.push_back(IdType{in::id_in(v, key)});
+    return out;
+}
+
+Colour colour_from(const json& j, const char* key) {
+    const auto c = colour_from_hex(in::text(j, key));
+    if (!c) throw Damaged{"\"" + in::text(j, key) + "\" is not a colour"};
+    return *c;
+}
+
+/// A number of a line that nothing can be done with: the line is left out and the rest is opened.
+struct LostLine {};
+
+double number_of_line(const json& j, const char* key, double otherwise) {
+    const json* value = in::maybe(j, key);
+    if (value && value->is_null()) throw LostLine{}; // what is not finite was once written so
+    return in::number(j, key, otherwise);
+}
+
+Drawn drawn_from(const json& j) {
+    Drawn d;
+    if (in::maybe(j, "stroke")) {
+        d.stroke = colour_from(j, "stroke");
+        d.stroke_width = mm(number_of_line(j, "stroke_width_mm", -1));
+        if (in_mm(d.stroke_width) < 0) in::wrong("stroke_width_mm", "a width");
+    }
+    if (in::maybe(j, "fill")) d.fill = colour_from(j, "fill");
+    d.stroke_opacity = number_of_line(j, "stroke_opacity", 1);
+    d.fill_opacity = number_of_line(j, "fill_opacity", 1);
+    const auto cap = in::text(j, "cap", "butt"), join = in::text(j, "join", "mitre");
+    d.cap = cap == "round" ? LineCap::round : cap == "square" ? LineCap::square : LineCap::butt;
+    d.join = join == "round" ? LineJoin::round : join == "bevel" ? LineJoin::bevel : LineJoin::mitre;
+    d.mitre_limit = number_of_line(j, "mitre_limit", 4);
+    if (in::maybe(j, "dashes_mm"))
+        for (const json& dash : in::list(j, "dashes_mm")) {
+            if (dash.is_null()) throw LostLine{};
+            d.dashes_mm.push_back(in::number_in(dash, "dashes_mm"));
+        }
+    d.dash_offset_mm = number_of_line(j, "dash_offset_mm", 0);
+    return d;
+}
+
+DrawnLine line_from(const json& j) {
+    DrawnLine line;
+    line.id = id_from<LineId>(j, "id");
+    line.name = in::text(j, "name", "");
+    line.group = in::text(j, "group", "");
+    line.shape.rule = in::text(j, "rule", "nonzero") == "evenodd" ? FillRule::evenodd : FillRule::nonzero;
+    line.drawn = drawn_from(j);
+    auto contours = contours_from_text(in::text(j, "path_mm"));
+    if (!contours) throw LostLine{};
+    line.shape.contours = std::move(*contours);
+    if (!sound(line)) throw LostLine{};
+    return line;
+}
+
+double page_side(const json& j, std::size_t i) {
+    const json& page = in::list(j, "page_mm");
+    if (page.size() != 2) in::wrong("page_mm", "a width and a height");
+    return page[i].is_null() ? 0 : in::number_in(page[i], "page_mm");
+}
+
+Drawing drawing_from(const json& j, std::vector<LineId>& lost) {
+    Drawing out;
+    out.page_width = mm(page_side(j, 0));
+    out.page_height = mm(page_side(j, 1));
+    const json& lines = in::list(j, "lines");
+    out.lines.reserve(lines.size());
+    for (const json& l : lines) {
+        try {
+            out.lines.push_back(line_from(l));
+        } catch (const LostLine&) {
+            lost.push_back(id_from<LineId>(l, "id"));
+        }
+    }
+    return out;
+}
+
+Step step_from(const json& j) {
+    const StepKind* kind = step_kind(in::text(j, "kind"));
+    if (!kind) throw Damaged{"a step of kind \"" + in::text(j, "kind") + "\" is not known"};
+    Step step{id_from<StepId>(j, "id"),        in::flag(j, "on"),
+              id_from<LaneId>(j, "lane"),      kind->fresh,
+              ids_from<LineSetId>(j, "of"),    ids_from<LineSetId>(j, "by"),
+              id_from<LineSetId>(j, "result"), in::flag(j, "aside")};
+    JsonReader reader(in::object(j, "numbers"));
+    fields(step.what, reader);
+    return step;
+}
+
+Findings notes_from(const json& list) {
+    Findings out;
+    for (const json& n : list) {
+        const std::string& grade = in::text(n, "grade");
+        Finding note{in::text(n, "code"),
+                     grade == "error"     ? Grade::error
+                     : grade == "caution" ? Grade::caution
+                                          : Grade::hint,
+                     in::text(n, "message")};
+        for (const json& a : in::list(n, "arguments")) {
+            if (!a.is_array() || a.size() != 2) in::wrong("arguments", "a list of pairs");
+            note.args.emplace_back(in::text_in(a[0], "arguments"), in::text_in(a[1], "arguments"));
+        }
+        out.push_back(std::move(note));
+    }
+    return out;
+}
+
+std::uint64_t hash_from(const std::string& text) {
+    std::uint64_t hash = 0;
+    const auto [end, bad] = std::from_chars(text.data(), text.data() + text.size(), hash);
+    if (bad != std::errc() || end != text.data() + text.size()) in::wrong("file_hash", "a number");
+    return hash;
+}
+
+Source source_from(const json& j, std::vector<LineId>& lost) {
+    Source source;
+    const std::string& word = in::text(j, "kind");
+    if (word != "file") {
+        const SourceKind* kind = source_kind(word);
+        if (!kind) throw Damaged{"a source of kind \"" + word + "\" is not known"};
+        source.spec = kind->fresh;
+        JsonReader reader(in::object(j, "numbers"));
+        fields(source.spec, reader);
+        return source;
+    }
+    source.file_name = in::text(j, "file_name");
+    source.file_hash = hash_from(in::text(j, "file_hash"));
+    source.notes = notes_from(in::list(j, "notes"));
+    source.drawing = std::make_shared<Drawing>(drawing_from(in::object(j, "drawing"), lost));
+    return source;
+}
+
+/// A part whose lines could not all be read says so until the maker has seen it.
+void tell_lost(Part& part, const std::vector<LineId>& lost) {
+    if (lost.empty()) return;
+    const std::set<LineId> gone(lost.begin(), lost.end());
+    for (LineSet& set : part.sets)
+        std::erase_if(set.lines, [&](LineId id) { return gone.contains(id); });
+    const std::string n = std::to_string(lost.size());
+    part.source.notes.push_back({"project.lines-lost",
+                                 Grade::caution,
+                                 n + (lost.size() == 1 ? " line" : " lines") + " of \"" + part.name +
+                                     "\" could not be read, as their numbers are damaged, and " +
+                                     (lost.size() == 1 ? "was" : "were") + " left out.",
+                                 {{"count", n}, {"part", part.name}}});
+}
+
+Part part_from(const json& j) {
+    Part part;
+    std::vector<LineId> lost;
+    part.id = id_from<PartId>(j, "id");
+    part.name = in::text(j, "name");
+    part.quantity = in::whole(j, "quantity");
+    part.stock = in::text(j, "stock");
+    part.scale = in::number(j, "scale");
+    part.source = source_from(in::object(j, "source"), lost);
+    for (const json& s : in::list(j, "line_sets")) {
+        auto role = in::text(s, "role", "");
+        part.sets.push_back({id_from<LineSetId>(s, "id"), in::text(s, "name"), id_from<LaneId>(s, "lane"),
+                             in::flag(s, "set_aside"),
+                             role.empty() ? ids_from<LineId>(s, "lines") : std::vector<LineId>(), role});
+    }
+    for (const json& s : in::list(j, "steps"))
+        part.steps.push_back(step_from(s));
+    tell_lost(part, lost);
+    return part;
+}
+
+Sheet sheet_from(const json& j) {
+    Sheet sheet{id_from<SheetId>(j, "id"), in::text(j, "name"), in::text(j, "stock"), in::text(j, "mat"), {}};
+    for (const json& p : in::list(j, "placements"))
+        sheet.placements.push_back({id_from<PlacementId>(p, "id"), id_from<PartId>(p, "part"),
+                                    mm(in::number(p, "left_mm")), mm(in::number(p, "top_mm")),
+                                    radians(in::number(p, "turn_rad")), in::flag(p, "mirrored"),
+                                    in::whole(p, "piece"), in::whole(p, "group")});
+    return sheet;
+}
+
+Lane lane_from(const json& j) {
+    const auto action = action_from_name(in::text(j, "action"));
+    if (!action) throw Damaged{"\"" + in::text(j, "action") + "\" is not an action"};
+    const std::string& fold = in::text(j, "fold");
+    if (fold != "valley" && fold != "mountain") throw Damaged{"\"" + fold + "\" is no fold"};
+    return {id_from<LaneId>(j, "id"),
+            *action,
+            in::text(j, "name"),
+            in::text(j, "tool"),
+            colour_from(j, "colour"),
+            in::whole(j, "repeats"),
+            fold == "mountain" ? Fold::mountain : Fold::valley};
+}
+
+Project project_from(const json& j) {
+    Project p;
+    p.name = in::text(j, "name");
+    p.unit = in::text(j, "unit") == "in" ? LengthUnit::inch : LengthUnit::mm;
+    p.machine = in::text(j, "machine");
+    p.pass_order = ids_from<LaneId>(j, "pass_order");
+    p.next_id = in::id(j, "next_id");
+    for (const json& l : in::list(j, "lanes"))
+        p.lanes.push_back(lane_from(l));
+    for (const json& part : in::list(j, "parts"))
+        p.parts.push_back(part_from(part));
+    for (const json& sheet : in::list(j, "sheets"))
+        p.sheets.push_back(sheet_from(sheet));
+    return p;
+}
+
+} // namespace
+
+Result<Project> read_project(const std::string& bytes, const std::string& file_name) {
+    const auto damaged = [&](const std::string& what) {
+        return fail("project.damaged", "The project file is damaged: " + what + ".", {file_name, 0});
+    };
+    json document;
+    try {
+        document = json::parse(bytes);
+    } catch (const json::parse_error& e) {
+        return fail("project.not-json", "The project file is damaged or cut short.",
+                    {file_name, line_of_offset(bytes, e.byte)});
+    } catch (const json::exception&) {
+        return fail("project.not-json", "The project file is damaged: a number in it is beyond all bounds.",
+                    {file_name, 0});
+    }
+    if (!document.is_object() || !document.contains("format") || document["format"] != "dot-lane-project")
+        return fail("project.not-ours", "This is not a Dot Lane project.", {file_name, 0});
+    try {
+        const int version = in::whole(document, "version");
+        if (version > format_version)
+            return fail("project.newer",
+                        "This project was saved by a newer Dot Lane (format " + std::to_string(version) +
+                            ", this one reads up to " + std::to_string(format_version) + ").",
+                        {file_name, 0});
+        if (version < 1) return damaged("its format version is not known");
+        migrate(document, version);
+        Project project = project_from(document);
+        if (const auto ok = check_rules(project); !ok)
+            return fail(ok.error().code, ok.error().message, {file_name, 0});
+        return project;
+    } catch (const Damaged& d) {
+        return damaged(d.what);
+    }
+}
+
+} // namespace dotlane

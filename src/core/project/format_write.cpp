@@ -1,0 +1,156 @@
+// The project file, written.
+#include "core/project/format.h"
+#include "core/project/json_fields.h"
+
+namespace dotlane {
+namespace {
+
+using nlohmann::json;
+
+json to_json(const Drawn& d) {
+    json j = json::object();
+    if (d.stroke) {
+        j["stroke"] = to_hex(*d.stroke);
+        j["stroke_width_mm"] = in_mm(d.stroke_width);
+    }
+    if (d.fill) j["fill"] = to_hex(*d.fill);
+    if (d.stroke && d.stroke_opacity != 1) j["stroke_opacity"] = d.stroke_opacity;
+    if (d.fill && d.fill_opacity != 1) j["fill_opacity"] = d.fill_opacity;
+    if (d.cap != LineCap::butt) j["cap"] = d.cap == LineCap::round ? "round" : "square";
+    if (d.join != LineJoin::mitre) j["join"] = d.join == LineJoin::round ? "round" : "bevel";
+    if (d.mitre_limit != 4) j["mitre_limit"] = d.mitre_limit;
+    if (!d.dashes_mm.empty()) j["dashes_mm"] = d.dashes_mm;
+    if (d.dash_offset_mm != 0) j["dash_offset_mm"] = d.dash_offset_mm;
+    return j;
+}
+
+json to_json(const Drawing& drawing) {
+    json lines = json::array();
+    for (const DrawnLine& line : drawing.lines) {
+        json j = to_json(line.drawn);
+        j["id"] = line.id.value;
+        if (!line.name.empty()) j["name"] = line.name;
+        if (!line.group.empty()) j["group"] = line.group;
+        if (line.shape.rule == FillRule::evenodd) j["rule"] = "evenodd";
+        j["path_mm"] = path_text(line.shape);
+        lines.push_back(std::move(j));
+    }
+    return {{"page_mm", {in_mm(drawing.page_width), in_mm(drawing.page_height)}},
+            {"lines", std::move(lines)}};
+}
+
+template<class IdType>
+json id_list(const std::vector<IdType>& ids) {
+    json out = json::array();
+    for (const auto id : ids)
+        out.push_back(id.value);
+    return out;
+}
+
+json to_json(const Step& step) {
+    json j = {{"id", step.id.value},
+              {"kind", kind_of(step.what).key},
+              {"on", step.on},
+              {"lane", step.lane.value},
+              {"of", id_list(step.of)},
+              {"by", id_list(step.by)},
+              {"result", step.result.value},
+              {"aside", step.aside},
+              {"numbers", json::object()}};
+    JsonWriter writer(j["numbers"]);
+    StepWhat what = step.what;
+    fields(what, writer);
+    return j;
+}
+
+json notes_to_json(const Findings& notes) {
+    json out = json::array();
+    for (const Finding& note : notes) {
+        json arguments = json::array();
+        for (const auto& [name, value] : note.args)
+            arguments.push_back({name, value});
+        out.push_back({{"code", note.code},
+                       {"grade", grade_name(note.grade)},
+                       {"message", note.message},
+                       {"arguments", std::move(arguments)}});
+    }
+    return out;
+}
+
+json to_json(const Source& source) {
+    if (const SourceKind* kind = kind_of(source.spec)) {
+        json j = {{"kind", kind->key}, {"numbers", json::object()}};
+        JsonWriter writer(j["numbers"]);
+        SourceSpec spec = source.spec;
+        fields(spec, writer);
+        return j;
+    }
+    return {{"kind", "file"},
+            {"file_name", source.file_name},
+            {"file_hash", std::to_string(source.file_hash)},
+            {"notes", notes_to_json(source.notes)},
+            {"drawing", to_json(*source.drawing)}};
+}
+
+json to_json(const Part& part) {
+    json sets = json::array(), steps = json::array();
+    for (const LineSet& set : part.sets) {
+        json j = {
+            {"id", set.id.value}, {"name", set.name}, {"lane", set.lane.value}, {"set_aside", set.set_aside}};
+        if (set.role.empty())
+            j["lines"] = id_list(set.lines);
+        else
+            j["role"] = set.role;
+        sets.push_back(std::move(j));
+    }
+    for (const Step& step : part.steps)
+        steps.push_back(to_json(step));
+    return {{"id", part.id.value},          {"name", part.name},        {"quantity", part.quantity},
+            {"stock", part.stock},          {"scale", part.scale},      {"source", to_json(part.source)},
+            {"line_sets", std::move(sets)}, {"steps", std::move(steps)}};
+}
+
+json to_json(const Sheet& sheet) {
+    json placements = json::array();
+    for (const Placement& p : sheet.placements)
+        placements.push_back({{"id", p.id.value},
+                              {"part", p.part.value},
+                              {"left_mm", in_mm(p.left)},
+                              {"top_mm", in_mm(p.top)},
+                              {"turn_rad", in_radians(p.turn)},
+                              {"mirrored", p.mirrored},
+                              {"piece", p.piece},
+                              {"group", p.group}});
+    return {{"id", sheet.id.value},
+            {"name", sheet.name},
+            {"stock", sheet.stock},
+            {"mat", sheet.mat},
+            {"placements", std::move(placements)}};
+}
+
+} // namespace
+
+std::string write_project(const Project& project) {
+    json lanes = json::array(), parts = json::array(), sheets = json::array();
+    for (const Lane& lane : project.lanes)
+        lanes.push_back({{"id", lane.id.value},
+                         {"action", action_name(lane.action)},
+                         {"name", lane.name},
+                         {"tool", lane.tool},
+                         {"colour", to_hex(lane.colour)},
+                         {"repeats", lane.repeats},
+                         {"fold", lane.fold == Fold::mountain ? "mountain" : "valley"}});
+    for (const Part& part : project.parts)
+        parts.push_back(to_json(part));
+    for (const Sheet& sheet : project.sheets)
+        sheets.push_back(to_json(sheet));
+    const json document = {
+        {"format", "dot-lane-project"}, {"version", format_version},
+        {"name", project.name},         {"unit", project.unit == LengthUnit::inch ? "in" : "mm"},
+        {"machine", project.machine},   {"pass_order", id_list(project.pass_order)},
+        {"next_id", project.next_id},   {"lanes", std::move(lanes)},
+        {"parts", std::move(parts)},    {"sheets", std::move(sheets)}};
+    return document.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
+}
+
+} // namespace dotlane

@@ -1,0 +1,89 @@
+// Documents of older versions, brought up to date one version at a time.
+#include "core/project/migrations.h"
+
+#include "core/project/format.h"
+#include "core/project/json_fields.h"
+#include "core/project/json_in.h"
+
+namespace dotlane {
+namespace {
+
+using nlohmann::json;
+
+void set(json& object, const char* key, json value) {
+    if (!object.is_object()) json_in::wrong(key, "in a group of members");
+    object[key] = std::move(value);
+}
+
+/// Version 1 did not know mountain folds.
+void from_1(json& document) {
+    for (json& lane : json_in::list(document, "lanes"))
+        set(lane, "fold", "valley");
+}
+
+/// Version 2 knew one kind of step, whose lines no other step could use.
+void from_2(json& document) {
+    auto next = json_in::id(document, "next_id");
+    for (json& part : json_in::list(document, "parts"))
+        for (json& step : json_in::list(part, "steps")) {
+            set(step, "by", json::array());
+            set(step, "result", next++);
+            set(step, "aside", false);
+            for (const char* number : {"spacing_mm", "angle_rad", "inset_mm", "joined", "alternate"})
+                if (step.contains(number)) {
+                    step["numbers"][number] = step[number];
+                    step.erase(number);
+                }
+        }
+    document["next_id"] = next;
+}
+
+void add_missing(json& numbers, const json& fresh) {
+    for (const auto& [key, value] : fresh.items())
+        if (!numbers.contains(key)) numbers[key] = value;
+}
+
+/// In version 4 sources learnt new numbers, which do nothing until they are set.
+void from_3(json& document) {
+    for (json& part : json_in::list(document, "parts")) {
+        json& source = json_in::object(part, "source");
+        if (const SourceKind* kind = source_kind(json_in::text(source, "kind"))) {
+            SourceSpec spec = kind->fresh;
+            // Badges had sizes of their own.
+            if (auto* badge = std::get_if<Badge>(&spec)) badge->size = Badge::Size::own;
+            json fresh;
+            JsonWriter writer(fresh);
+            fields(spec, writer);
+            add_missing(json_in::object(source, "numbers"), fresh);
+        }
+        for (json& step : json_in::list(part, "steps"))
+            if (const StepKind* kind = step_kind(json_in::text(step, "kind"))) {
+                StepWhat what = kind->fresh;
+                json fresh;
+                JsonWriter writer(fresh);
+                fields(what, writer);
+                add_missing(json_in::object(step, "numbers"), fresh);
+            }
+    }
+}
+
+/// In version 5 pieces of a part may lie apart, and what lies on a sheet can be grouped.
+void from_4(json& document) {
+    for (json& sheet : json_in::list(document, "sheets"))
+        for (json& placement : json_in::list(sheet, "placements"))
+            set(placement, "piece", 0), set(placement, "group", 0);
+}
+
+/// Each entry takes a document of its version to the next.
+using Migration = void (*)(json&);
+constexpr Migration migrations[] = {nullptr, from_1, from_2, from_3, from_4};
+static_assert(std::size(migrations) == format_version, "one migration for every version but the newest");
+
+} // namespace
+
+void migrate(json& document, int from) {
+    for (int version = from; version < format_version; ++version)
+        migrations[version](document);
+}
+
+} // namespace dotlane

@@ -196,7 +196,7 @@ TEST_CASE("mutated DXF, HP-GL and stroke fonts are read or refused") {
                                             "0\nPOLYLINE\n70\n1\n"};
     int read = 0;
     for (int i = 0; i < rounds(600); ++i) {
-        const auto a = read_dxf(mutated(dxf, random, words), {"x.dxf", 20000});
+        const auto a = read_dxf(mutated(dxf, random, words), {"x.dxf", {20000, 200000, 200000}});
         const auto b = read_hpgl(mutated(hpgl, random, words), "x.plt");
         const auto c = read_stroke_font(mutated(strokes, random, words), "x");
         read += a.has_value() + b.has_value() + c.has_value();

@@ -16,14 +16,17 @@ for name in sys.argv[1:]:
         layer = doc.layers.get(e.dxf.layer) if e.dxf.layer in doc.layers else None
         if layer is not None and (layer.is_off() or layer.is_frozen()):
             continue
-        try:
-            p = path.make_path(e)
-        except TypeError:
-            continue
-        if len(p) == 0:
-            continue
-        v = list(p.flattening(0.0005))
-        length += sum(a.distance(b) for a, b in zip(v, v[1:]))
+        if hasattr(e, "flattening"):  # round ones and splines, from their formulas rather than as cubics
+            v = list(e.flattening(0.0005, 32) if e.dxftype() == "SPLINE" else e.flattening(0.0005))
+        else:
+            try:
+                p = path.make_path(e)
+            except TypeError:
+                continue
+            if len(p) == 0:
+                continue
+            v = list(p.flattening(0.00005))
+        length += sum(a.vec2.distance(b.vec2) for a, b in zip(v, v[1:]))  # seen from above
         points += v
     if points:
         xs, ys = [q.x for q in points], [q.y for q in points]

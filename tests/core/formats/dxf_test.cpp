@@ -89,7 +89,8 @@ TEST_CASE(
     CHECK(out.drawing.lines[0].group == "fold");
     CHECK(*out.drawing.lines[0].drawn.stroke == Colour{0, 0, 255});
     CHECK(bounds(out.drawing.lines[0].shape).height() == Approx(20)); // upright and twice as long
-    CHECK(bounds(out.drawing).height() == Approx(20 + 2 * 14));       // columns run along the turned axis
+    // Columns run along the turned axis; the insert's scale is the block's, not that of their distance.
+    CHECK(bounds(out.drawing).height() == Approx(20 + 2 * 7));
     CHECK(get(out.findings, "dxf.hidden").grade == Grade::hint);
     const std::string self =
         "0\nBLOCK\n8\n0\n2\nsnake\n70\n0\n10\n0\n20\n0\n0\nINSERT\n8\n0\n2\nsnake\n10\n1\n20\n0\n0\nENDBLK\n";
@@ -123,6 +124,112 @@ TEST_CASE("DXF: what is left out is told, what is no DXF is refused") {
     const std::string whole = dxf(line_of(0, 0, 1, 1) + "0\nCIRCLE\n8\n0\n10\n5\n20\n5\n40\n10\n");
     for (std::size_t cut = 0; cut < whole.size(); cut += 7)
         (void)read_dxf(whole.substr(0, cut), {"x.dxf"}); // must neither crash nor hang
+}
+
+TEST_CASE("DXF: rows and columns of a scaled block keep their distance") {
+    // DXF reference, INSERT: group 44 is a distance, 41 a scale of the block. Three bars of 10 at half size,
+    // 20 apart: 5 + 2 x 20.
+    const std::string block =
+        "0\nBLOCK\n8\n0\n2\nbar\n70\n0\n10\n0\n20\n0\n" + line_of(0, 0, 10, 0) + "0\nENDBLK\n";
+    const auto out =
+        read(dxf("0\nINSERT\n8\n0\n2\nbar\n10\n0\n20\n0\n41\n0.5\n42\n0.5\n70\n3\n44\n20\n", 4, block));
+    CHECK(bounds(out.drawing).width() == Approx(45));
+    CHECK(total(out.drawing) == Approx(15));
+}
+
+TEST_CASE("DXF: an arc goes from angle to angle, however many turns its numbers count (I)") {
+    const auto length_of = [](const char* from, const char* to) {
+        return total(
+            read(dxf("0\nARC\n8\n0\n10\n0\n20\n0\n40\n10\n50\n" + std::string(from) + "\n51\n" + to + "\n"))
+                .drawing);
+    };
+    CHECK(length_of("0", "450") == Approx(5 * pi).epsilon(1e-4));
+    CHECK(length_of("10", "400") == Approx(10 * pi / 6).epsilon(1e-4));
+    CHECK(length_of("350", "370") == Approx(10 * pi / 9).epsilon(1e-4));
+    CHECK(length_of("-720000", "90") == Approx(5 * pi).epsilon(1e-4));
+    CHECK(length_of("90", "0") == Approx(15 * pi).epsilon(1e-4));
+    CHECK(length_of("0", "360") == Approx(20 * pi).epsilon(1e-4));
+}
+
+TEST_CASE("DXF: strong weights keep a spline on its circle (I)") {
+    // A rational quadratic with weights 1, w, 1 over a right angle is a conic; w = cos 45 is the circle.
+    // Split unevenly by weights of 1 and 1000 it is still the same conic, run at another pace (Piegl,
+    // Tiller, 7.2).
+    for (const double k : {1e-3, 0.03, 1.0, 40.0, 1e3}) {
+        const Contour quarter = spline_contour(2, {{10, 0}, {10, 10}, {0, 10}},
+                                               {1, std::sqrt(0.5) * k, k * k}, {0, 0, 0, 1, 1, 1}, false);
+        INFO(k);
+        REQUIRE_FALSE(quarter.segments.empty());
+        for (const Point q : flattened(quarter, mm(1e-5)).points)
+            CHECK(length(q) == Approx(10).margin(2e-4));
+        CHECK(in_mm(length(flattened(quarter, mm(1e-5)))) == Approx(5 * pi).epsilon(1e-5));
+    }
+    CHECK(spline_contour(2, {{10, 0}, {10, 10}, {0, 10}}, {1, -1, 1}, {0, 0, 0, 1, 1, 1}, false)
+              .segments.empty());
+    CHECK(spline_contour(2, {{10, 0}, {10, std::numeric_limits<double>::infinity()}, {0, 10}}, {},
+                         {0, 0, 0, 1, 1, 1}, false)
+              .segments.empty());
+}
+
+TEST_CASE("DXF: counts that are not true, lines without end and colours that do not exist do no harm") {
+    const auto one = [](const std::string& entity) { return read(dxf(entity)); };
+    // Counts declared and not there.
+    CHECK(one("0\nLWPOLYLINE\n8\n0\n90\n2147483647\n70\n0\n10\n0\n20\n0\n10\n9\n20\n0\n")
+              .drawing.lines.size() == 1);
+    CHECK(one("0\nSPLINE\n8\n0\n71\n3\n72\n2147483647\n73\n2147483647\n74\n-1\n10\n0\n20\n0\n" +
+              line_of(0, 0, 1, 1))
+              .drawing.lines.size() == 1);
+    // A line of a million characters.
+    CHECK(one("0\nTEXT\n8\n0\n1\n" + std::string(1'000'000, 'x') + "\n" + line_of(0, 0, 1, 1))
+              .drawing.lines.size() == 1);
+    CHECK(read_dxf(std::string(1'000'000, 'x') + dxf(line_of(0, 0, 1, 1)), {"x.dxf"}).error().code ==
+          "dxf.not-dxf");
+    for (const char* colour :
+         {"-50", "56", "255", "256", "257", "2147483647", "-2147483648", "99999999", "0"}) {
+        INFO(colour);
+        const auto drawn = one(line_of(0, 0, 1, 1, "8\n0\n62\n" + std::string(colour) + "\n"));
+        CHECK(drawn.drawing.lines.at(0).drawn.stroke);
+    }
+    CHECK(*one(line_of(0, 0, 1, 1, "8\n0\n62\n1\n420\n3368601\n")).drawing.lines[0].drawn.stroke ==
+          Colour{0x33, 0x66, 0x99});
+    // A bulge that is all but none is a straight edge; it once made a radius without end.
+    for (const char* bulge : {"1e-200", "-1e-12", "0"}) {
+        const auto flat =
+            one("0\nLWPOLYLINE\n8\n0\n70\n0\n10\n0\n20\n0\n42\n" + std::string(bulge) + "\n10\n10\n20\n0\n");
+        CHECK(total(flat.drawing) == Approx(10));
+        must(check_numbers(flat.drawing));
+    }
+    // Blocks that repeat one another beyond all bounds.
+    std::string blocks;
+    for (int i = 0; i < 12; ++i)
+        blocks += "0\nBLOCK\n8\n0\n2\nb" + std::to_string(i) +
+                  "\n70\n0\n10\n0\n20\n0\n0\nINSERT\n8\n0\n2\nb" + std::to_string(i + 1) +
+                  "\n10\n0\n20\n0\n70\n30000\n71\n30000\n0\nENDBLK\n";
+    CHECK(read_dxf(dxf("0\nINSERT\n8\n0\n2\nb0\n10\n0\n20\n0\n", 4, blocks), {"x.dxf"}).error().code ==
+          "dxf.large");
+}
+
+TEST_CASE("DXF: a file that is cut short is refused, wherever it is cut") {
+    const std::string whole = dxf(line_of(0, 0, 10, 0) + line_of(0, 5, 10, 5) + line_of(0, 9, 10, 9));
+    const std::size_t end = whole.find("0\nENDSEC", whole.find("ENTITIES"));
+    REQUIRE(end != std::string::npos);
+    int refused = 0;
+    for (std::size_t cut = 1; cut < end; ++cut) {
+        const auto r = read_dxf(whole.substr(0, cut), {"x.dxf"});
+        // Between sections nothing is missing that could be seen: such a file has no lines.
+        if (r)
+            CHECK(r->drawing.lines.empty());
+        else
+            ++refused;
+    }
+    CHECK(refused > static_cast<int>(end) / 2);
+    const auto cut = read_dxf(whole.substr(0, whole.rfind("LINE") + 30), {"x.dxf"});
+    REQUIRE_FALSE(cut);
+    CHECK(cut.error().code == "dxf.cut");
+    CHECK(cut.error().place.line > 10);
+    CHECK(must(read_dxf(whole.substr(0, whole.rfind("0\nEOF")), {"x.dxf"})).drawing.lines.size() ==
+          3); // all is there
+    CHECK(read_dxf("Some Binary DXF\r\n", {"x.dxf"}).error().code == "dxf.binary");
 }
 
 TEST_CASE("chains: ends within reach join, branches are not guessed") {

@@ -1,32 +1,34 @@
 #include "core/formats/dxf/reader.h"
 
-#include <cmath>
-#include <dxflib/dl_creationadapter.h>
-#include <dxflib/dl_dxf.h>
-#include <map>
 #include <numbers>
-#include <sstream>
 
 #include "core/formats/chain.h"
+#include "core/formats/dxf/entities.h"
+#include "core/formats/dxf/groups.h"
 
 namespace dotlane {
 namespace {
 
-using std::numbers::pi;
+using dxf::Group;
+using dxf::Record;
+using dxf::Stop;
 
-struct TooMuch {
-    const char *code, *message;
+constexpr int of_layer = 256, of_block = 0;
+
+struct Ink {
+    int index = of_layer;
+    std::optional<Colour> exact; ///< a true colour, group 420
 };
-
 struct Entity {
     std::string layer;
-    int colour = 256; ///< index; 256: of its layer, 0: of its block
+    Ink ink;
     Contour contour;
 };
 struct Insert {
     std::string block, layer;
-    int colour = 256;
-    Affine to;
+    Ink ink;
+    Affine place; ///< of the block's points, but for where the copy lies
+    Affine grid;  ///< of steps from copy to copy: turned, not scaled
     int columns = 1, rows = 1;
     Point pitch;
 };
@@ -35,278 +37,234 @@ struct Block {
     std::vector<Entity> entities;
     std::vector<Insert> inserts;
 };
+struct Layer {
+    Ink ink{7, {}};
+    bool off = false;
+};
 
-double checked(double v) {
-    if (!std::isfinite(v) || std::abs(v) > 1e9)
-        throw TooMuch{"dxf.number", "The file holds a number that no drawing can have."};
-    return v;
-}
-Point point(double x, double y) {
-    return {checked(x), checked(y)};
-}
-
-/// The nine named colours of the index; others by their hue wheel (DXF reference, colour index).
-Colour colour_of_index(int index) {
-    static constexpr Colour named[] = {{0, 0, 0},       {255, 0, 0},    {255, 255, 0}, {0, 255, 0},
-                                       {0, 255, 255},   {0, 0, 255},    {255, 0, 255}, {0, 0, 0},
-                                       {128, 128, 128}, {192, 192, 192}};
-    if (index >= 0 && index <= 9) return named[index];
-    if (index >= 250) {
-        const auto grey = static_cast<std::uint8_t>(51 + (index - 250) * 40);
-        return {grey, grey, grey};
-    }
-    const double hue = (index / 10 - 1) * 15.0 / 60, value[] = {1, 0.65, 0.5, 0.3, 0.15};
-    const double v = value[(index % 10) / 2], low = index % 2 == 1 ? v / 2 : 0, f = hue - std::floor(hue);
-    const double up = low + (v - low) * f, down = v - (v - low) * f;
-    const double rgb[6][3] = {{v, up, low},   {down, v, low}, {low, v, up},
-                              {low, down, v}, {up, low, v},   {v, low, down}};
-    const auto& c = rgb[static_cast<int>(hue) % 6];
-    const auto byte = [](double x) { return static_cast<std::uint8_t>(std::lround(x * 255)); };
-    return {byte(c[0]), byte(c[1]), byte(c[2])};
-}
-
-class Collector final : public DL_CreationAdapter {
-  public:
+struct Content {
     std::map<std::string, Block> blocks; ///< "" holds what is drawn
-    std::map<std::string, int> layer_colours;
-    std::map<std::string, bool> layers_off;
+    std::map<std::string, Layer> layers;
     std::map<std::string, int> left_out;
-    int units = 0;
+    int units = 0, hidden = 0;
+};
 
-    void setVariableInt(const std::string& key, int value, int) override {
-        if (key == "$INSUNITS") units = value;
+Ink ink_of(const Record& r, int otherwise) {
+    Ink ink{r.whole(62, otherwise), {}};
+    if (ink.index < 0 || ink.index > of_layer) ink.index = otherwise;
+    if (r.has(420)) {
+        const int rgb = r.whole(420);
+        const auto byte = [rgb](int shift) { return static_cast<std::uint8_t>(rgb >> shift & 255); };
+        ink.exact = Colour{byte(16), byte(8), byte(0)};
     }
-    void addLayer(const DL_LayerData& data) override {
-        const int colour = getAttributes().getColor();
-        layer_colours[data.name] = std::abs(colour);
-        layers_off[data.name] = data.off || colour < 0 || (data.flags & 1) != 0;
-    }
-    void addBlock(const DL_BlockData& data) override {
-        // Paper and model space are blocks too, but not ones that are inserted.
-        current_ = data.name;
-        blocks[current_].base = point(data.bpx, data.bpy);
-    }
-    void endBlock() override { current_.clear(); }
+    return ink;
+}
 
-    void addPoint(const DL_PointData& d) override { add({point(d.x, d.y), {}, false}); }
-    void addLine(const DL_LineData& d) override {
-        Contour c{point(d.x1, d.y1), {}, false};
-        c.line_to(point(d.x2, d.y2));
-        add(std::move(c));
-    }
-    void addArc(const DL_ArcData& d) override {
-        add(arc(point(d.cx, d.cy), {checked(d.radius), 0}, 1, d.angle1 * pi / 180, d.angle2 * pi / 180));
-    }
-    void addCircle(const DL_CircleData& d) override {
-        add(arc(point(d.cx, d.cy), {checked(d.radius), 0}, 1, 0, 2 * pi));
-    }
-    void addEllipse(const DL_EllipseData& d) override {
-        add(arc(point(d.cx, d.cy), point(d.mx, d.my), checked(d.ratio), d.angle1, d.angle2));
-    }
-    void addPolyline(const DL_PolylineData& d) override {
-        finish();
-        polyline_.emplace();
-        polyline_->closed = (d.flags & 1) != 0;
-        if ((d.flags & (16 | 64)) != 0) ++left_out["meshes"], polyline_.reset();
-    }
-    void addVertex(const DL_VertexData& d) override {
-        if (polyline_) vertices_.push_back({point(d.x, d.y), checked(d.bulge)});
-    }
-    void addSpline(const DL_SplineData& d) override {
-        finish();
-        spline_ = {static_cast<int>(d.degree), (d.flags & 1) != 0, true, {}, {}, {}, {}};
-    }
-    void addControlPoint(const DL_ControlPointData& d) override {
-        spline_.controls.push_back(point(d.x, d.y));
-        spline_.weights.push_back(d.w);
-    }
-    void addFitPoint(const DL_FitPointData& d) override { spline_.fits.push_back(point(d.x, d.y)); }
-    void addKnot(const DL_KnotData& d) override { spline_.knots.push_back(checked(d.k)); }
-    void endEntity() override { finish(); }
-    void endSequence() override { finish(); }
-    void addInsert(const DL_InsertData& d) override {
-        finish();
-        const double turn = checked(d.angle) * pi / 180;
-        const Affine flip = mirrored() ? Affine::scaling(-1, 1) : Affine{};
-        blocks[current_].inserts.push_back(
-            {d.name, getAttributes().getLayer(), getAttributes().getColor(),
-             flip * Affine::translation(point(d.ipx, d.ipy)) * Affine::rotation(turn) *
-                 Affine::scaling(checked(d.sx), checked(d.sy)),
-             std::clamp(d.cols, 1, 10000), std::clamp(d.rows, 1, 10000), point(d.colSp, d.rowSp)});
-    }
+/// Reads the records one after another into Content.
+class Parser {
+  public:
+    Parser(std::string_view text, const ReadLimits& limits, Progress& progress)
+        : groups_(text)
+        , limits_(limits)
+        , progress_(progress) {}
 
-    void addText(const DL_TextData&) override { ++left_out["texts"]; }
-    void addMText(const DL_MTextData&) override { ++left_out["texts"]; }
-    void addArcAlignedText(const DL_ArcAlignedTextData&) override { ++left_out["texts"]; }
-    void addHatch(const DL_HatchData&) override { ++left_out["hatches"]; }
-    void addSolid(const DL_SolidData&) override { ++left_out["solids"]; }
-    void addTrace(const DL_TraceData&) override { ++left_out["solids"]; }
-    void add3dFace(const DL_3dFaceData&) override { ++left_out["faces"]; }
-    void addImage(const DL_ImageData&) override { ++left_out["pictures"]; }
-    void addXLine(const DL_XLineData&) override { ++left_out["endless lines"]; }
-    void addRay(const DL_RayData&) override { ++left_out["endless lines"]; }
-    void addLeader(const DL_LeaderData&) override { ++left_out["dimensions"]; }
-    void addDimAlign(const DL_DimensionData&, const DL_DimAlignedData&) override { ++left_out["dimensions"]; }
-    void addDimLinear(const DL_DimensionData&, const DL_DimLinearData&) override { ++left_out["dimensions"]; }
-    void addDimRadial(const DL_DimensionData&, const DL_DimRadialData&) override { ++left_out["dimensions"]; }
-    void addDimDiametric(const DL_DimensionData&, const DL_DimDiametricData&) override {
-        ++left_out["dimensions"];
-    }
-    void addDimAngular(const DL_DimensionData&, const DL_DimAngular2LData&) override {
-        ++left_out["dimensions"];
-    }
-    void addDimAngular3P(const DL_DimensionData&, const DL_DimAngular3PData&) override {
-        ++left_out["dimensions"];
-    }
-    void addDimOrdinate(const DL_DimensionData&, const DL_DimOrdinateData&) override {
-        ++left_out["dimensions"];
+    Content run() {
+        Group group;
+        bool any = false;
+        Record record;
+        while (groups_.next(group)) {
+            if (group.code == 0) {
+                if (any) finish(record);
+                record = {group.value, group.line, {}};
+                any = true;
+            } else if (any)
+                record.groups.push_back(group);
+        }
+        if (any) finish(record);
+        if (!seen_) throw Stop{"dxf.not-dxf", "This is not a DXF file in text form."};
+        if (!section_.empty())
+            throw Stop{"dxf.cut", "The file is cut short: it ends within its section " + section_ + ".",
+                       record.line};
+        return std::move(content_);
     }
 
   private:
-    struct Vertex {
-        Point at;
-        double bulge;
-    };
-    struct Curve {
-        int degree = 0;
-        bool closed = false, open = false;
-        std::vector<Point> controls, fits;
-        std::vector<double> weights, knots;
-    };
-
-    bool mirrored() {
-        const double* direction = getExtrusion() ? getExtrusion()->getDirection() : nullptr;
-        return direction && direction[2] < 0;
-    }
-
-    void add(Contour c) {
-        if (mirrored()) c = transformed(c, Affine::scaling(-1, 1));
-        blocks[current_].entities.push_back(
-            {getAttributes().getLayer(), getAttributes().getColor(), std::move(c)});
-    }
-
-    /// Counter-clockwise from one parameter to the other; `major` is the half axis, `ratio` the other one's
-    /// share.
-    static Contour arc(Point centre, Point major, double ratio, double from, double to) {
-        checked(from), checked(to);
-        const Point minor{-major.y * ratio, major.x * ratio};
-        while (to <= from + 1e-12)
-            to += 2 * pi;
-        const double sweep = std::min(to - from, 2 * pi);
-        const int pieces = std::max(1, static_cast<int>(std::ceil(sweep / (pi / 4) - 1e-9)));
-        const double step = sweep / pieces, handle = 4.0 / 3 * std::tan(step / 4);
-        const auto at = [&](double a) { return centre + major * std::cos(a) + minor * std::sin(a); };
-        const auto slope = [&](double a) { return major * -std::sin(a) + minor * std::cos(a); };
-        Contour c{at(from), {}, sweep > 2 * pi - 1e-9};
-        for (int i = 0; i < pieces; ++i) {
-            const double a = from + step * i, b = a + step;
-            c.cubic_to(at(a) + slope(a) * handle, at(b) - slope(b) * handle, at(b));
-        }
-        return c;
-    }
-
-    void finish() {
-        if (polyline_) {
-            Contour c;
-            const std::size_t n = vertices_.size();
-            for (std::size_t i = 0; n > 0 && i < n + (polyline_->closed ? 1 : 0); ++i) {
-                const Vertex& v = vertices_[i % n];
-                if (i == 0)
-                    c.start = v.at;
-                else if (const double bulge = vertices_[i - 1].bulge;
-                         bulge != 0 && distance(c.end(), v.at) > 0) {
-                    // bulge = tan(angle / 4), positive: counter-clockwise (DXF reference)
-                    const double angle = 4 * std::atan(bulge),
-                                 r = distance(c.end(), v.at) / (2 * std::abs(std::sin(angle / 2)));
-                    c.arc_to(r, r, 0, std::abs(angle) > pi, bulge > 0, v.at);
-                } else if (i < n)
-                    c.line_to(v.at); // the last edge of a closed one is implied
-            }
-            c.closed = polyline_->closed;
-            if (n > 0) add(std::move(c));
-            polyline_.reset();
-            vertices_.clear();
-        }
-        if (spline_.open) {
-            spline_.open = false;
-            Contour c = spline_contour(spline_.degree, spline_.controls, spline_.weights, spline_.knots,
-                                       spline_.closed);
-            if (c.segments.empty() && spline_.fits.size() > 1) {
-                c.start = spline_.fits.front();
-                for (std::size_t i = 1; i < spline_.fits.size(); ++i)
-                    c.line_to(spline_.fits[i]);
-                ++left_out["curves of splines known only by points on them (taken as straight lines)"];
-            }
-            if (!c.segments.empty())
-                add(std::move(c));
-            else
-                ++left_out["broken splines"];
+    void finish(const Record& r) {
+        if (++records_ % 1024 == 0 && progress_.cancelled()) throw Stop{"cancelled", "Cancelled."};
+        if (r.kind == "SECTION") {
+            seen_ = true;
+            section_ = r.has(2) ? r.text(2) : "without a name";
+            if (section_ == "HEADER") header(r);
+        } else if (r.kind == "ENDSEC") {
+            end_polyline();
+            section_.clear();
+        } else if (section_ == "TABLES") {
+            if (r.kind == "LAYER") layer(r);
+        } else if (section_ == "ENTITIES" ||
+                   (section_ == "BLOCKS" && (!block_.empty() || r.kind == "BLOCK"))) {
+            entity(r);
         }
     }
 
-    std::string current_;
-    std::optional<Contour> polyline_;
-    std::vector<Vertex> vertices_;
-    Curve spline_;
+    void header(const Record& r) {
+        bool here = false;
+        for (const Group& g : r.groups) {
+            if (g.code == 9) here = g.value == "$INSUNITS";
+            if (here && g.code == 70) content_.units = dxf::whole_of(g);
+        }
+    }
+
+    void layer(const Record& r) {
+        const int index = r.whole(62, 7);
+        Layer& layer = content_.layers[r.text(2)];
+        layer.ink = ink_of(r, 7);
+        if (index < 0 && index >= -255) layer.ink.index = -index;
+        layer.off = index < 0 || (r.whole(70) & 1) != 0;
+    }
+
+    void entity(const Record& r) {
+        if (r.kind == "BLOCK") {
+            block_ = r.text(2);
+            content_.blocks[block_].base = r.point(10);
+            return;
+        }
+        if (r.kind == "ENDBLK") {
+            end_polyline();
+            return block_.clear();
+        }
+        if (r.kind == "VERTEX") return vertex(r);
+        end_polyline();
+        if (r.kind == "SEQEND") return;
+        if (r.whole(67) == 1 && block_.empty()) return void(++content_.left_out["objects on paper layouts"]);
+        if (r.whole(60) == 1) return void(++content_.hidden);
+        if (r.kind == "POLYLINE") {
+            if ((r.whole(70) & (16 | 64)) != 0) return void(++content_.left_out["meshes"]);
+            polyline_ = r;
+            return;
+        }
+        if (r.kind == "INSERT") return insert(r);
+        if (auto contour = dxf::contour_of(r, content_.left_out))
+            add(r, std::move(*contour));
+        else if (const std::string words = dxf::left_out(r.kind); !words.empty())
+            ++content_.left_out[words];
+    }
+
+    void vertex(const Record& r) {
+        // What only frames a smoothed polyline lies off it.
+        if (polyline_ && (r.whole(70) & 16) == 0) vertices_.push_back({r.point(10), r.number(42)});
+    }
+
+    void end_polyline() {
+        if (!polyline_) return;
+        const Record r = std::move(*polyline_);
+        polyline_.reset();
+        const auto vertices = std::exchange(vertices_, {});
+        if (vertices.empty()) return void(++content_.left_out["polylines without points"]);
+        Contour c = dxf::polyline(vertices, (r.whole(70) & 1) != 0);
+        const bool in_space = (r.whole(70) & 8) != 0;
+        add(r, in_space ? std::move(c) : transformed(c, dxf::plane_of(r)));
+    }
+
+    void insert(const Record& r) {
+        const Affine plane = dxf::plane_of(r), turn = Affine::rotation(r.number(50) * std::numbers::pi / 180);
+        const Affine at = plane * Affine::translation(r.point(10)) * turn;
+        content_.blocks[block_].inserts.push_back(
+            {r.text(2), r.text(8), ink_of(r, of_layer), Affine::scaling(r.number(41, 1), r.number(42, 1)), at,
+             std::max(1, r.whole(70, 1)), std::max(1, r.whole(71, 1)), Point{r.number(44), r.number(45)}});
+    }
+
+    void add(const Record& r, Contour contour) {
+        segments_ += contour.segments.size();
+        if (segments_ > limits_.segments)
+            throw Stop{"dxf.large", "The file holds " + words(limits_) + "." + what_to_do_when_large};
+        content_.blocks[block_].entities.push_back({r.text(8), ink_of(r, of_layer), std::move(contour)});
+    }
+
+    dxf::Groups groups_;
+    const ReadLimits& limits_;
+    Progress& progress_;
+    Content content_;
+    std::string section_, block_;
+    std::optional<Record> polyline_;
+    std::vector<dxf::Vertex> vertices_;
+    bool seen_ = false; ///< a section
+    std::size_t records_ = 0, segments_ = 0;
 };
 
+/// Lays out what is drawn, with every insert's block in its places.
 class Expander {
   public:
-    Expander(Collector& in, const DxfOptions& options, Progress& progress)
+    Expander(Content& in, const ReadLimits& limits, Progress& progress)
         : in_(in)
-        , options_(options)
+        , limits_(limits)
         , progress_(progress) {}
 
     std::vector<DrawnLine> run(const Affine& to_mm) {
-        expand("", to_mm, "0", 7, 0);
+        expand("", to_mm, "0", {7, {}}, 0);
         return std::move(lines_);
     }
-    int hidden = 0;
 
   private:
-    void expand(const std::string& name, const Affine& to, const std::string& layer, int colour, int depth) {
-        if (depth > 32) throw TooMuch{"dxf.deep", "Blocks lie within blocks more than 32 levels deep."};
+    void count(std::size_t segments) {
+        segments_ += segments;
+        if (++visits_ % 1024 == 0 && progress_.cancelled()) throw Stop{"cancelled", "Cancelled."};
+        if (visits_ > limits_.visits || segments_ > limits_.segments || lines_.size() >= limits_.lines)
+            throw Stop{"dxf.large", "With its blocks repeated the file holds " + words(limits_) + "." +
+                                        what_to_do_when_large};
+    }
+
+    const Layer& layer(const std::string& name) const {
+        static const Layer plain;
+        const auto it = in_.layers.find(name);
+        return it == in_.layers.end() ? plain : it->second;
+    }
+
+    void expand(const std::string& name, const Affine& to, const std::string& outer, const Ink& ink,
+                int depth) {
+        if (depth > 32) throw Stop{"dxf.deep", "Blocks lie within blocks more than 32 levels deep."};
         const auto it = in_.blocks.find(name);
         if (it == in_.blocks.end()) return;
         for (const Entity& e : it->second.entities) {
-            if (progress_.cancelled()) throw TooMuch{"cancelled", "Cancelled."};
+            count(e.contour.segments.size());
             // Layer 0 inside a block stands for the layer of the insert.
-            const std::string& own = e.layer == "0" && depth > 0 ? layer : e.layer;
-            if (in_.layers_off[own]) {
-                ++hidden;
+            const std::string& own = e.layer == "0" && depth > 0 ? outer : e.layer;
+            if (layer(own).off) {
+                ++in_.hidden;
                 continue;
             }
-            if (lines_.size() >= options_.max_lines)
-                throw TooMuch{"dxf.large", "The file holds more lines than can be worked with."};
             DrawnLine line;
             line.group = own;
             line.shape = Shape{{transformed(e.contour, to)}};
-            line.drawn.stroke = colour_of_index(settled(e.colour, own, colour));
+            const Ink settled = ink_for(e.ink, own, ink);
+            line.drawn.stroke = settled.exact ? *settled.exact : dxf::colour_of_index(settled.index);
             lines_.push_back(std::move(line));
         }
         for (const Insert& i : it->second.inserts) {
-            const std::string& own = i.layer == "0" && depth > 0 ? layer : i.layer;
+            const std::string& own = i.layer == "0" && depth > 0 ? outer : i.layer;
             const auto inner = in_.blocks.find(i.block);
-            const Point base = inner == in_.blocks.end() ? Point{} : inner->second.base;
+            if (inner == in_.blocks.end()) continue;
+            const Affine place = i.place * Affine::translation(inner->second.base * -1);
             for (int row = 0; row < i.rows; ++row)
-                for (int column = 0; column < i.columns; ++column)
-                    expand(i.block,
-                           to * i.to *
-                               Affine::translation({column * i.pitch.x - base.x, row * i.pitch.y - base.y}),
-                           own, settled(i.colour, own, colour), depth + 1);
+                for (int column = 0; column < i.columns; ++column) {
+                    count(0);
+                    const Affine copy =
+                        i.grid * Affine::translation({column * i.pitch.x, row * i.pitch.y}) * place;
+                    expand(i.block, to * copy, own, ink_for(i.ink, own, ink), depth + 1);
+                }
         }
     }
-    int settled(int index, const std::string& layer, int of_block) {
-        if (index == 0) return of_block;
-        if (index != 256) return index;
-        const auto it = in_.layer_colours.find(layer);
-        return it == in_.layer_colours.end() ? 7 : it->second;
+
+    Ink ink_for(const Ink& own, const std::string& on, const Ink& block) const {
+        if (own.exact) return own;
+        if (own.index == of_block) return block;
+        return own.index == of_layer ? layer(on).ink : own;
     }
 
-    Collector& in_;
-    const DxfOptions& options_;
+    Content& in_;
+    const ReadLimits& limits_;
     Progress& progress_;
     std::vector<DrawnLine> lines_;
+    std::size_t visits_ = 0, segments_ = 0;
 };
 
 /// Millimetres in a drawing unit, 0 for none ($INSUNITS, DXF reference).
@@ -333,21 +291,32 @@ double unit_mm(int code) {
     }
 }
 
+void tell(const Content& content, Findings& out) {
+    for (const auto& [what, count] : content.left_out)
+        out.push_back({"dxf.left-out",
+                       Grade::caution,
+                       "Left out: " + std::to_string(count) + " " + what + ".",
+                       {{"what", what}, {"count", std::to_string(count)}}});
+    if (content.hidden > 0)
+        out.push_back(
+            {"dxf.hidden",
+             Grade::hint,
+             std::to_string(content.hidden) + (content.hidden == 1 ? " line lies on a layer that is off."
+                                                                   : " lines lie on layers that are off."),
+             {{"count", std::to_string(content.hidden)}}});
+}
+
 } // namespace
 
 Result<DxfResult> read_dxf(const std::string& bytes, const DxfOptions& options, Progress& progress) {
-    Collector collector;
     try {
-        std::istringstream stream(bytes);
-        DL_Dxf dxf;
-        if (bytes.find("SECTION") == std::string::npos || !dxf.in(stream, &collector))
-            return fail("dxf.not-dxf", "This is not a DXF file in text form. Nothing has changed.",
-                        {options.file_name, 1});
-        const double unit = unit_mm(collector.units);
-        // The largest model is drawn with y up.
-        Expander expander(collector, options, progress);
+        if (bytes.substr(0, 64).find("Binary DXF") != std::string::npos)
+            throw Stop{"dxf.binary", "This DXF file is in binary form. Save it as text."};
+        Content content = Parser(bytes, options.limits, progress).run();
+        const double unit = unit_mm(content.units), scale = unit > 0 ? unit : 1;
+        // A DXF drawing has y up.
         std::vector<DrawnLine> lines =
-            expander.run(Affine::scaling(unit > 0 ? unit : 1, -(unit > 0 ? unit : 1)));
+            Expander(content, options.limits, progress).run(Affine::scaling(scale, -scale));
         DxfResult out;
         out.physical_size = unit > 0;
         const std::size_t before = lines.size();
@@ -357,22 +326,14 @@ Result<DxfResult> read_dxf(const std::string& bytes, const DxfOptions& options, 
                 {"dxf.joined",
                  Grade::hint,
                  std::to_string(before) + " pieces were joined at their ends to " +
-                     std::to_string(out.drawing.lines.size()) + " lines.",
+                     std::to_string(out.drawing.lines.size()) +
+                     (out.drawing.lines.size() == 1 ? " line." : " lines."),
                  {{"before", std::to_string(before)}, {"after", std::to_string(out.drawing.lines.size())}}});
-        for (const auto& [what, count] : collector.left_out)
-            out.findings.push_back({"dxf.left-out",
-                                    Grade::caution,
-                                    "Left out: " + std::to_string(count) + " " + what + ".",
-                                    {{"what", what}, {"count", std::to_string(count)}}});
-        if (expander.hidden > 0)
-            out.findings.push_back({"dxf.hidden",
-                                    Grade::hint,
-                                    std::to_string(expander.hidden) + " lines lie on layers that are off.",
-                                    {{"count", std::to_string(expander.hidden)}}});
+        tell(content, out.findings);
         settle_page(out.drawing);
         return out;
-    } catch (const TooMuch& e) {
-        return fail(e.code, std::string(e.message) + " Nothing has changed.", {options.file_name, 0});
+    } catch (const Stop& e) {
+        return fail(e.code, e.message + " Nothing has changed.", {options.file_name, e.line});
     }
 }
 

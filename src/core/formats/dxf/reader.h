@@ -1,10 +1,11 @@
-// DXF reader: bytes of a file to a Drawing, through dxflib.
+// DXF reader: bytes of a file in text form to a Drawing. Our own, as no library at hand can be trusted with
+// files that were not made by a well-meaning program (docs/decisions/0010).
 //
 // Taken: lines, arcs, circles, ellipses, polylines old and new with bulges, splines (their own curves, not
-// chords), points as dots, blocks and inserts with scale, turn, rows and columns, layers, colours, units
-// ($INSUNITS), mirrored extrusions. Ends that meet on one layer are joined to one line, as DXF has no paths.
-// Not taken, and told as findings with a count: text, hatches, dimensions, solids, pictures, layers that are
-// off.
+// chords), points as dots, blocks and inserts with scale, turn, rows and columns, layers, colours by index
+// and true ones, units ($INSUNITS), planes of their own. Ends that meet on one layer are joined to one line,
+// as DXF has no paths. Not taken, and told as findings with a count: text, hatches, dimensions, solids,
+// pictures, layers that are off, layouts on paper, kinds that are not known.
 #pragma once
 
 #include <string>
@@ -12,13 +13,14 @@
 #include "core/base/finding.h"
 #include "core/base/progress.h"
 #include "core/base/result.h"
+#include "core/formats/limits.h"
 #include "core/project/drawing.h"
 
 namespace dotlane {
 
 struct DxfOptions {
-    std::string file_name;             ///< for messages only
-    std::size_t max_lines = 1'000'000; ///< after inserts are expanded
+    std::string file_name;  ///< for messages only
+    ReadLimits limits = {}; ///< after inserts are expanded
 };
 
 struct DxfResult {
@@ -27,14 +29,15 @@ struct DxfResult {
     Findings findings;
 };
 
-/// Errors: "dxf.not-dxf", "dxf.large", "dxf.deep" (blocks within blocks over 32 levels), "dxf.number" (not
+/// Errors, with the line where there is one: "dxf.not-dxf", "dxf.binary", "dxf.cut" (it ends within a
+/// section), "dxf.large", "dxf.deep" (blocks within blocks over 32 levels), "dxf.number" (no number, not
 /// finite, or beyond 1e9), "cancelled".
 Result<DxfResult> read_dxf(const std::string& bytes, const DxfOptions& options,
                            Progress& progress = no_progress());
 
-/// One piece of a B-spline turned into cubics: exact for degrees up to 3 without weights, otherwise each knot
-/// span is cut in eight (the error falls with the fourth power). Knots: control points + degree + 1 of them,
-/// not falling. Empty when the counts do not match.
+/// A B-spline turned into cubics: exact for degrees up to 3 without weights, otherwise within 2e-6 of the
+/// size of its control polygon. Knots: control points + degree + 1 of them, not falling. Empty when the
+/// counts do not match, a weight is not above zero or something is not finite.
 Contour spline_contour(int degree, const std::vector<Point>& controls, const std::vector<double>& weights,
                        const std::vector<double>& knots, bool closed);
 

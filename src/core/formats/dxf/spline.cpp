@@ -23,7 +23,7 @@ class Spline {
         : degree_(degree)
         , knots_(knots) {
         for (std::size_t i = 0; i < controls.size(); ++i) {
-            const double w = i < weights.size() && weights[i] > 0 ? weights[i] : 1;
+            const double w = i < weights.size() ? weights[i] : 1;
             rational_ |= std::abs(w - 1) > 1e-12;
             controls_.push_back({controls[i].x * w, controls[i].y * w, w});
         }
@@ -61,6 +61,56 @@ class Spline {
     bool rational_ = false;
 };
 
+/// The cubic with the curve's ends and slopes, or, where it leaves the curve, one for each half.
+class Fitter {
+  public:
+    Fitter(const Spline& spline, std::size_t span, double within, Contour& out)
+        : spline_(spline)
+        , span_(span)
+        , within_(within)
+        , out_(out) {}
+
+    void fit(double from, double to, int depth) {
+        Point a, da, b, db;
+        spline_.at(from, span_, a, da);
+        spline_.at(to, span_, b, db);
+        const double third = (to - from) / 3;
+        const Point c1 = a + da * third, c2 = b - db * third;
+        if (depth < 12 && !near(from, to, a, c1, c2, b)) {
+            const double middle = (from + to) / 2;
+            fit(from, middle, depth + 1);
+            return fit(middle, to, depth + 1);
+        }
+        out_.cubic_to(c1, c2, b);
+    }
+
+  private:
+    /// Not the same moment, but the same line counts: the cubic's point nearest to the curve's, by Newton's
+    /// method from the same moment on.
+    bool near(double from, double to, Point a, Point c1, Point c2, Point b) const {
+        const Point v1 = (c1 - a) * 3, v2 = (a - c1 * 2 + c2) * 3, v3 = b - c2 * 3 + c1 * 3 - a;
+        for (const double wanted : {0.2, 0.4, 0.6, 0.8}) {
+            Point p, slope;
+            spline_.at(from + (to - from) * wanted, span_, p, slope);
+            double t = wanted;
+            Point off;
+            for (int i = 0; i < 4; ++i) {
+                off = a + v1 * t + v2 * (t * t) + v3 * (t * t * t) - p;
+                const Point first = v1 + v2 * (2 * t) + v3 * (3 * t * t), second = v2 * 2 + v3 * (6 * t);
+                const double bend = dot(first, first) + dot(off, second);
+                if (i < 3 && bend > 0) t = std::clamp(t - dot(off, first) / bend, 0.0, 1.0);
+            }
+            if (!(length(off) <= within_)) return false;
+        }
+        return true;
+    }
+
+    const Spline& spline_;
+    std::size_t span_;
+    double within_;
+    Contour& out_;
+};
+
 } // namespace
 
 Contour spline_contour(int degree, const std::vector<Point>& controls, const std::vector<double>& weights,
@@ -71,22 +121,29 @@ Contour spline_contour(int degree, const std::vector<Point>& controls, const std
         return out;
     for (std::size_t i = 1; i < knots.size(); ++i)
         if (!(knots[i] >= knots[i - 1])) return out;
-    const Spline spline(degree, controls, weights, knots);
-    const int cuts = degree <= 3 && !spline.rational() ? 1 : 8;
-    bool first = true;
-    for (std::size_t k = p; k < controls.size(); ++k) {
-        const double from = knots[k], step = (knots[k + 1] - from) / cuts;
-        if (!(step > 0)) continue;
-        for (int i = 0; i < cuts; ++i) {
-            Point a, da, b, db;
-            spline.at(from + step * i, k, a, da);
-            spline.at(from + step * (i + 1), k, b, db);
-            if (first) out.start = a;
-            first = false;
-            out.cubic_to(a + da * (step / 3), b - db * (step / 3), b);
-        }
+    Box box;
+    for (std::size_t i = 0; i < controls.size(); ++i) {
+        if (!std::isfinite(controls[i].x) || !std::isfinite(controls[i].y)) return out;
+        if (i < weights.size() && !(weights[i] > 1e-9 && weights[i] < 1e9)) return out;
+        box.add(controls[i]);
     }
-    out.closed = closed && !first && distance(out.start, out.end()) < 1e-6;
+    const Spline spline(degree, controls, weights, knots);
+    const bool exact = degree <= 3 && !spline.rational();
+    const double within = exact ? 1e300 : 2e-6 * std::max(1e-6, length(Point{box.width(), box.height()}));
+    for (std::size_t k = p; k < controls.size(); ++k) {
+        if (!(knots[k + 1] > knots[k])) continue;
+        if (out.segments.empty()) {
+            Point slope;
+            spline.at(knots[k], k, out.start, slope);
+        }
+        // Halves first: at the ends and in the middle a wiggle can look like none.
+        Fitter fitter(spline, k, within, out);
+        const int first = exact ? 1 : 2;
+        for (int i = 0; i < first; ++i)
+            fitter.fit(knots[k] + (knots[k + 1] - knots[k]) * i / first,
+                       knots[k] + (knots[k + 1] - knots[k]) * (i + 1) / first, 0);
+    }
+    out.closed = closed && !out.segments.empty() && distance(out.start, out.end()) < 1e-6;
     return out;
 }
 

@@ -197,7 +197,7 @@ TEST_CASE("mutated DXF, HP-GL and stroke fonts are read or refused") {
     int read = 0;
     for (int i = 0; i < rounds(600); ++i) {
         const auto a = read_dxf(mutated(dxf, random, words), {"x.dxf", {20000, 200000, 200000}});
-        const auto b = read_hpgl(mutated(hpgl, random, words), "x.plt");
+        const auto b = read_hpgl(mutated(hpgl, random, words), {"x.plt"});
         const auto c = read_stroke_font(mutated(strokes, random, words), "x");
         read += a.has_value() + b.has_value() + c.has_value();
         if (!a) CHECK_FALSE(a.error().message.empty());

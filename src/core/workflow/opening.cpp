@@ -42,7 +42,7 @@ Result<Read> read_any(std::string bytes, const std::string& name, FontShelf& fon
             return Read{std::move(r.drawing), r.physical_size, std::move(r.findings)};
         });
     case Format::hpgl:
-        return read_hpgl(bytes, name, progress).map([](HpglResult r) {
+        return read_hpgl(bytes, {name}, progress).map([](HpglResult r) {
             return Read{std::move(r.drawing), true, std::move(r.findings)};
         });
     case Format::svg:

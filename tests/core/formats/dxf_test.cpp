@@ -263,7 +263,7 @@ TEST_CASE("chains: ends within reach join, branches are not guessed") {
 
 TEST_CASE("HP-GL: 4,000 units are 100 mm, pens, relative moves, arcs, circles, boxes") {
     // HP-GL reference: a plotter unit is 0.025 mm.
-    const auto hpgl = [](const std::string& text) { return must(read_hpgl(text, "x.plt")); };
+    const auto hpgl = [](const std::string& text) { return must(read_hpgl(text, {"x.plt"})); };
     HpglResult out = hpgl("IN;SP1;PU0,0;PD4000,0;SP2;PU0,400;PD;PR400,0,0,400;PU;");
     REQUIRE(out.drawing.lines.size() == 2);
     CHECK(bounds(out.drawing.lines[0].shape).width() == Approx(100));
@@ -275,11 +275,11 @@ TEST_CASE("HP-GL: 4,000 units are 100 mm, pens, relative moves, arcs, circles, b
     CHECK(total(out.drawing) == Approx(10 * pi).epsilon(1e-4));
     out = hpgl("IN;PA0,0;CI400;PU1000,1000;EA1400,1800;");
     CHECK(total(out.drawing) == Approx(20 * pi + 2 * (10 + 20)).epsilon(1e-3));
-    out = hpgl("IN;SC0,1,0,1;LBhello;not drawn\x03;PU0,0;PD40,0,40,40,0,0;PU;");
+    out = hpgl("IN;RO90;LBhello;not drawn\x03;PU0,0;PD40,0,40,40,0,0;PU;");
     CHECK(out.findings.size() == 2);
     CHECK(out.drawing.lines[0].shape.contours[0].closed);
-    CHECK(read_hpgl("hello world", "x.plt").error().code == "hpgl.not-hpgl");
-    CHECK(read_hpgl("IN;\nPD1e400,0;", "x.plt").error().place.line == 2);
+    CHECK(read_hpgl("hello world", {"x.plt"}).error().code == "hpgl.not-hpgl");
+    CHECK(read_hpgl("IN;\nPD1e400,0;", {"x.plt"}).error().place.line == 2);
 }
 
 TEST_CASE("drawings are told apart by what they hold") {
@@ -296,4 +296,27 @@ TEST_CASE("drawings are told apart by what they hold") {
     CHECK(open("IN;PU0,0;PD4000,0;PU;", "x.dat").box.width() == Approx(100));
     CHECK(open(svg("<path d='M0,0h7'/>"), "strange.dxf").box.width() == Approx(7));
     CHECK(open_drawing("no drawing", "x.svg", fonts).error().code == "svg.not-xml");
+}
+
+TEST_CASE("HP-GL: points and scales put the drawing where they say") {
+    const auto box = [](const std::string& text) { return bounds(must(read_hpgl(text, {"x.plt"})).drawing); };
+    const auto size = [&](const std::string& text, double w, double h) {
+        INFO(text);
+        CHECK(box(text).width() == Approx(w));
+        CHECK(box(text).height() == Approx(h));
+    };
+    // HP-GL reference: 0.025 mm a unit; user units between P1 and P2, each axis by itself, alike, or by factors.
+    size("IN;IP0,0,4000,4000;SC0,10,0,10;PU0,0;PD10,0,10,5;PU;", 100, 50);
+    size("IN;IP1000,1000,5000,3000;SC0,100,0,100;PU0,0;PD100,0,100,100;PU;", 100, 50);
+    size("IN;IP1000,1000,5000,3000;SC0,100,0,100,1;PU0,0;PD100,0,100,100;PU;", 50, 50);
+    size("IN;IP1000,1000,5000,3000;SC0,20,0,30,2;PU0,0;PD100,0,100,100;PU;", 50, 75);
+    size("IN;IP0,0,4000,4000;SC0,10,0,10;PU0,0;PD10,0,10,5;PU;SC;PU0,0;PD400,0;PU;", 100, 50); // off again
+    size("IN;IP0,0,4000,2000;SC0,10,0,10;PU5,5;CI2;", 40, 20);                                 // an ellipse
+    // The pen stays where it is when the scale changes under it.
+    size("IN;IP0,0,4000,4000;PU2000,0;SC0,10,0,10;PD10,0;PU;", 50, 0);
+    const auto bare = must(read_hpgl("IN;SC0,10,0,10;PU0,0;PD10,0;PU;", {"x.plt"}));
+    CHECK(bare.findings.at(0).message.find("scales without points") != std::string::npos);
+    CHECK(must(read_hpgl("IN;IP0,0,400,400;SC0,10,0,10;PU0,0;PD10,0;PU;", {"x.plt"})).findings.empty());
+    for (const char* wrong : {"IN;IP0,0,400,400;SC5,5,0,10;PD1,1;", "IN;IP9,9,9,9;SC0,1,0,1;PD1,1;"})
+        CHECK(read_hpgl(wrong, {"x.plt"}).error().code == "hpgl.number");
 }

@@ -22,8 +22,9 @@ struct Wrong {
 
 class Plotter {
   public:
-    Plotter(const std::string& bytes, Progress& progress)
+    Plotter(const std::string& bytes, const ReadLimits& limits, Progress& progress)
         : bytes_(bytes)
+        , limits_(limits)
         , progress_(progress) {}
 
     void run() {
@@ -104,8 +105,11 @@ class Plotter {
             lift();
             pen_ = n.empty() ? 0 : static_cast<int>(std::clamp(n[0], 0.0, 255.0));
         } else if (name == "IN" || name == "DF") {
+            scale_.clear();
             lift();
             relative_ = down_ = false;
+            if (name == "IN") p1_ = {0, 0}, p2_ = usual_p2, points_given_ = false;
+            rescale(Affine{});
         } else if ((name == "AA" || name == "AR") && n.size() >= 3) {
             arc(name == "AR" ? here_ + Point{n[0], n[1]} : Point{n[0], n[1]}, n[2] * std::numbers::pi / 180);
         } else if (name == "CI" && !n.empty()) {
@@ -117,9 +121,16 @@ class Plotter {
             Box box;
             box.add(here_), box.add(to);
             add(rectangle(box));
-        } else if (name == "SC" || name == "IP" || name == "RO") {
+        } else if (name == "IP") {
+            lift();
+            set_points(n);
+        } else if (name == "SC") {
+            lift();
+            scale_ = n;
+            rescale(scale_of(n));
+        } else if (name == "RO" || name == "IR") {
             if (!n.empty() && !(name == "RO" && n[0] == 0))
-                ++left_out["changes of scale (sizes may be wrong)"];
+                ++left_out["changes of the page (what is drawn may lie turned or have another size)"];
         } else if (name == "RA" || name == "RR" || name == "WG" || name == "EW" || name == "FT" ||
                    name == "UC") {
             ++left_out["fills and wedges"];
@@ -133,6 +144,45 @@ class Plotter {
               "SA", "PG", "NR", "OA", "OI", "OE", "OP", "BP", "PS", "NP", "TR", "QL", "IW", "ES", "SL"})
             if (name == one) return true;
         return false;
+    }
+
+    /// P1 and P2, to which SC's two corners are put; with P1 alone, P2 moves along.
+    void set_points(const std::vector<double>& n) {
+        const Point apart = p2_ - p1_;
+        points_given_ = n.size() >= 2;
+        if (n.empty()) p1_ = {0, 0}, p2_ = usual_p2;
+        if (n.size() >= 2) p1_ = {n[0], n[1]}, p2_ = p1_ + apart;
+        if (n.size() >= 4) p2_ = {n[2], n[3]};
+        rescale(scale_of(scale_));
+    }
+
+    /// User units to plotter units.
+    Affine scale_of(const std::vector<double>& n) {
+        if (n.size() < 4) return {}; // scaling off
+        const int type = n.size() > 4 ? static_cast<int>(std::clamp(n[4], 0.0, 9.0)) : 0;
+        if (type != 2 && !points_given_) ++left_out["scales without points (sizes may be wrong)"];
+        const Point low{n[0], n[2]};
+        double sx = n[1], sy = n[3];
+        Point origin = p1_;
+        if (type != 2) {
+            const Point span{n[1] - n[0], n[3] - n[2]}, room = p2_ - p1_;
+            sx = room.x / span.x, sy = room.y / span.y;
+            if (type == 1) { // the same in both, in the middle of what is left unless it says where
+                const double k = std::min(std::abs(sx), std::abs(sy));
+                const double left = n.size() > 5 ? n[5] / 100 : 0.5, foot = n.size() > 6 ? n[6] / 100 : 0.5;
+                sx = std::copysign(k, sx), sy = std::copysign(k, sy);
+                origin = origin + Point{(room.x - span.x * sx) * left, (room.y - span.y * sy) * foot};
+            }
+        }
+        const auto usable = [](double k) { return std::isfinite(k) && std::abs(k) > 1e-9 && std::abs(k) < 1e9; };
+        if (!usable(sx) || !usable(sy)) throw Wrong{"hpgl.number", "The file has a scale that nothing can be drawn at."};
+        return Affine::translation(origin) * Affine::scaling(sx, sy) * Affine::translation(low * -1);
+    }
+
+    /// The pen stays where it is; its place has other numbers now.
+    void rescale(const Affine& to) {
+        here_ = to.inverse()(to_units_(here_));
+        to_units_ = to;
     }
 
     void moves(const std::vector<double>& n) {
@@ -171,8 +221,10 @@ class Plotter {
         line_ = {};
     }
     void add(Contour c) {
-        if (drawing.lines.size() >= 1'000'000)
-            throw Wrong{"hpgl.large", "The file holds more than a million lines."};
+        segments_ += c.segments.size();
+        if (drawing.lines.size() >= limits_.lines || segments_ > limits_.segments)
+            throw Wrong{"hpgl.large", "The file holds " + words(limits_) + "." + what_to_do_when_large};
+        c = transformed(c, to_units_);
         if (!c.closed && c.segments.size() > 1 && distance(c.start, c.end()) < 0.5) {
             c.segments.back().to = c.start;
             c.closed = true;
@@ -184,10 +236,17 @@ class Plotter {
         drawing.lines.push_back(std::move(line));
     }
 
+    static constexpr Point usual_p2{10000, 7200}; ///< about A4; every plotter has another
+
     const std::string& bytes_;
+    const ReadLimits& limits_;
     Progress& progress_;
-    std::size_t at_ = 0;
-    Point here_;
+    std::size_t at_ = 0, segments_ = 0;
+    Point p1_, p2_ = usual_p2;
+    bool points_given_ = false;
+    std::vector<double> scale_; ///< of the last SC
+    Affine to_units_;
+    Point here_; ///< in user units
     bool down_ = false, relative_ = false, drawing_ = false;
     int pen_ = 1;
     Contour line_;
@@ -195,8 +254,9 @@ class Plotter {
 
 } // namespace
 
-Result<HpglResult> read_hpgl(const std::string& bytes, const std::string& file_name, Progress& progress) {
-    Plotter plotter(bytes, progress);
+Result<HpglResult> read_hpgl(const std::string& bytes, const HpglOptions& options, Progress& progress) {
+    const std::string& file_name = options.file_name;
+    Plotter plotter(bytes, options.limits, progress);
     try {
         plotter.run();
     } catch (const Wrong& e) {

@@ -171,6 +171,15 @@ std::string printable(std::string_view text) {
     });
 }
 
+std::string shortened(std::string text, std::size_t most_bytes) {
+    if (text.size() <= most_bytes) return text;
+    std::size_t end = most_bytes;
+    while (end > 0 && (static_cast<unsigned char>(text[end]) & 0xC0) == 0x80)
+        --end;
+    text.resize(end);
+    return text;
+}
+
 std::uint64_t content_hash(std::string_view bytes) {
     std::uint64_t hash = 14695981039346656037ULL;
     for (const char c : bytes)

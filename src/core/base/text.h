@@ -30,6 +30,8 @@ std::string valid_utf8(std::string_view text);
 /// For terminals and plain text files: every byte that is no part of valid UTF-8, every control character but
 /// the new line, and every mark that turns the direction of reading about is replaced by '?'.
 std::string printable(std::string_view text);
+/// At most so many bytes, cut between characters.
+std::string shortened(std::string text, std::size_t most_bytes);
 /// FNV-1a, 64 bit: content hash for caches and for telling whether a source file changed.
 std::uint64_t content_hash(std::string_view bytes);
 

@@ -6,13 +6,16 @@
 namespace dotlane {
 namespace {
 
-/// Whether every point of a lies on b.
+/// Whether every point of a lies on b. Neighbours on a lie near each other on b: the search goes on, forwards
+/// and backwards, from where the last point was found.
 bool lies_on(const Polyline& a, const Polyline& b, double reach) {
+    const std::size_t n = b.points.size(), edges = n == 1 ? 1 : b.closed ? n : n - 1;
+    std::size_t last = 0;
     return std::all_of(a.points.begin(), a.points.end(), [&](Point p) {
-        const std::size_t n = b.points.size();
-        if (n == 1) return distance(p, b.points[0]) <= reach;
-        for (std::size_t i = 0; i + (b.closed ? 0 : 1) < n; ++i)
-            if (distance_to_segment(p, b.points[i], b.points[(i + 1) % n]) <= reach) return true;
+        for (std::size_t k = 0; k <= edges / 2; ++k)
+            for (const std::size_t i : {(last + k) % edges, (last + edges - k) % edges})
+                if (distance_to_segment(p, b.points[i], b.points[(i + 1) % n]) <= reach)
+                    return last = i, true;
         return false;
     });
 }

@@ -66,21 +66,41 @@ bool ring_contains(const std::vector<Point>& ring, Point p) {
     return inside;
 }
 
+namespace {
+
+/// Chords for a cubic. Uniform steps: the chord error is at most |second difference| * 6 / (8 n^2) (Wang's
+/// bound), so n is known before the first point is computed.
+int chords(Point from, const Segment& s, Length flatness) {
+    const Point d1 = from - s.c1 * 2 + s.c2, d2 = s.c1 - s.c2 * 2 + s.to;
+    const double bend = std::sqrt(std::max(dot(d1, d1), dot(d2, d2)));
+    const double wanted = std::ceil(std::sqrt(0.75 * bend / std::max(in_mm(flatness), 1e-6)));
+    return wanted < 2000 ? std::max(1, static_cast<int>(wanted)) : 2000; // also of what is not a number
+}
+
+} // namespace
+
+std::size_t flattened_size(const Shape& shape, Length flatness) {
+    std::size_t n = 0;
+    for (const Contour& c : shape.contours) {
+        ++n;
+        Point from = c.start;
+        for (const Segment& s : c.segments) {
+            n += s.curved ? static_cast<std::size_t>(chords(from, s, flatness)) : 1;
+            from = s.to;
+        }
+    }
+    return n;
+}
+
 Polyline flattened(const Contour& contour, Length flatness) {
     Polyline out{{contour.start}, contour.closed};
-    const double tolerance = std::max(in_mm(flatness), 1e-6);
     const auto push = [&](Point p) {
         if (distance2(out.points.back(), p) > 1e-16) out.points.push_back(p);
     };
     Point from = contour.start;
     for (const Segment& s : contour.segments) {
         if (s.curved) {
-            // Uniform steps: the chord error of a cubic is at most |second difference| * 6 / (8 n^2)
-            // (Wang's bound), so n is known before the first point is computed.
-            const Point d1 = from - s.c1 * 2 + s.c2, d2 = s.c1 - s.c2 * 2 + s.to;
-            const double bend = std::sqrt(std::max(dot(d1, d1), dot(d2, d2)));
-            const double wanted = std::ceil(std::sqrt(0.75 * bend / tolerance));
-            const int n = wanted < 2000 ? std::max(1, static_cast<int>(wanted)) : 2000;
+            const int n = chords(from, s, flatness);
             for (int i = 1; i < n; ++i) {
                 const double t = static_cast<double>(i) / n, u = 1 - t;
                 push(from * (u * u * u) + s.c1 * (3 * u * u * t) + s.c2 * (3 * u * t * t) +

@@ -35,5 +35,7 @@ inline constexpr Length default_flatness = mm(0.01);
 /// Chords within `flatness` of the curve. Repeated points are dropped; a contour of one point stays (a dot).
 Polyline flattened(const Contour& contour, Length flatness = default_flatness);
 Polylines flattened(const Shape& shape, Length flatness = default_flatness);
+/// About how many points that takes, without making them.
+std::size_t flattened_size(const Shape& shape, Length flatness = default_flatness);
 
 } // namespace dotlane

@@ -46,6 +46,8 @@ struct Drawn {
     bool operator==(const Drawn&) const = default;
 };
 
+inline constexpr std::size_t longest_name = 200; ///< bytes, of a line and of the groups it lay in
+
 struct DrawnLine {
     LineId id;
     std::string name;  ///< the file's own name or id for it, may be empty

@@ -15,8 +15,9 @@ Result<std::string> checked_text(const Project& project, std::uint64_t max_bytes
                         " MB could not be opened again. Nothing was saved: take a large part "
                         "out, or open its drawing simplified.");
     // What cannot be read back is not saved: the old file may be all that is left.
+    // Bytes that are no text were replaced as they were written: then what it gives the second time counts.
     const auto back = read_project(text);
-    if (!back || write_project(*back) != text)
+    if (!back || !(*back == project || write_project(*back) == text))
         return fail("project.unsafe",
                     "The project was not saved, as it could not be opened again" +
                         (back ? std::string(".") : ": " + back.error().message) +

@@ -80,14 +80,7 @@ std::string words_of(const SourceSpec& spec) {
     const auto* lettering = std::get_if<Lettering>(&spec);
     if (!lettering) return {};
     const auto lines = split(lettering->text, "\r\n");
-    std::string first(lines.empty() ? "" : trimmed(lines.front()));
-    if (first.size() > 40) {
-        std::size_t end = 40;
-        while (end > 0 && (static_cast<unsigned char>(first[end]) & 0xc0) == 0x80)
-            --end;
-        first.resize(end);
-    }
-    return first;
+    return shortened(std::string(lines.empty() ? "" : trimmed(lines.front())), 40);
 }
 
 std::string free_name(const Project& project, const std::string& wanted) {

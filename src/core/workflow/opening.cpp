@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "core/base/text.h"
+#include "core/geometry/tangle.h"
 #include "core/project/edits.h"
 
 namespace dotlane {
@@ -35,20 +36,21 @@ Format format_of(const std::string& bytes, const std::string& name) {
     return Format::svg;
 }
 
-Result<Read> read_any(std::string bytes, const std::string& name, FontShelf& fonts, Progress& progress) {
+Result<Read> read_any(std::string bytes, const std::string& name, FontShelf& fonts, const ReadLimits& limits,
+                      Progress& progress) {
     switch (format_of(bytes, name)) {
     case Format::dxf:
-        return read_dxf(bytes, {name}, progress).map([](DxfResult r) {
+        return read_dxf(bytes, {name, limits}, progress).map([](DxfResult r) {
             return Read{std::move(r.drawing), r.physical_size, std::move(r.findings)};
         });
     case Format::hpgl:
-        return read_hpgl(bytes, {name}, progress).map([](HpglResult r) {
+        return read_hpgl(bytes, {name, limits}, progress).map([](HpglResult r) {
             return Read{std::move(r.drawing), true, std::move(r.findings)};
         });
     case Format::svg:
         break;
     }
-    return read_svg(std::move(bytes), SvgOptions{name, &fonts}, progress).map([](SvgResult r) {
+    return read_svg(std::move(bytes), SvgOptions{name, &fonts, limits}, progress).map([](SvgResult r) {
         return Read{std::move(r.drawing), r.physical_size, std::move(r.findings)};
     });
 }
@@ -62,10 +64,41 @@ Result<void> gate(const Drawing& drawing, const std::string& file_name) {
                 {file_name, 0});
 }
 
+/// What the lines cost to work with, beyond their number.
+Result<void> check_effort(const Drawing& drawing, const ReadLimits& limits, const std::string& file_name) {
+    const auto large = [&](const std::string& what) {
+        return fail("open.large", what + what_to_do_when_large + " Nothing has changed.", {file_name, 0});
+    };
+    std::size_t points = 0;
+    for (const DrawnLine& line : drawing.lines)
+        points += flattened_size(line.shape);
+    if (points > limits.points)
+        return large("The curves of the file have more than " + std::to_string(limits.points / 1'000'000) +
+                     " million points when they are followed.");
+    std::size_t crossed = 0;
+    for (const DrawnLine& line : drawing.lines) {
+        if (!fillable(line)) continue;
+        crossed += crossings(flattened(line.shape), line.drawn.fill.has_value(), limits.crossings - crossed);
+        if (crossed > limits.crossings)
+            return large("The filled lines of the file cross themselves more than " +
+                         std::to_string(limits.crossings / 1000) + ",000 times.");
+    }
+    return {};
+}
+
 } // namespace
 
+bool may_be_large(const Error& error) {
+    return error.code.ends_with(".large");
+}
+
 Result<Opened> open_drawing(std::string bytes, const std::string& file_name, FontShelf& fonts,
-                            Progress& progress) {
+                            Progress& progress, const ReadLimits& limits) {
+    if (bytes.size() > limits.bytes)
+        return fail("open.large",
+                    "The file has more than " + std::to_string(limits.bytes >> 20) + " MB." +
+                        what_to_do_when_large + " Nothing has changed.",
+                    {file_name, 0});
     Opened out;
     out.source.file_name = dotlane::file_name(file_name);
     out.source.file_hash = content_hash(bytes);
@@ -75,7 +108,7 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
     std::replace_if(
         out.name.begin(), out.name.end(), [](char c) { return c == '_' || c == '-'; }, ' ');
     out.per_inch = format_of(bytes, file_name) == Format::svg;
-    auto read = read_any(std::move(bytes), file_name, fonts, progress);
+    auto read = read_any(std::move(bytes), file_name, fonts, limits, progress);
     if (!read) return tl::make_unexpected(read.error());
     out.findings = std::move(read->findings);
     out.asks_scale = !read->physical_size;
@@ -110,6 +143,8 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
              {{"over_mm", number(over, 3)}, {"dx_mm", number(by.x, 3)}, {"dy_mm", number(by.y, 3)}}});
     }
     if (const auto ok = gate(read->drawing, file_name); !ok) return tl::make_unexpected(ok.error());
+    if (const auto ok = check_effort(read->drawing, limits, file_name); !ok)
+        return tl::make_unexpected(ok.error());
     out.box = bounds(read->drawing);
     out.source.drawing = std::make_shared<Drawing>(std::move(read->drawing));
     out.source.notes = out.findings;

@@ -26,8 +26,11 @@ struct Opened {
 
 /// Reads an SVG, DXF or HP-GL file. Errors: those of the readers, "open.empty" when the file holds no lines,
 /// and "open.number" when a coordinate is not a number or beyond what a project may hold.
+/// "open.large" and others that end in ".large": more than `limits` allow, see `may_be_large`.
 Result<Opened> open_drawing(std::string bytes, const std::string& file_name, FontShelf& fonts,
-                            Progress& progress = no_progress());
+                            Progress& progress = no_progress(), const ReadLimits& limits = {});
+/// Whether the file could be opened with ReadLimits::large(), which may take minutes.
+bool may_be_large(const Error& error);
 
 /// The finished size the art would have.
 struct ScaleChoice {

@@ -297,9 +297,9 @@ TEST_CASE("bombs do not go off") {
         set(options);
         return read_svg(svg("<defs>" + uses + "</defs><use href='#u11'/>"), options).error().code;
     };
-    CHECK(limited([](SvgOptions& o) { o.max_lines = 5000; }) == "svg.large");
-    CHECK(limited([](SvgOptions& o) { o.max_visits = 5000; }) == "svg.large");
-    CHECK(limited([](SvgOptions& o) { o.max_segments = 5000; }) == "svg.large");
+    CHECK(limited([](SvgOptions& o) { o.limits.lines = 5000; }) == "svg.large");
+    CHECK(limited([](SvgOptions& o) { o.limits.visits = 5000; }) == "svg.large");
+    CHECK(limited([](SvgOptions& o) { o.limits.segments = 5000; }) == "svg.large");
     const auto loop = read_elements("<g id='a'><use href='#b'/></g><g id='b'><use href='#a'/></g><use "
                                     "href='#c' id='c'/><rect width='5' height='5'/>");
     CHECK(has(loop.findings, "svg.circular-references"));

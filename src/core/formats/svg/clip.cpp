@@ -12,7 +12,26 @@ void Walker::apply_clip(Scope& scope, const pugi::xml_node& node) {
     if (!clip || local_name(clip.name()) != "clipPath") return;
     const bool of_box = std::string_view(clip.attribute("clipPathUnits").value()) == "objectBoundingBox";
     const Box box = of_box ? user_bounds(node, scope, 0) : Box{};
-    const Region region = clip_region(clip, scope, box, 0);
+    if (of_box) {
+        const Region region = clip_region(clip, scope, box, 0);
+        scope.clip = scope.clip ? intersected(*scope.clip, region) : region;
+        return;
+    }
+    // Many elements of a drawing share one clip: all that its area depends on is the key.
+    const Affine& t = scope.to_page;
+    const std::vector<double> key{t.a,
+                                  t.b,
+                                  t.c,
+                                  t.d,
+                                  t.e,
+                                  t.f,
+                                  scope.viewport.width,
+                                  scope.viewport.height,
+                                  scope.style.font_size,
+                                  scope.style.clip_rule == FillRule::evenodd ? 1.0 : 0.0};
+    auto& known = clips_[std::string(id)];
+    if (known.first != key) known = {key, clip_region(clip, scope, box, 0)};
+    const Region& region = known.second;
     scope.clip = scope.clip ? intersected(*scope.clip, region) : region;
 }
 
@@ -22,7 +41,7 @@ Region Walker::clip_region(const pugi::xml_node& clip, const Scope& outer, const
         return {};
     }
     Scope scope = outer;
-    scope.style = sheet_.compute(clip, outer.style, outside_);
+    scope.style = style_of(clip, outer.style);
     scope.style.visible = true;
     const std::string own_clip = scope.style.clip_path;
     if (!user_box.empty())
@@ -44,10 +63,10 @@ Region Walker::clip_region(const pugi::xml_node& clip, const Scope& outer, const
 }
 
 Region Walker::clip_child(const pugi::xml_node& child, const Scope& outer, int depth) {
-    step();
+    step(child);
     const auto name = local_name(child.name());
     Scope scope = outer;
-    scope.style = sheet_.compute(child, outer.style, outside_);
+    scope.style = style_of(child, outer.style);
     if (!scope.style.displayed || !scope.style.visible) return {};
     if (const auto t = child.attribute("transform"))
         if (const auto own = parse_transform(t.value())) scope.to_page = scope.to_page * *own;
@@ -60,6 +79,7 @@ Region Walker::clip_child(const pugi::xml_node& child, const Scope& outer, int d
                                                              measure(child, "y", scope, 'y', 0)});
         region = clip_child(target, scope, depth + 1);
     } else if (const auto shape = shape_of(child, name, scope); shape && name != "text") {
+        work(segment_count(*shape), child);
         Polylines lines = flattened(transformed(*shape, scope.to_page));
         region = region_of(lines, scope.style.clip_rule, true);
     }
@@ -78,7 +98,7 @@ Box Walker::user_bounds(const pugi::xml_node& node, const Scope& scope, int dept
     if (name == "g" || name == "a" || name == "svg" || name == "switch") {
         for (const auto& child : node.children()) {
             if (child.type() != pugi::node_element) continue;
-            step();
+            step(child);
             const Box inner = user_bounds(child, scope, depth + 1);
             if (inner.empty()) continue;
             const auto t = child.attribute("transform");

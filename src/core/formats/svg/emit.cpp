@@ -30,7 +30,7 @@ std::optional<Colour> Walker::average_stop(const std::string& id, double& alpha,
     int n = 0;
     for (const auto& stop : node.children()) {
         if (local_name(stop.name()) != "stop") continue;
-        const Style style = sheet_.compute(stop, Style{}, outside_);
+        const Style style = style_of(stop, Style{});
         double own = 1;
         const auto c =
             parse_colour(style.stop_colour.empty() ? "black" : style.stop_colour, own).value_or(Colour{});
@@ -150,8 +150,8 @@ void Walker::emit(const pugi::xml_node& node, const Scope& scope, const Shape& u
     if (!scope.style.visible) return count("hidden objects", node);
     DrawnLine line;
     if (!take_style(node, scope, line.drawn)) return;
-    line.name = valid_utf8(node.attribute("id").value());
-    line.group = valid_utf8(scope.group);
+    line.name = shortened(valid_utf8(node.attribute("id").value()), longest_name);
+    line.group = scope.group;
     line.shape = transformed(user_shape, scope.to_page);
     const Box box = bounds(line.shape);
     const double reach = std::max({std::abs(box.x0), std::abs(box.y0), std::abs(box.x1), std::abs(box.y1)});
@@ -160,26 +160,41 @@ void Walker::emit(const pugi::xml_node& node, const Scope& scope, const Shape& u
             {"svg.number",
              "A coordinate is not a number or too large. The file was not opened; nothing has changed.",
              {"", line_of(node)}}};
-    if (!scope.clip) return keep(std::move(line));
+    if (!scope.clip) return keep(std::move(line), node);
     if (reach > region_limit_mm) {
         count("clips beyond 10 m, not applied", node);
-        return keep(std::move(line));
+        return keep(std::move(line), node);
     }
-    if (covers(*scope.clip, box.grown(in_mm(line.drawn.stroke_width) / 2))) return keep(std::move(line));
+    std::size_t points = segment_count(line.shape);
+    for (const Ring& ring : scope.clip->rings)
+        points += ring.size();
+    work(points, node);
+    if (covers(*scope.clip, box.grown(in_mm(line.drawn.stroke_width) / 2)))
+        return keep(std::move(line), node);
     auto pieces = cut_to(line, *scope.clip);
     if (pieces.empty()) return count("objects wholly clipped away", node);
     for (DrawnLine& piece : pieces)
-        keep(std::move(piece));
+        keep(std::move(piece), node);
 }
 
-void Walker::keep(DrawnLine line) {
-    segments_ += segment_count(line.shape);
-    if (out_.drawing.lines.size() >= options_.max_lines || segments_ > options_.max_segments)
-        throw Stop{{"svg.large",
-                    "The file holds more than " + std::to_string(options_.max_lines) + " lines or " +
-                        std::to_string(options_.max_segments) +
-                        " segments. It was not opened; nothing has changed.",
-                    {}}};
+void Walker::too_large(const pugi::xml_node& node) const {
+    throw Stop{{"svg.large",
+                "The file holds " + words(options_.limits) + ", or refers to itself more often than that." +
+                    what_to_do_when_large + " Nothing has changed.",
+                {"", line_of(node)}}};
+}
+
+void Walker::work(std::size_t segments, const pugi::xml_node& node) {
+    segments_worked_ += segments;
+    if (segments_worked_ > 2 * options_.limits.segments) too_large(node);
+    if (progress_.cancelled()) throw Stop{{"cancelled", "Opening was cancelled.", {}}};
+}
+
+void Walker::keep(DrawnLine line, const pugi::xml_node& node) {
+    // Contours of one point have no segments, but are kept all the same.
+    segments_ += segment_count(line.shape) + line.shape.contours.size();
+    if (out_.drawing.lines.size() >= options_.limits.lines || segments_ > options_.limits.segments)
+        too_large(node);
     out_.drawing.lines.push_back(std::move(line));
 }
 

@@ -4,14 +4,14 @@
 #include <zlib.h>
 
 #include "core/base/text.h"
+#include "core/formats/limits.h"
 
 namespace dotlane::svg {
 namespace {
 
-constexpr std::size_t max_unpacked = 256U << 20;
 constexpr std::size_t max_expansion = 4U << 20; // bytes that entities may add
 
-Result<std::string> unpacked(const std::string& packed) {
+Result<std::string> unpacked(const std::string& packed, std::size_t most_bytes) {
     z_stream stream{};
     if (inflateInit2(&stream, 15 + 32) != Z_OK)
         return fail("svg.packed", "The packed file could not be opened.");
@@ -20,14 +20,16 @@ Result<std::string> unpacked(const std::string& packed) {
     std::string out;
     std::string chunk(1 << 16, '\0');
     int status = Z_OK;
-    while (status == Z_OK && out.size() <= max_unpacked) {
+    while (status == Z_OK && out.size() <= most_bytes) {
         stream.next_out = reinterpret_cast<Bytef*>(chunk.data());
         stream.avail_out = static_cast<uInt>(chunk.size());
         status = inflate(&stream, Z_NO_FLUSH);
         out.append(chunk, 0, chunk.size() - stream.avail_out);
     }
     inflateEnd(&stream);
-    if (out.size() > max_unpacked) return fail("svg.packed", "The packed file unpacks to more than 256 MB.");
+    if (out.size() > most_bytes)
+        return fail("svg.large", "The packed file unpacks to more than " + std::to_string(most_bytes >> 20) +
+                                     " MB." + what_to_do_when_large + " Nothing has changed.");
     if (status != Z_STREAM_END) return fail("svg.packed", "The packed file is damaged or cut short.");
     return out;
 }
@@ -124,9 +126,9 @@ class Entities {
 
 } // namespace
 
-Result<Prepared> prepare(std::string bytes) {
+Result<Prepared> prepare(std::string bytes, std::size_t most_bytes) {
     if (bytes.size() >= 2 && bytes[0] == '\x1f' && bytes[1] == '\x8b') {
-        auto plain = unpacked(bytes);
+        auto plain = unpacked(bytes, most_bytes);
         if (!plain) return tl::make_unexpected(plain.error());
         bytes = std::move(*plain);
     }

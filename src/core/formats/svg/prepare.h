@@ -13,7 +13,8 @@ struct Prepared {
     int external_references = 0; ///< external entities and DTDs that were not followed
 };
 
-/// Errors: "svg.empty", "svg.packed" (broken gzip or unpacking to more than 256 MB), "svg.entities".
-Result<Prepared> prepare(std::string bytes);
+/// Errors: "svg.empty", "svg.packed" (broken gzip), "svg.large" (unpacks to more than `most_bytes`),
+/// "svg.entities".
+Result<Prepared> prepare(std::string bytes, std::size_t most_bytes);
 
 } // namespace dotlane::svg

@@ -33,7 +33,7 @@ Result<SvgResult> read_svg(std::string bytes, const SvgOptions& options, Progres
         error.place.file = options.file_name;
         return tl::make_unexpected(std::move(error));
     };
-    auto prepared = svg::prepare(std::move(bytes));
+    auto prepared = svg::prepare(std::move(bytes), options.limits.bytes);
     if (!prepared) return in_file(prepared.error());
     const std::string& text = prepared->text;
     pugi::xml_document document;

@@ -1,11 +1,11 @@
 // SVG reader: bytes of a file to a Drawing in millimetres.
 //
-// Taken: physical units and viewBox with preserveAspectRatio, percentages, nested svg, groups, switch, use
-// and symbol, all basic shapes, the full path grammar, transforms, presentation attributes, style attributes
-// and simple style sheets, display and visibility, fill rules, stroke-only lines, clip paths (applied to the
-// geometry), text (turned to outlines with the fonts installed), .svgz.
-// Not taken, and told as findings with a count: filters, masks, pictures, gradients and patterns as colour,
-// markers, foreign objects, animation. References out of the file are never followed.
+// Taken: physical units and viewBox with preserveAspectRatio, percentages, nested svg, groups, switch and the
+// conditions of any element (SVG 1.1, 5.8), use and symbol, all basic shapes, the full path grammar,
+// transforms, presentation attributes, style attributes and simple style sheets, display and visibility, fill
+// rules, stroke-only lines, clip paths (applied to the geometry), text (turned to outlines with the fonts
+// installed), .svgz. Not taken, and told as findings with a count: filters, masks, pictures, gradients and
+// patterns as colour, markers, foreign objects, animation. References out of the file are never followed.
 #pragma once
 
 #include <string>
@@ -13,17 +13,16 @@
 #include "core/base/finding.h"
 #include "core/base/progress.h"
 #include "core/base/result.h"
+#include "core/formats/limits.h"
 #include "core/lettering/outliner.h"
 #include "core/project/drawing.h"
 
 namespace dotlane {
 
 struct SvgOptions {
-    std::string file_name;                 ///< for messages only
-    FontShelf* fonts = nullptr;            ///< without it text becomes a finding
-    std::size_t max_lines = 1'000'000;     ///< 1 or more; see "svg.large"
-    std::size_t max_segments = 20'000'000; ///< after use is expanded
-    std::size_t max_visits = 5'000'000;    ///< elements, each time use leads to one
+    std::string file_name;      ///< for messages only
+    FontShelf* fonts = nullptr; ///< without it text becomes a finding
+    ReadLimits limits = {};
 };
 
 struct SvgResult {

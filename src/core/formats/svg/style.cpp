@@ -107,23 +107,41 @@ bool StyleSheet::parse_selector(std::string_view text, Rule& rule) {
     return !rule.selector.empty();
 }
 
-int StyleSheet::add(std::string_view source) {
-    std::string css(source);
-    for (auto at = css.find("/*"); at != std::string::npos; at = css.find("/*", at)) {
-        const auto end = css.find("*/", at + 2);
-        css.erase(at, end == std::string::npos ? end : end - at + 2);
+namespace {
+
+std::string without_comments(std::string_view css) {
+    std::string out;
+    for (std::size_t at = 0; at < css.size();) {
+        const auto open = std::min(css.find("/*", at), css.size());
+        out += css.substr(at, open - at);
+        const auto close = css.find("*/", std::min(open + 2, css.size()));
+        at = close == std::string_view::npos ? css.size() : close + 2;
     }
+    return out;
+}
+
+} // namespace
+
+int StyleSheet::add(std::string_view source, int& outside) {
+    const std::string css = without_comments(source);
     int skipped = 0;
     std::size_t at = 0;
     while (true) {
+        // "@import ...;", "@charset ...;", "@namespace ...;" before a selector: never followed.
+        while (true) {
+            const auto first = css.find_first_not_of(" \t\r\n", at);
+            if (first == std::string::npos || css[first] != '@') break;
+            const auto end = css.find_first_of(";{", first);
+            if (end != std::string::npos && css[end] == '{') break; // a block
+            if (css.compare(first, 7, "@import") == 0)
+                ++outside;
+            else if (css.compare(first, 8, "@charset") != 0 && css.compare(first, 10, "@namespace") != 0)
+                ++skipped;
+            at = end == std::string::npos ? css.size() : end + 1;
+        }
         const auto open = css.find('{', at);
         if (open == std::string::npos) break;
-        auto head = std::string_view(css).substr(at, open - at);
-        // "@import ...;" and "@charset ...;" before the selector: never followed.
-        while (trimmed(head).starts_with('@') && head.find(';') != std::string_view::npos) {
-            head.remove_prefix(head.find(';') + 1);
-            ++skipped;
-        }
+        const auto head = std::string_view(css).substr(at, open - at);
         auto close = css.find('}', open);
         if (close == std::string::npos) close = css.size();
         if (trimmed(head).starts_with('@')) { // a block such as @media: left out whole
@@ -148,7 +166,23 @@ int StyleSheet::add(std::string_view source) {
     }
     std::stable_sort(rules_.begin(), rules_.end(),
                      [](const Rule& a, const Rule& b) { return a.specificity < b.specificity; });
+    index();
     return skipped;
+}
+
+void StyleSheet::index() {
+    by_id_.clear(), by_class_.clear(), by_type_.clear(), others_.clear();
+    for (std::uint32_t i = 0; i < rules_.size(); ++i) {
+        const Compound& subject = rules_[i].selector.back();
+        if (!subject.id.empty())
+            by_id_[subject.id].push_back(i);
+        else if (!subject.classes.empty())
+            by_class_[subject.classes.front()].push_back(i);
+        else if (!subject.type.empty())
+            by_type_[subject.type].push_back(i);
+        else
+            others_.push_back(i);
+    }
 }
 
 bool StyleSheet::matches(const Compound& c, const pugi::xml_node& node) {
@@ -180,13 +214,15 @@ bool StyleSheet::matches(const Compound& c, const pugi::xml_node& node) {
     return true;
 }
 
-bool StyleSheet::matches(const Rule& rule, std::size_t last, const pugi::xml_node& node) {
+bool StyleSheet::matches(const Rule& rule, std::size_t last, const pugi::xml_node& node,
+                         std::size_t allowed) const {
+    if (++work_ > allowed) return false; // the walker stops when it sees how much work it was
     const Compound& compound = rule.selector[last];
     if (!matches(compound, node)) return false;
     if (last == 0) return true;
     for (auto up = node.parent(); up && up.type() == pugi::node_element; up = up.parent()) {
-        if (matches(rule, last - 1, up)) return true;
-        if (compound.child) return false;
+        if (matches(rule, last - 1, up, allowed)) return true;
+        if (compound.child || work_ > allowed) return false;
     }
     return false;
 }
@@ -262,7 +298,7 @@ int font_weight(std::string_view value, int parent) {
     if (value == "bolder") return parent < 400 ? 400 : parent < 600 ? 700 : 900;
     if (value == "lighter") return parent < 600 ? 100 : parent < 800 ? 400 : 700;
     const auto m = parse_measure(value);
-    return m ? std::clamp(static_cast<int>(m->value), 1, 1000) : parent;
+    return m ? static_cast<int>(std::clamp(m->value, 1.0, 1000.0)) : parent;
 }
 
 bool apply_stroke_property(Style& s, std::string_view name, std::string_view v) {
@@ -385,9 +421,22 @@ Style StyleSheet::compute(const pugi::xml_node& node, const Style& parent, int& 
         else
             apply(s, d.name, d.value, parent, outside);
     };
-    for (const Rule& rule : rules_)
-        if (matches(rule, rule.selector.size() - 1, node))
-            for (const auto& d : *rule.declarations)
+    std::vector<std::uint32_t> candidates = others_;
+    const auto offer = [&](const auto& table, std::string_view key) {
+        const auto it = table.find(std::string(key));
+        if (it != table.end()) candidates.insert(candidates.end(), it->second.begin(), it->second.end());
+    };
+    if (!rules_.empty()) {
+        offer(by_type_, local_name(node.name()));
+        if (const auto id = node.attribute("id")) offer(by_id_, id.value());
+        for (const auto word : split(node.attribute("class").value(), " \t\r\n"))
+            offer(by_class_, word);
+        std::sort(candidates.begin(), candidates.end()); // by specificity, as the rules are
+        candidates.erase(std::unique(candidates.begin(), candidates.end()), candidates.end());
+    }
+    for (const std::uint32_t i : candidates)
+        if (matches(rules_[i], rules_[i].selector.size() - 1, node, work_ + 1'000'000))
+            for (const auto& d : *rules_[i].declarations)
                 use(d);
     const auto own = parse_declarations(node.attribute("style").value());
     for (const auto& d : own)

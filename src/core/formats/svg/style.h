@@ -6,6 +6,7 @@
 #include <pugixml.hpp>
 #include <string>
 #include <string_view>
+#include <unordered_map>
 #include <vector>
 
 #include "core/formats/svg/values.h"
@@ -58,8 +59,11 @@ struct Style {
 
 class StyleSheet {
   public:
-    /// Adds the rules of a <style> element; returns how many were not understood.
-    int add(std::string_view css);
+    /// Adds the rules of a <style> element; returns how many were not understood. `outside` counts sheets to
+    /// be imported, which are never followed.
+    int add(std::string_view css, int& outside);
+    /// How many elements selectors have been held against.
+    std::size_t work() const { return work_; }
     bool empty() const { return rules_.empty(); }
     /// The style of `node` below `parent`; `outside` counts references out of the file.
     Style compute(const pugi::xml_node& node, const Style& parent, int& outside) const;
@@ -89,8 +93,13 @@ class StyleSheet {
     static bool parse_compound(std::string_view text, Compound& out, int& specificity);
     static std::vector<Declaration> parse_declarations(std::string_view text);
     static bool matches(const Compound& compound, const pugi::xml_node& node);
-    static bool matches(const Rule& rule, std::size_t last, const pugi::xml_node& node);
+    bool matches(const Rule& rule, std::size_t last, const pugi::xml_node& node, std::size_t allowed) const;
+    void index();
     std::vector<Rule> rules_; // in order of rising specificity
+    /// Rules by what an element must have to be their subject; those that ask for nothing.
+    std::unordered_map<std::string, std::vector<std::uint32_t>> by_id_, by_class_, by_type_;
+    std::vector<std::uint32_t> others_;
+    mutable std::size_t work_ = 0;
 };
 
 } // namespace dotlane::svg

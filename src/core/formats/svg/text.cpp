@@ -91,7 +91,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
         const std::size_t listed =
             std::max({xs.size(), ys.size(), dxs.size(), dys.size(), turns.size() > 1 ? turns.size() : 0});
         for (const auto& child : node.children()) {
-            step();
+            step(child);
             if (child.type() == pugi::node_pcdata || child.type() == pugi::node_cdata) {
                 std::string content = collapsed(child.value(), scope.style.keep_space, ends_in_space);
                 if (content.empty()) continue;
@@ -116,7 +116,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
             const auto name = local_name(child.name());
             if (name != "tspan" && name != "textPath" && name != "a" && name != "tref") continue;
             Scope inner = scope;
-            inner.style = sheet_.compute(child, scope.style, outside_);
+            inner.style = style_of(child, scope.style);
             if (!inner.style.displayed) continue;
             pugi::xml_node inner_path = path;
             double inner_offset = offset;

@@ -12,6 +12,52 @@ namespace {
 constexpr double mm_per_px = mm_per_inch / 96;
 constexpr int max_use_depth = 24;
 
+/// SVG 1.1, 5.8: what an element asks for before it is drawn. Features are those of the static language.
+bool conditions_met(const pugi::xml_node& node) {
+    if (const auto extensions = node.attribute("requiredExtensions"); extensions)
+        return false; // none are known
+    if (const auto features = node.attribute("requiredFeatures")) {
+        const auto asked = split(features.value(), " \t\r\n");
+        if (asked.empty()) return false;
+        for (const auto feature : asked) {
+            static constexpr std::string_view prefix = "http://www.w3.org/TR/SVG11/feature#";
+            static constexpr std::string_view known[] = {"SVG",
+                                                         "SVG-static",
+                                                         "CoreAttribute",
+                                                         "Structure",
+                                                         "BasicStructure",
+                                                         "Style",
+                                                         "Shape",
+                                                         "Text",
+                                                         "BasicText",
+                                                         "PaintAttribute",
+                                                         "Clip",
+                                                         "BasicClip",
+                                                         "BasicPaintAttribute",
+                                                         "ContainerAttribute",
+                                                         "ViewportAttribute",
+                                                         "ConditionalProcessing",
+                                                         "Gradient",
+                                                         "Pattern",
+                                                         "OpacityAttribute",
+                                                         "GraphicsAttribute",
+                                                         "BasicGraphicsAttribute",
+                                                         "XlinkAttribute",
+                                                         "Hyperlinking"};
+            if (!feature.starts_with(prefix)) return false;
+            if (std::find(std::begin(known), std::end(known), feature.substr(prefix.size())) ==
+                std::end(known))
+                return false;
+        }
+    }
+    if (const auto language = node.attribute("systemLanguage")) {
+        for (const auto tag : split(language.value(), ", "))
+            if (tag == "en" || tag.starts_with("en-")) return true;
+        return false;
+    }
+    return true;
+}
+
 bool any_of(std::string_view name, std::initializer_list<std::string_view> list) {
     return std::find(list.begin(), list.end(), name) != list.end();
 }
@@ -31,7 +77,7 @@ void Walker::index(const pugi::xml_node& root) {
                 std::string css;
                 for (const auto& child : node.children())
                     css += child.value();
-                if (const int skipped = sheet_.add(css)) counted_["style rules"].times += skipped;
+                if (const int skipped = sheet_.add(css, outside_)) counted_["style rules"].times += skipped;
                 counted_["style rules"].first_line = line_of(node);
             }
         }
@@ -50,7 +96,7 @@ void Walker::index(const pugi::xml_node& root) {
 SvgResult Walker::walk(const pugi::xml_node& root) {
     index(root);
     Scope scope;
-    scope.style = sheet_.compute(root, Style{}, outside_);
+    scope.style = style_of(root, Style{});
     const auto view = parse_numbers(root.attribute("viewBox").value());
     const bool has_view = view.size() == 4 && view[2] > 0 && view[3] > 0;
     const auto side = [&](const char* name, double from_view, bool& physical) {
@@ -121,13 +167,15 @@ Affine Walker::fit(const pugi::xml_node& node, double width, double height, View
                   -view[1] * sy + (height - view[3] * sy) * ay};
 }
 
-void Walker::step() {
-    if (++visited_ > options_.max_visits)
-        throw Stop{{"svg.large",
-                    "The file's references expand to too many elements. It was not opened; "
-                    "nothing has changed.",
-                    {}}};
+void Walker::step(const pugi::xml_node& node) {
+    if (++visited_ > options_.limits.visits) too_large(node);
     if (visited_ % 512 == 0 && progress_.cancelled()) throw Stop{{"cancelled", "Opening was cancelled.", {}}};
+}
+
+Style Walker::style_of(const pugi::xml_node& node, const Style& parent) {
+    Style style = sheet_.compute(node, parent, outside_);
+    if (sheet_.work() > 20 * options_.limits.visits) too_large(node); // selectors that try everything
+    return style;
 }
 
 void Walker::children(const pugi::xml_node& node, const Scope& scope) {
@@ -141,15 +189,16 @@ void Walker::children(const pugi::xml_node& node, const Scope& scope) {
 }
 
 void Walker::element(const pugi::xml_node& node, const Scope& outer) {
-    step();
+    step(node);
     const auto name = local_name(node.name());
     if (any_of(name,
                {"defs", "symbol", "clipPath", "mask", "marker", "pattern", "linearGradient", "radialGradient",
                 "style", "title", "desc", "metadata", "script", "filter", "view", "namedview", "solidcolor"}))
         return;
+    if (!conditions_met(node)) return count("objects under conditions that are not met", node);
     Scope scope = outer;
     ++scope.depth;
-    scope.style = sheet_.compute(node, outer.style, outside_);
+    scope.style = style_of(node, outer.style);
     if (!scope.style.displayed) return count("hidden objects", node);
     if (const auto t = node.attribute("transform")) {
         if (const auto own = parse_transform(t.value()))
@@ -165,7 +214,8 @@ void Walker::element(const pugi::xml_node& node, const Scope& outer) {
         for (const auto& a : node.attributes())
             if (local_name(a.name()) == "label") label = a.value();
         if (label.empty()) label = node.attribute("id").value();
-        if (!label.empty()) (scope.group += scope.group.empty() ? "" : "/") += label;
+        if (!label.empty()) (scope.group += scope.group.empty() ? "" : "/") += valid_utf8(label);
+        scope.group = shortened(std::move(scope.group), longest_name);
         return children(node, scope);
     }
     if (name == "svg") return nested_svg(node, scope, std::nullopt, std::nullopt);
@@ -223,7 +273,7 @@ void Walker::use(const pugi::xml_node& node, Scope scope) {
             return axis == 'x' ? scope.viewport.width : scope.viewport.height;
         };
         const auto w = size("width", 'x'), h = size("height", 'y');
-        scope.style = sheet_.compute(target, scope.style, outside_);
+        scope.style = style_of(target, scope.style);
         if (scope.style.displayed) nested_svg(target, scope, w, h);
     } else {
         element(target, scope);
@@ -233,13 +283,7 @@ void Walker::use(const pugi::xml_node& node, Scope scope) {
 
 void Walker::choose(const pugi::xml_node& node, const Scope& scope) {
     for (const auto& child : node.children()) {
-        if (child.type() != pugi::node_element || child.attribute("requiredExtensions")) continue;
-        if (const auto language = child.attribute("systemLanguage")) {
-            bool english = false;
-            for (const auto tag : split(language.value(), ", "))
-                english |= tag == "en" || tag.starts_with("en-");
-            if (!english) continue;
-        }
+        if (child.type() != pugi::node_element || !conditions_met(child)) continue;
         if (local_name(child.name()) == "foreignObject") {
             count("foreign objects", child);
             continue;
@@ -333,7 +377,8 @@ Findings Walker::findings() const {
     Findings out;
     for (const auto& [what, c] : counted_) {
         const bool quiet = what == "texts turned to outlines" || what == "hidden objects" ||
-                           what == "objects without stroke or fill" || what == "animations";
+                           what == "objects without stroke or fill" || what == "animations" ||
+                           what == "objects under conditions that are not met";
         std::string message = std::to_string(c.times) + " " + what;
         if (what == "gradients")
             message += ": the average of their colours stands for them";

@@ -51,7 +51,11 @@ class Walker {
     void text(const pugi::xml_node& node, const Scope& scope);
     bool take_style(const pugi::xml_node& node, const Scope& scope, Drawn& drawn);
     void emit(const pugi::xml_node& node, const Scope& scope, const Shape& user_shape);
-    void keep(DrawnLine line);
+    void keep(DrawnLine line, const pugi::xml_node& node);
+    /// Counts what areas are computed of; throws Stop when it is too much.
+    void work(std::size_t segments, const pugi::xml_node& node);
+    [[noreturn]] void too_large(const pugi::xml_node& node) const;
+    Style style_of(const pugi::xml_node& node, const Style& parent);
     std::optional<Shape> shape_of(const pugi::xml_node& node, std::string_view name, const Scope& scope);
 
     Affine fit(const pugi::xml_node& node, double width, double height, Viewport& viewport) const;
@@ -69,7 +73,7 @@ class Walker {
     void index(const pugi::xml_node& root);
     void count(const std::string& what, const pugi::xml_node& node);
     int line_of(const pugi::xml_node& node) const;
-    void step();
+    void step(const pugi::xml_node& node);
     Findings findings() const;
 
     std::string_view text_;
@@ -78,13 +82,15 @@ class Walker {
     StyleSheet sheet_;
     std::unordered_map<std::string_view, pugi::xml_node> ids_;
     std::set<std::string> paints_in_use_, clips_in_use_;
+    /// The area of each clip path as it was last needed, with what it depended on.
+    std::map<std::string, std::pair<std::vector<double>, Region>> clips_;
     std::vector<pugi::xml_node> uses_;
     struct Counted {
         int times = 0, first_line = 0;
     };
     std::map<std::string, Counted> counted_;
     int outside_ = 0;
-    std::size_t visited_ = 0, segments_ = 0;
+    std::size_t visited_ = 0, segments_ = 0, segments_worked_ = 0;
     SvgResult out_;
 };
 

@@ -16,29 +16,39 @@ class Import final : public Verb {
         app.add_option("file", file_, "The drawing or picture: .svg, .svgz, .dxf, .hpgl, .plt, .png or .jpg")
             ->required();
         app.add_option("project", path_, "The project file; made when it does not exist")->required();
-        auto* size = app.add_option_group("size", "Size of a file without physical units");
-        size->add_option("--per-inch", per_inch_, "Its units per inch: 96, 90, 72 or another")
+        auto* size = app.add_option_group("size", "Size of a file that does not say how large it is");
+        size->add_option("--per-inch", per_inch_,
+                         "Its units per inch: 96, 90, 72 or another; of a picture, its pixels per inch")
             ->check(CLI::Range(1.0, 10000.0));
-        size->add_option("--unit", unit_, "The unit of a DXF file that names none")
+        size->add_option("--unit", unit_, "The unit of a drawing that names none")
             ->check(CLI::IsMember({"mm", "cm", "in"}));
-        size->add_option("--width", width_, "Its finished width, such as 120mm or 4.5in");
+        size->add_option("--width", width_, "The finished width of any file, such as 120mm or 4.5in");
         size->require_option(0, 1);
         app.add_option("--name", name_, "Name of the part");
-        app.add_flag("--no-lanes", no_lanes_, "Leave all lines without a lane");
+        app.add_flag("--no-lanes", no_lanes_, "Leave all lines of a drawing without a lane");
+        app.add_flag("--large", large_, "Take it however large it is, which may take minutes");
     }
 
     int run(Context& c) override {
         auto bytes = c.files.read(file_, default_max_bytes);
         if (!bytes) return c.error(bytes.error());
-        if (looks_like_picture(*bytes))
-            return change_project(c, path_, true, [&](Project& project) {
-                return take_picture(c, std::move(*bytes), project);
-            });
-        auto opened = open_drawing(std::move(*bytes), file_, c.workshop.fonts());
-        if (!opened) return c.error(opened.error());
+        const ReadLimits limits = large_ ? ReadLimits::large() : ReadLimits{};
+        if (looks_like_picture(*bytes)) {
+            auto opened = open_picture(std::move(*bytes), file_, limits);
+            if (!opened) return refused(c, opened.error());
+            return change_project(c, path_, true,
+                                  [&](Project& project) { return take_picture(c, *opened, project); });
+        }
+        auto opened = open_drawing(std::move(*bytes), file_, c.workshop.fonts(), no_progress(), limits);
+        if (!opened) return refused(c, opened.error());
         if (!name_.empty()) opened->name = name_;
         return change_project(c, path_, true,
                               [&](Project& project) { return take_drawing(c, *opened, project); });
+    }
+
+    int refused(const Context& c, Error error) const {
+        if (may_be_large(error) && !large_) error.message += " (--large)";
+        return c.error(error);
     }
 
     int take_drawing(Context& c, Opened& opened, Project& project) const {
@@ -51,18 +61,31 @@ class Import final : public Verb {
         return fine;
     }
 
-    int take_picture(Context& c, std::string bytes, Project& project) const {
-        Picture picture;
-        picture.file_name = file_name(file_);
-        picture.bytes = std::make_shared<const std::string>(std::move(bytes));
-        if (!width_.empty()) {
-            const auto width = length_option(project, width_);
-            if (!width) return c.error(width.error());
-            picture.width = *width;
-        }
-        const auto part = make_part(project, c.workshop.catalog(), c.workshop.fonts(), picture,
-                                    name_.empty() ? file_stem(file_) : name_);
-        return part ? report_part(c, project, *part) : c.error(part.error());
+    int take_picture(Context& c, OpenedPicture& opened, Project& project) const {
+        if (no_lanes_) return c.error(does_not_apply("--no-lanes", "A picture's outlines have one lane."));
+        if (const auto settled = settle(project, opened); !settled) return c.error(settled.error());
+        const auto part = make_part(project, c.workshop.catalog(), c.workshop.fonts(), opened.picture,
+                                    name_.empty() ? opened.name : name_);
+        if (!part) return c.error(part.error());
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        for (const Finding& f : derived->part(*part)->findings) // nothing is made of what cannot be traced
+            if (f.code == "source.failed") return c.error({"picture.untraced", f.message, {file_, 0}});
+        return report_part(c, project, *part);
+    }
+
+    Error does_not_apply(const std::string& option, const std::string& why) const {
+        return {"cli.applies", option + " does not apply here. " + why, {file_, 0}};
+    }
+
+    Result<void> settle(const Project& project, OpenedPicture& opened) const {
+        if (!unit_.empty())
+            return tl::make_unexpected(
+                does_not_apply("--unit", "A picture has pixels: use --per-inch or --width."));
+        if (per_inch_ > 0) return settle_width(opened, inches(opened.width / per_inch_));
+        if (!width_.empty())
+            return length_option(project, width_).and_then([&](Length w) { return settle_width(opened, w); });
+        if (!opened.asks_scale) return {};
+        return ask(project, scale_choices(opened), "--per-inch 300, --per-inch 150, --per-inch 96");
     }
 
     Result<void> settle(const Project& project, Opened& opened) const {
@@ -73,19 +96,35 @@ class Import final : public Verb {
             if (!choice) return tl::make_unexpected(choice.error());
             return settle_scale(opened, choice->factor), Result<void>{};
         }
-        if (!unit_.empty())
-            return settle_scale(opened, unit_ == "in" ? mm_per_inch : unit_ == "cm" ? 10 : 1), Result<void>{};
-        if (per_inch_ > 0) return settle_scale(opened, 96 / per_inch_), Result<void>{};
+        const char* option = !unit_.empty() ? "--unit" : per_inch_ > 0 ? "--per-inch" : nullptr;
+        if (option && !opened.asks_scale)
+            return tl::make_unexpected(
+                does_not_apply(option, "The file says how large it is: " + size_of(project, opened.box) +
+                                           ". Use --width to make it another size."));
+        if (option) {
+            const double unit = per_inch_ > 0   ? mm_per_inch / per_inch_
+                                : unit_ == "in" ? mm_per_inch
+                                : unit_ == "cm" ? 10
+                                                : 1;
+            return settle_scale(opened, factor_for_unit(opened, unit)), Result<void>{};
+        }
         if (!opened.asks_scale) return {};
+        return ask(project, scale_choices(opened),
+                   opened.per_inch ? "--per-inch 96, --per-inch 90, --per-inch 72, --unit mm"
+                                   : "--unit mm, --unit cm, --unit in, --per-inch 72");
+    }
+
+    static std::string size_of(const Project& project, const Box& box) {
+        return to_text(mm(box.width()), project.unit) + " x " + to_text(mm(box.height()), project.unit);
+    }
+
+    Result<void> ask(const Project& project, const std::vector<ScaleChoice>& choices,
+                     const std::string& options) const {
         std::string question = "The file does not say how large it is. Finished size would be";
-        for (const ScaleChoice& choice : scale_choices(opened))
+        for (const ScaleChoice& choice : choices)
             question += " " + to_text(choice.width, project.unit) + " x " +
                         to_text(choice.height, project.unit) + " at " + choice.label + ";";
-        return fail("open.scale",
-                    question + " or give the finished width. Use " +
-                        (opened.per_inch ? "--per-inch 96, --per-inch 90, --per-inch 72"
-                                         : "--unit mm, --unit cm, --unit in") +
-                        " or --width.",
+        return fail("open.scale", question + " or give the finished width. Use " + options + " or --width.",
                     {file_, 0});
     }
 
@@ -124,7 +163,7 @@ class Import final : public Verb {
     std::string file_, path_, width_, name_;
     std::string unit_;
     double per_inch_ = 0;
-    bool no_lanes_ = false;
+    bool no_lanes_ = false, large_ = false;
 };
 
 } // namespace

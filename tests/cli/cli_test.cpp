@@ -1,6 +1,7 @@
 // Each verb in-process: words, JSON, exit codes, what is written and what is not.
 #include <nlohmann/json.hpp>
 #include <sstream>
+#include <zlib.h>
 
 #include "cli/run.h"
 #include "core/formats/svg/reader.h"
@@ -107,6 +108,94 @@ TEST_CASE_METHOD(Terminal, "import: parts, lanes and reasons, a file without siz
     CHECK(project("q.dotlane").parts.size() == 2);
 }
 
+TEST_CASE_METHOD(Terminal,
+                 "import: options of size work where they apply and are refused where they do not") {
+    const auto width = [&](std::vector<std::string> words) {
+        return answer(std::move(words))["width_mm"].get<double>();
+    };
+    // bare.svg is 288 units wide and does not say how large they are.
+    CHECK(width({"import", "bare.svg", "u.dotlane", "--unit", "mm"}) == Approx(288));
+    CHECK(width({"import", "bare.svg", "u.dotlane", "--unit", "cm"}) == Approx(2880));
+    CHECK(width({"import", "bare.svg", "u.dotlane", "--unit", "in"}) == Approx(288 * 25.4));
+    files.files["bare.dxf"] =
+        "0\nSECTION\n2\nENTITIES\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n144\n21\n0\n0\nENDSEC\n0\nEOF\n";
+    CHECK(width({"import", "bare.dxf", "u.dotlane", "--per-inch", "72"}) == Approx(50.8));
+    const std::size_t before = project("u.dotlane").parts.size();
+    files.files["plot.plt"] = "IN;SP1;PU0,0;PD4000,0;PU;";
+    for (const auto& [file, option, value] :
+         std::vector<std::array<const char*, 3>>{{"card.svg", "--per-inch", "72"},
+                                                 {"card.svg", "--unit", "in"},
+                                                 {"plot.plt", "--unit", "in"},
+                                                 {"plot.plt", "--per-inch", "300"}}) {
+        INFO(file << " " << option);
+        CHECK(run({"import", file, "u.dotlane", option, value}) == 2);
+        CHECK(err.find("does not apply") != std::string::npos);
+        CHECK(err.find("--width") != std::string::npos); // what does
+    }
+    CHECK(project("u.dotlane").parts.size() == before);
+    CHECK(width({"import", "card.svg", "u.dotlane", "--width", "40mm"}) == Approx(40));
+}
+
+TEST_CASE_METHOD(Terminal, "import: pictures say or ask how large they are") {
+    // 60 x 30 pixels, black; PNG by hand: with and without its density (ISO/IEC 15948, pHYs in pixels to the
+    // metre).
+    const auto big_endian = [](std::uint32_t v) {
+        return std::string{char(v >> 24), char(v >> 16 & 255), char(v >> 8 & 255), char(v & 255)};
+    };
+    const auto chunk = [&](const std::string& kind, const std::string& data) {
+        const std::string body = kind + data;
+        return big_endian(static_cast<std::uint32_t>(data.size())) + body +
+               big_endian(static_cast<std::uint32_t>(
+                   ::crc32(0, reinterpret_cast<const Bytef*>(body.data()), static_cast<uInt>(body.size()))));
+    };
+    const auto png = [&](const std::string& density) {
+        std::string rows;
+        for (int y = 0; y < 30; ++y)
+            rows += std::string(1, '\0') + std::string(20, '\xff') + std::string(20, '\0') +
+                    std::string(20, '\xff');
+        uLongf size = ::compressBound(static_cast<uLong>(rows.size()));
+        std::string packed(size, '\0');
+        ::compress(reinterpret_cast<Bytef*>(packed.data()), &size,
+                   reinterpret_cast<const Bytef*>(rows.data()), static_cast<uLong>(rows.size()));
+        packed.resize(size);
+        return "\x89PNG\r\n\x1a\n" +
+               chunk("IHDR", big_endian(60) + big_endian(30) + std::string("\x08\0\0\0\0", 5)) + density +
+               chunk("IDAT", packed) + chunk("IEND", "");
+    };
+    files.files["sized.png"] =
+        png(chunk("pHYs", big_endian(11811) + big_endian(11811) + "\1")); // 300 to the inch
+    files.files["bare.png"] = png("");
+    const auto width = [&](std::vector<std::string> words) {
+        return answer(std::move(words))["numbers"]["width_mm"].get<double>();
+    };
+    CHECK(width({"import", "sized.png", "i.dotlane"}) == Approx(60 / 300.0 * 25.4).epsilon(1e-4));
+    CHECK(run({"import", "bare.png", "i.dotlane"}) == 2);
+    for (const char* size : {"5.08 mm", "10.16 mm", "15.88 mm", "--per-inch 300", "--width"})
+        CHECK(err.find(size) != std::string::npos);
+    CHECK(width({"import", "bare.png", "i.dotlane", "--per-inch", "150"}) == Approx(10.16));
+    CHECK(width({"import", "sized.png", "i.dotlane", "--per-inch", "150"}) ==
+          Approx(10.16)); // densities are often wrong
+    CHECK(width({"import", "bare.png", "i.dotlane", "--width", "2in"}) == Approx(50.8));
+    CHECK(run({"import", "bare.png", "i.dotlane", "--unit", "in"}) == 2);
+    CHECK(err.find("does not apply") != std::string::npos);
+    CHECK(run({"import", "bare.png", "i.dotlane", "--width", "9m"}) == 2);
+    files.files["cut.png"] = files.files["sized.png"].substr(0, files.files["sized.png"].size() - 20);
+    CHECK(run({"import", "cut.png", "i.dotlane"}) == 2);
+    CHECK(project("i.dotlane").parts.size() == 4);
+}
+
+TEST_CASE_METHOD(Terminal, "import: what is too large names the way to have it all the same") {
+    std::string big =
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'>";
+    for (int i = 0; i < 160'000; ++i)
+        big += "<path stroke='red' d='M1,1h" + std::to_string(i % 50) + "'/>";
+    files.files["big.svg"] = big + "</svg>";
+    CHECK(run({"import", "big.svg", "l.dotlane"}) == 2);
+    CHECK(err.find("--large") != std::string::npos);
+    CHECK_FALSE(files.exists("l.dotlane"));
+    CHECK(run({"import", "big.svg", "l.dotlane", "--large"}) == 0);
+}
+
 TEST_CASE_METHOD(Terminal, "glyphs: a font's glyphs, what may stand for them, its switches") {
     const json all = answer({"glyphs", "EB Garamond", "--italic"});
     CHECK(all["glyphs"].size() == 2515);
@@ -196,7 +285,9 @@ TEST_CASE_METHOD(Terminal, "import: DXF with and without a unit, HP-GL, pictures
     const auto& lines = p.parts[0].source.drawing->lines;
     CHECK(std::any_of(lines.begin(), lines.end(), [](const DrawnLine& l) { return l.group == "fold"; }));
     files.files["torn.png"] = "\x89PNG\r\n\x1a\n";
-    CHECK(answer({"import", "torn.png", "d.dotlane"}, 1)["findings"][0]["code"] == "source.failed");
+    CHECK(run({"import", "torn.png", "d.dotlane"}) == 2);
+    CHECK(err.find("damaged or cut short") != std::string::npos);
+    CHECK(project("d.dotlane").parts.size() == 3);
     files.files["no.jpg"] = "not a picture";
     CHECK(run({"import", "no.jpg", "d.dotlane"}) == 2);
 }

@@ -310,5 +310,24 @@ TEST_CASE_METHOD(Maker, "a picture dropped on the window is traced, and its numb
     must(disk().write_atomically(folder / "torn.png", file(folder / "moon.png").substr(0, 90)));
     window->open_path(QString::fromStdString(folder / "torn.png"));
     settle();
-    CHECK(has(session().derived()->findings, "source.failed")); // said, and the part can be removed
+    CHECK(notice_says("damaged or cut short")); // said, and nothing is made of it
+    CHECK(project().parts.size() == 2);
+    // A picture that does not say how large it is asks, like a drawing.
+    std::string bare = file(folder / "moon.png");
+    const auto density = bare.find("pHYs"); // Qt always writes one
+    REQUIRE(density != std::string::npos);
+    must(disk().write_atomically(folder / "bare.png", bare.erase(density - 4, 21)));
+    window->open_path(QString::fromStdString(folder / "bare.png"));
+    settle();
+    CHECK(project().parts.size() == 2);
+    CHECK_FALSE(find<QPushButton>("take-in")->isEnabled());
+    tick("scale-150");
+    press("take-in");
+    REQUIRE(project().parts.size() == 3);
+    CHECK(in_mm(std::get<Picture>(part().source.spec).width) == Approx(300 / 150.0 * 25.4));
+    window->open_path(QString::fromStdString(folder / "bare.png"));
+    settle();
+    type("wanted-width", "80 mm");
+    press("take-in");
+    CHECK(in_mm(std::get<Picture>(part().source.spec).width) == Approx(80));
 }

@@ -3,6 +3,7 @@
 #include <QtConcurrent>
 
 #include "core/base/caught.h"
+#include "core/formats/trace/picture.h"
 
 namespace dotlane::app {
 
@@ -16,6 +17,8 @@ Opener::Opener(FileSystem& files, Workshop& workshop, QObject* parent)
         if (progress && !progress->cancelled()) {
             if (*read)
                 Q_EMIT opened(std::make_shared<OpenedFile>(std::move(**read)));
+            else if (may_be_large(read->error()) && !asked_)
+                Q_EMIT large(read->error(), path_);
             else
                 Q_EMIT failed(read->error());
         }
@@ -29,19 +32,26 @@ Opener::~Opener() {
     watcher_.waitForFinished();
 }
 
-void Opener::open(const QString& path) {
+void Opener::open(const QString& path, bool large) {
     cancel();
     watcher_.waitForFinished();
+    path_ = path;
+    asked_ = large;
     // Reports come from the working thread; Qt takes the signal over to this one.
     progress_ = std::make_shared<Progress>([this](double fraction) { Q_EMIT progressed(fraction); });
     Q_EMIT started(QString::fromStdString(file_name(path.toStdString())));
-    watcher_.setFuture(QtConcurrent::run([this, path = path.toStdString(), progress = progress_]() -> Read {
+    watcher_.setFuture(QtConcurrent::run([this, path = path.toStdString(), progress = progress_,
+                                          limits = large ? ReadLimits::large() : ReadLimits{}]() -> Read {
         return std::make_shared<Result<OpenedFile>>(caught([&]() -> Result<OpenedFile> {
             auto bytes = files_.read(path, default_max_bytes);
             if (!bytes) return tl::make_unexpected(bytes.error());
-            auto opened = open_drawing(std::move(*bytes), path, workshop_.fonts(), *progress);
+            if (looks_like_picture(*bytes))
+                return open_picture(std::move(*bytes), path, limits).map([](OpenedPicture picture) {
+                    return OpenedFile{{}, {}, std::move(picture)};
+                });
+            auto opened = open_drawing(std::move(*bytes), path, workshop_.fonts(), *progress, limits);
             if (!opened) return tl::make_unexpected(opened.error());
-            OpenedFile out{std::move(*opened), {}};
+            OpenedFile out{std::move(*opened), {}, {}};
             out.gatherings = gather_lanes(*out.opened.source.drawing, workshop_.catalog());
             return out;
         }));

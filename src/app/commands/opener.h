@@ -11,10 +11,11 @@
 
 namespace dotlane::app {
 
-/// A file that has been read, with the lanes proposed for it.
+/// A file that has been read: a drawing with the lanes proposed for it, or a picture.
 struct OpenedFile {
     Opened opened;
     std::vector<Gathering> gatherings;
+    std::optional<OpenedPicture> picture;
 };
 
 class Opener : public QObject {
@@ -23,8 +24,8 @@ class Opener : public QObject {
   public:
     Opener(FileSystem& files, Workshop& workshop, QObject* parent = nullptr);
     ~Opener() override;
-    /// A file that is being read is given up first.
-    void open(const QString& path);
+    /// A file that is being read is given up first. `large`: however large it is; the maker was asked.
+    void open(const QString& path, bool large = false);
     void cancel();
     bool busy() const { return progress_ != nullptr; }
 
@@ -33,6 +34,8 @@ class Opener : public QObject {
     void progressed(double fraction);
     void opened(std::shared_ptr<dotlane::app::OpenedFile> file);
     void failed(const dotlane::Error& error);
+    /// It is larger than what is read without asking.
+    void large(const dotlane::Error& error, const QString& path);
     void finished(); ///< after opened, failed or cancel
 
   private:
@@ -40,6 +43,8 @@ class Opener : public QObject {
     FileSystem& files_;
     Workshop& workshop_;
     std::shared_ptr<Progress> progress_;
+    QString path_;
+    bool asked_ = false;
     QFutureWatcher<Read> watcher_;
 };
 

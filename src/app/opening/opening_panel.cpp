@@ -31,9 +31,12 @@ OpeningPanel::OpeningPanel(Session& session, QWidget* parent)
 void OpeningPanel::show_file(std::shared_ptr<OpenedFile> file) {
     file_ = std::move(file);
     factor_.reset();
-    if (!opened().asks_scale) factor_ = 1;
+    if (!file_->picture && !opened().asks_scale) factor_ = 1;
     build();
-    Q_EMIT scaled(opened(), factor_.value_or(1));
+    if (file_->picture)
+        Q_EMIT picture_scaled(*file_->picture, file_->picture->picture.width);
+    else
+        Q_EMIT scaled(opened(), factor_.value_or(1));
 }
 
 void OpeningPanel::build() {
@@ -48,32 +51,50 @@ void OpeningPanel::build() {
 }
 
 QWidget* OpeningPanel::size_card() {
-    auto* card = new Card(stations_);
-    card->rows()->addWidget(
-        label(QString::fromStdString(opened().source.file_name), TextRole::heading, card));
+    if (const auto& picture = file_->picture)
+        return asked_size(QString::fromStdString(picture->picture.file_name), scale_choices(*picture),
+                          in_mm(picture->picture.width), [this](Length width) -> Result<ScaleChoice> {
+                              OpenedPicture settled = *file_->picture;
+                              if (const auto ok = settle_width(settled, width); !ok)
+                                  return tl::make_unexpected(ok.error());
+                              return ScaleChoice{{},
+                                                 in_mm(width) / settled.width,
+                                                 width,
+                                                 width * (double(settled.height) / settled.width)};
+                          });
     const dotlane::Box box = opened().box;
+    const QString name = QString::fromStdString(opened().source.file_name);
+    if (opened().asks_scale)
+        return asked_size(name, scale_choices(opened()), box.width(),
+                          [this](Length width) { return scale_to_width(opened(), width); });
+    auto* card = new Card(stations_);
+    card->rows()->addWidget(label(name, TextRole::heading, card));
     const LengthUnit unit = session_.project().unit;
-    const auto size = [&](Length w, Length h) {
-        return tr("%1 × %2").arg(QString::fromStdString(to_text(w, unit, 1)),
-                                 QString::fromStdString(to_text(h, unit, 1)));
+    card->rows()->addWidget(
+        label(tr("%1 × %2, %n line(s)", nullptr, static_cast<int>(opened().source.drawing->lines.size()))
+                  .arg(QString::fromStdString(to_text(mm(box.width()), unit, 1)),
+                       QString::fromStdString(to_text(mm(box.height()), unit, 1))),
+              TextRole::quiet, card));
+    return card;
+}
+
+QWidget* OpeningPanel::asked_size(const QString& file_name, const std::vector<ScaleChoice>& choices,
+                                  double width_now, std::function<Result<ScaleChoice>(Length)> for_width) {
+    auto* card = new Card(stations_);
+    card->rows()->addWidget(label(file_name, TextRole::heading, card));
+    const LengthUnit unit = session_.project().unit;
+    const auto size = [unit](const ScaleChoice& c) {
+        return tr("%1 × %2").arg(QString::fromStdString(to_text(c.width, unit, 1)),
+                                 QString::fromStdString(to_text(c.height, unit, 1)));
     };
-    result_ = nullptr;
-    sizes_ = nullptr;
-    if (!opened().asks_scale) {
-        card->rows()->addWidget(
-            label(tr("%1, %n line(s)", nullptr, static_cast<int>(opened().source.drawing->lines.size()))
-                      .arg(size(mm(box.width()), mm(box.height()))),
-                  TextRole::quiet, card));
-        return card;
-    }
     auto* why = label(tr("The file does not say how large it is. Which finished size is meant?"),
                       TextRole::body, card);
     why->setWordWrap(true);
     card->rows()->addWidget(why);
     sizes_ = new QButtonGroup(card);
-    for (const ScaleChoice& choice : scale_choices(opened())) {
-        auto* button = new QRadioButton(
-            tr("%1 (%2)").arg(size(choice.width, choice.height), QString::fromStdString(choice.label)), card);
+    for (const ScaleChoice& choice : choices) {
+        auto* button =
+            new QRadioButton(tr("%1 (%2)").arg(size(choice), QString::fromStdString(choice.label)), card);
         button->setObjectName("scale-" + QString::fromStdString(choice.label).section(' ', 0, 0));
         sizes_->addButton(button);
         card->rows()->addWidget(button);
@@ -85,17 +106,17 @@ QWidget* OpeningPanel::size_card() {
     width_ = new NumberField(NumberField::Kind::length, 0.1, 1e5, card);
     width_->setObjectName("wanted-width");
     width_->setAccessibleName(tr("Finished width"));
-    width_->set(box.width(), unit);
+    width_->set(width_now, unit);
     result_ = label({}, TextRole::quiet, card);
     row->addWidget(other);
     row->addWidget(width_);
     row->addWidget(result_, 1);
     card->rows()->addLayout(row);
-    const auto use_width = [this, other, size](double mm_wide) {
-        const auto choice = scale_to_width(opened(), mm(mm_wide));
+    const auto use_width = [this, other, size, for_width = std::move(for_width)](double mm_wide) {
+        const auto choice = for_width(mm(mm_wide));
         if (!choice) return result_->setText(present::words(choice.error()));
         other->setChecked(true);
-        result_->setText(size(choice->width, choice->height));
+        result_->setText(size(*choice));
         set_factor(choice->factor);
     };
     connect(width_, &NumberField::committed, this, use_width);
@@ -167,11 +188,19 @@ void OpeningPanel::set_factor(double factor) {
     factor_ = factor;
     take_->setEnabled(true);
     take_->setToolTip({});
-    Q_EMIT scaled(opened(), factor);
+    if (file_->picture)
+        Q_EMIT picture_scaled(*file_->picture, mm(factor * file_->picture->width));
+    else
+        Q_EMIT scaled(opened(), factor);
 }
 
 void OpeningPanel::take() {
     if (!file_ || !factor_) return;
+    if (auto picture = file_->picture) {
+        if (!settle_width(*picture, mm(*factor_ * picture->width))) return;
+        file_.reset();
+        return void(Q_EMIT picture_taken(*picture));
+    }
     Opened settled = opened();
     settle_scale(settled, *factor_);
     PartId part;

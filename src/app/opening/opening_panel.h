@@ -23,6 +23,7 @@ class OpeningView : public Canvas {
   public:
     explicit OpeningView(QWidget* parent = nullptr);
     void show_drawing(const Opened& opened, double factor, LengthUnit unit);
+    void show_picture(const OpenedPicture& opened, Length width, LengthUnit unit);
 
   protected:
     dotlane::Box world() const override;
@@ -32,6 +33,7 @@ class OpeningView : public Canvas {
 
   private:
     std::shared_ptr<const Drawing> drawing_;
+    QImage picture_;
     dotlane::Box box_;
     double factor_ = 1;
 };
@@ -46,12 +48,16 @@ class OpeningPanel : public SidePanel {
 
   Q_SIGNALS:
     void scaled(const dotlane::Opened& opened, double factor);
+    void picture_scaled(const dotlane::OpenedPicture& opened, dotlane::Length width);
+    void picture_taken(const dotlane::OpenedPicture& opened);
     void taken(); ///< the part is in the project and chosen
     void given_up();
 
   private:
     void build();
     QWidget* size_card();
+    QWidget* asked_size(const QString& file_name, const std::vector<ScaleChoice>& choices, double width_now,
+                        std::function<Result<ScaleChoice>(Length)> for_width);
     QWidget* gathering_card(std::size_t index);
     void fill_tools(QComboBox* tools, std::size_t index);
     void set_factor(double factor);

@@ -46,25 +46,9 @@ void MainWindow::open_file_dialog(bool project) {
     if (path) open_path(*path);
 }
 
-/// A picture needs no questions: it is traced, and all its numbers can be changed afterwards.
-void MainWindow::open_picture(const QString& path) {
-    auto bytes = session_.files().read(path.toStdString(), default_max_bytes);
-    if (!bytes) {
-        Q_EMIT session_.failed(bytes.error());
-        return;
-    }
-    Picture picture;
-    picture.file_name = QFileInfo(path).fileName().toStdString();
-    picture.bytes = std::make_shared<const std::string>(std::move(*bytes));
-    make_from(picture, QFileInfo(path).completeBaseName());
-}
-
 void MainWindow::open_path(const QString& path) {
     if (path.endsWith(QLatin1String(project_extension)))
         open_project(path);
-    else if (const QString ending = QFileInfo(path).suffix().toLower();
-             ending == "png" || ending.startsWith("jp"))
-        open_picture(path);
     else
         open_drawing(path);
 }
@@ -85,6 +69,21 @@ void MainWindow::open_project(const QString& path) {
 
 void MainWindow::open_drawing(const QString& path) {
     opener_.open(path);
+}
+
+/// A drawing waits for its size and lanes; a picture that says how large it is needs no questions, as all its
+/// numbers can be changed afterwards.
+void MainWindow::take_opened(std::shared_ptr<OpenedFile> file) {
+    notice_->clear();
+    if (file->picture && !file->picture->asks_scale)
+        return make_from(file->picture->picture, QString::fromStdString(file->picture->name));
+    if (!session_.is_open())
+        start_project(
+            session_.workshop().new_project(file->picture ? file->picture->name : file->opened.name), {});
+    offer_recovery();
+    opening_panel_->show_file(std::move(file));
+    bench_->setCurrentWidget(opening_view_);
+    show_side(opening_panel_);
 }
 
 void MainWindow::open_demo() {

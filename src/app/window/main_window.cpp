@@ -169,13 +169,11 @@ void MainWindow::connect_regions() {
     };
     connect(&opener_, &Opener::failed, this, tell_error);
     connect(&session_, &Session::failed, this, tell_error);
-    connect(&opener_, &Opener::opened, this, [this](std::shared_ptr<OpenedFile> file) {
-        notice_->clear();
-        if (!session_.is_open()) start_project(session_.workshop().new_project(file->opened.name), {});
-        offer_recovery();
-        opening_panel_->show_file(std::move(file));
-        bench_->setCurrentWidget(opening_view_);
-        show_side(opening_panel_);
+    connect(&opener_, &Opener::opened, this, &MainWindow::take_opened);
+    connect(&opener_, &Opener::large, this, [this](const Error& error, const QString& path) {
+        if (!session_.is_open()) show_workspace(); // the question stands above the bench
+        notice_->tell(Notice::Kind::error, present::words(error),
+                      {{tr("Open it all the same"), [this, path] { opener_.open(path, true); }}});
     });
     connect(&exporter_, &QFutureWatcherBase::finished, this, [this, tell_error] {
         const auto done = exporter_.result();

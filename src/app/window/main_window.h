@@ -113,7 +113,7 @@ class MainWindow : public QMainWindow {
     void open_file_dialog(bool project);
     void open_project(const QString& path);
     void open_drawing(const QString& path);
-    void open_picture(const QString& path);
+    void take_opened(std::shared_ptr<OpenedFile> file);
     bool save();
     bool save_as();
     bool save_to(const QString& path, bool over_changes);

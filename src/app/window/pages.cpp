@@ -57,6 +57,13 @@ void MainWindow::prepare_pages() {
         connect(panel, &OpeningPanel::scaled, this, [this](const Opened& opened, double factor) {
             opening_view_->show_drawing(opened, factor, session_.project().unit);
         });
+        connect(panel, &OpeningPanel::picture_scaled, this,
+                [this](const OpenedPicture& opened, Length width) {
+                    opening_view_->show_picture(opened, width, session_.project().unit);
+                });
+        connect(panel, &OpeningPanel::picture_taken, this, [this](const OpenedPicture& opened) {
+            make_from(opened.picture, QString::fromStdString(opened.name));
+        });
         connect(panel, &OpeningPanel::taken, this, [this] { show_view(View::part); });
         connect(panel, &OpeningPanel::given_up, this, [this] {
             if (session_.project().parts.empty() && session_.path().isEmpty() && !session_.modified())

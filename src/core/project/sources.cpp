@@ -171,6 +171,9 @@ void of(Picture& s, Fields& f) {
     f.number({"corner", "corners", "0: all sharp; 1.34: none"}, s.corner, 0, 1.34);
     f.number({"tolerance", "smoothness", "Pixels by which curves may leave the edge"}, s.tolerance, 0, 5);
     if (f.when(grey)) f.flag({"invert", "cut what is light"}, s.invert);
+    f.flag({"patient", "trace it however long it takes",
+            "Also when it is so large or rough that it takes minutes"},
+           s.patient);
 }
 
 } // namespace
@@ -178,7 +181,7 @@ void of(Picture& s, Fields& f) {
 bool Picture::operator==(const Picture& o) const {
     const auto numbers = [](const Picture& p) {
         return std::tie(p.file_name, p.width, p.threshold, p.invert, p.by, p.levels, p.only, p.speckle,
-                        p.reconnect, p.corner, p.tolerance);
+                        p.reconnect, p.corner, p.tolerance, p.patient);
     };
     if (numbers(*this) != numbers(o)) return false;
     return bytes == o.bytes || (bytes && o.bytes && *bytes == *o.bytes);

@@ -182,6 +182,7 @@ struct Picture {
     int reconnect = 0; ///< gaps of up to twice so many pixels are closed, 0..20
     double corner = 1; ///< 0: all corners sharp; 1.34: none
     double tolerance = 0.4; ///< pixels by which curves may leave the edge, 0..5
+    bool patient = false;   ///< traced however large and rough it is, which may take minutes
     bool operator==(const Picture& o) const;
 };
 

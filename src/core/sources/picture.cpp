@@ -13,10 +13,29 @@ struct Levels {
     int width = 0, height = 0, threshold = 0; ///< threshold: 0 when told apart by colour
 };
 
+ReadLimits limits_of(const Picture& picture) {
+    return picture.patient ? ReadLimits::large() : ReadLimits{};
+}
+
+/// Noise, a screen of dots or a photograph has no outlines that anybody would cut, and takes minutes to find
+/// out.
+Result<void> check_rough(const std::vector<Mask>& masks, const ReadLimits& limits) {
+    std::size_t edges = 0;
+    for (const Mask& mask : masks)
+        edges += edge_count(mask);
+    if (edges <= limits.edges) return {};
+    return fail(
+        "source.rough",
+        "It is too rough to be traced: its dark and light parts meet along " + std::to_string(edges / 1000) +
+            ",000 sides of pixels. Take a smaller or smoother picture, fewer levels or colours, or another "
+            "threshold; or let it take its time.");
+}
+
 Result<Levels> levels_of(const Picture& picture) {
     Levels out;
+    const std::size_t most_pixels = limits_of(picture).pixels;
     if (picture.by == Picture::By::colour) {
-        const auto image = read_colours(*picture.bytes);
+        const auto image = read_colours(*picture.bytes, most_pixels);
         if (!image) return tl::make_unexpected(image.error());
         out.width = image->width, out.height = image->height;
         for (ColourLevel& level : colour_levels(*image, picture.levels)) {
@@ -25,7 +44,7 @@ Result<Levels> levels_of(const Picture& picture) {
         }
         return out;
     }
-    const auto image = read_picture(*picture.bytes);
+    const auto image = read_picture(*picture.bytes, most_pixels);
     if (!image) return tl::make_unexpected(image.error());
     out.width = image->width, out.height = image->height;
     out.threshold = picture.threshold > 0 ? picture.threshold : otsu_threshold(*image);
@@ -43,6 +62,8 @@ Result<Levels> levels_of(const Picture& picture) {
 Result<SourceLines> traced(const Picture& picture) {
     auto levels = levels_of(picture);
     if (!levels) return tl::make_unexpected(levels.error());
+    if (const auto ok = check_rough(levels->masks, limits_of(picture)); !ok)
+        return tl::make_unexpected(ok.error());
     const double scale = in_mm(picture.width) / levels->width;
     TraceOptions options;
     options.speckle = picture.speckle;

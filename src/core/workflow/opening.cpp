@@ -36,6 +36,33 @@ Format format_of(const std::string& bytes, const std::string& name) {
     return Format::svg;
 }
 
+/// The name of a format that is not read here, by what the file begins with, and what to do; empty for none.
+std::string other_format(std::string_view b) {
+    static constexpr struct {
+        std::size_t at;
+        std::string_view begins;
+        const char *name, *instead;
+    } known[] = {{0, "GIF8", "a GIF picture", "PNG or JPEG"},
+                 {8, "WEBP", "a WebP picture", "PNG or JPEG"},
+                 {0, "BM", "a BMP picture", "PNG or JPEG"},
+                 {0, std::string_view("II*\0", 4), "a TIFF picture", "PNG or JPEG"},
+                 {0, std::string_view("MM\0*", 4), "a TIFF picture", "PNG or JPEG"},
+                 {4, "ftypheic", "a HEIC picture", "PNG or JPEG"},
+                 {4, "ftypavif", "an AVIF picture", "PNG or JPEG"},
+                 {0, "%PDF", "a PDF document", "SVG or DXF"},
+                 {0, "%!PS", "a PostScript document", "SVG or DXF"},
+                 {0, "AC10", "a DWG drawing", "SVG or DXF"},
+                 {0, "PK\3\4", "a ZIP archive", ""},
+                 {0, "Rar!", "a RAR archive", ""},
+                 {0, "7z\xbc\xaf", "a 7z archive", ""}};
+    for (const auto& k : known)
+        if (b.size() >= k.at + k.begins.size() && b.substr(k.at, k.begins.size()) == k.begins)
+            return std::string("This is ") + k.name + ", which is not read here. " +
+                   (*k.instead ? std::string("Save it as ") + k.instead : std::string("Unpack it")) +
+                   " and open that. Nothing has changed.";
+    return {};
+}
+
 Result<Read> read_any(std::string bytes, const std::string& name, FontShelf& fonts, const ReadLimits& limits,
                       Progress& progress) {
     switch (format_of(bytes, name)) {
@@ -96,13 +123,15 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
                             Progress& progress, const ReadLimits& limits) {
     if (bytes.size() > limits.bytes)
         return fail("open.large",
-                    "The file has more than " + std::to_string(limits.bytes >> 20) + " MB." +
+                    "The file has more than " + std::to_string(limits.bytes / 1'000'000) + " MB." +
                         what_to_do_when_large + " Nothing has changed.",
                     {file_name, 0});
+    if (const std::string other = other_format(bytes); !other.empty())
+        return fail("open.format", other, {file_name, 0});
     Opened out;
-    out.source.file_name = dotlane::file_name(file_name);
+    out.source.file_name = valid_utf8(dotlane::file_name(file_name));
     out.source.file_hash = content_hash(bytes);
-    out.name = file_stem(file_name);
+    out.name = valid_utf8(file_stem(file_name));
     if (!out.name.empty() && out.name[0] >= 'a' && out.name[0] <= 'z')
         out.name[0] = static_cast<char>(out.name[0] - 32);
     std::replace_if(
@@ -165,7 +194,12 @@ std::vector<ScaleChoice> scale_choices(const Opened& opened) {
         return {choice(opened, "millimetres", 1), choice(opened, "centimetres", 10),
                 choice(opened, "inches", 25.4)};
     return {choice(opened, "96 per inch", 1), choice(opened, "90 per inch", 96.0 / 90),
-            choice(opened, "72 per inch", 96.0 / 72)};
+            choice(opened, "72 per inch", 96.0 / 72),
+            choice(opened, "millimetres", factor_for_unit(opened, 1))};
+}
+
+double factor_for_unit(const Opened& opened, double unit_mm) {
+    return opened.per_inch ? unit_mm / (mm_per_inch / 96) : unit_mm;
 }
 
 Result<ScaleChoice> scale_to_width(const Opened& opened, Length width) {

@@ -32,14 +32,33 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
 /// Whether the file could be opened with ReadLimits::large(), which may take minutes.
 bool may_be_large(const Error& error);
 
+/// A picture that has been read but not yet taken into a project.
+struct OpenedPicture {
+    std::string name;          ///< proposed name of the part
+    Picture picture;           ///< its width is settled unless `asks_scale`
+    int width = 0, height = 0; ///< pixels
+    double per_inch = 0;       ///< pixels to the inch that the file states; 0: none
+    bool asks_scale = false;
+};
+/// Reads a PNG or JPEG file to its end. Errors: "picture.damaged", "picture.large", "open.large".
+Result<OpenedPicture> open_picture(std::string bytes, const std::string& file_name,
+                                   const ReadLimits& limits = {});
+/// Settles the size; error "open.width" unless 1 mm .. 5 m.
+Result<void> settle_width(OpenedPicture& opened, Length width);
+
 /// The finished size the art would have.
 struct ScaleChoice {
     std::string label; ///< "96 per inch"
-    double factor = 1; ///< on the lengths as read
+    double factor = 1; ///< on the lengths as read; of a picture, millimetres in a pixel
     Length width, height;
 };
-/// For 96, 90 and 72 units per inch; of a DXF file for millimetres, centimetres and inches.
+/// For 96, 90 and 72 units per inch and for millimetres; of a DXF file for millimetres, centimetres and
+/// inches.
 std::vector<ScaleChoice> scale_choices(const Opened& opened);
+/// A unit of the file as so many millimetres: the factor on the lengths as read.
+double factor_for_unit(const Opened& opened, double unit_mm);
+/// For 300, 150 and 96 pixels to the inch.
+std::vector<ScaleChoice> scale_choices(const OpenedPicture& opened);
 /// For a finished width; error "open.width" unless 0.1 mm .. 100 m.
 Result<ScaleChoice> scale_to_width(const Opened& opened, Length width);
 /// Settles the size: lengths are multiplied by the factor and the question is answered.

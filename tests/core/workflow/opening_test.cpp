@@ -28,7 +28,8 @@ TEST_CASE("a file without physical units asks once, with the finished size at 96
                     "height='144'/></svg>");
     REQUIRE(o.asks_scale);
     const auto choices = scale_choices(o);
-    REQUIRE(choices.size() == 3);
+    REQUIRE(choices.size() == 4);
+    CHECK(in_mm(choices[3].width) == Approx(288));   // a unit is a millimetre
     CHECK(in_mm(choices[0].width) == Approx(76.2));  // 288 / 96 in
     CHECK(in_mm(choices[1].width) == Approx(81.28)); // 288 / 90 in
     CHECK(in_mm(choices[2].width) == Approx(101.6)); // 288 / 72 in
@@ -134,4 +135,118 @@ TEST_CASE("taken in: every line in the lane that was proposed, lanes are shared"
     const PartId bare = must(take_in(p, catalog(), o, {}));
     CHECK(find(p, bare)->sets.size() == 1);
     CHECK_FALSE(find(p, bare)->sets[0].lane);
+}
+
+TEST_CASE("files of other formats are called by their names") {
+    FontShelf fonts;
+    const auto told = [&](std::string bytes, const char* name = "x.svg") {
+        const auto o = open_drawing(std::move(bytes), name, fonts);
+        REQUIRE_FALSE(o);
+        CHECK(o.error().code == "open.format");
+        return o.error().message;
+    };
+    CHECK(told("GIF89a....").find("GIF picture") != std::string::npos);
+    CHECK(told(std::string("RIFF\1\2\3\4WEBPVP8 ", 16)).find("WebP picture") != std::string::npos);
+    CHECK(told("%PDF-1.7\n").find("PDF document") != std::string::npos);
+    CHECK(told("AC1027......", "x.dxf").find("DWG drawing") != std::string::npos);
+    CHECK(told("PK\3\4......").find("ZIP archive") != std::string::npos);
+    CHECK(told("%!PS-Adobe-3.0").find("PostScript") != std::string::npos);
+}
+
+TEST_CASE("numbers that no project could hold never pass from a reader into a drawing") {
+    FontShelf fonts;
+    const auto code = [&](const std::string& elements) {
+        const auto o = open_drawing(svg(elements), "x.svg", fonts);
+        return o ? std::string("opened") : o.error().code;
+    };
+    // One changed digit in a real drawing; handles that no box shows; radii; far away.
+    for (const char* path : {"M0,0C0,0 1e200,0 5,5", "M0,0A1e200,1e200 0 0 0 5,5", "M1,1l5,5M0,1e3081",
+                             "M0,0L13e3083.925,4", "M0,0C0,1e307 1,-1e307 5,5", "M0,0L2e7,5"}) {
+        INFO(path);
+        const auto o =
+            open_drawing(svg("<path stroke='red' d='" + std::string(path) + "'/>"), "x.svg", fonts);
+        if (o) // kept up to the place where it breaks
+            must(check_numbers(*o->source.drawing));
+        else
+            CHECK((o.error().code == "open.number" || o.error().code == "svg.number" ||
+                   o.error().code == "open.empty"));
+    }
+    CHECK(code("<path stroke='red' d='M0,0L2e7,5'/>") == "open.number");
+    CHECK(code("<path stroke='red' d='M0,0C0,0 1e200,0 5,5'/>") != "opened");
+    // At a size that is settled later.
+    Opened far =
+        must(open_drawing("0\nSECTION\n2\nENTITIES\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n900000\n21\n0\n0\n"
+                          "ENDSEC\n0\nEOF\n",
+                          "x.dxf", fonts));
+    settle_scale(far, 25.4);
+    Project p;
+    CHECK(take_in(p, catalog(), far, {}).error().code == "open.number");
+    CHECK(p.parts.empty());
+}
+
+TEST_CASE("small files that unfold without end are refused soon, with what to do") {
+    FontShelf fonts;
+    const std::string head =
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'>";
+    const auto refused = [&](const std::string& text) {
+        const auto o = open_drawing(head + text + "</svg>", "x.svg", fonts);
+        REQUIRE_FALSE(o);
+        INFO(o.error().message);
+        CHECK(may_be_large(o.error()));
+        CHECK(o.error().message.find("Simplify") != std::string::npos);
+    };
+    const auto nested = [](int levels, int times) {
+        std::string out = "<defs><path id='a0' d='M0,0h1v1z'/>";
+        for (int i = 1; i < levels; ++i) {
+            out += "<g id='a" + std::to_string(i) + "'>";
+            for (int k = 0; k < times; ++k)
+                out += "<use href='#a" + std::to_string(i - 1) + "' x='" + std::to_string(k) + "'/>";
+            out += "</g>";
+        }
+        return out + "</defs><use href='#a" + std::to_string(levels - 1) + "'/>";
+    };
+    refused(nested(12, 4));
+    refused(nested(20, 2));
+    Random random("bombs");
+    INFO("seed " << random.seed());
+    const auto strokes = [&](int n) {
+        std::string d = "M0,0";
+        for (int i = 0; i < n; ++i)
+            d += "L" + std::to_string(random.whole(0, 99)) + "," + std::to_string(random.whole(0, 99));
+        return d;
+    };
+    std::string uses = "<defs><path id='p' stroke='red' fill='none' d='" + strokes(2000) + "'/></defs>";
+    for (int i = 0; i < 2000; ++i)
+        uses += "<use href='#p'/>";
+    refused(uses);
+    refused("<path fill='red' d='" + strokes(5000) + "'/>"); // crosses itself some millions of times
+    std::string clips = "<clipPath id='c'><path d='" + strokes(800) + "'/></clipPath>";
+    for (int i = 0; i < 400; ++i)
+        clips +=
+            "<rect width='90' height='" + std::to_string(i % 90 + 3) + "' clip-path='url(#c)' fill='red'/>";
+    refused(clips);
+    std::string rules = "<style>";
+    for (int i = 0; i < 3000; ++i)
+        rules += "g g g g g g g g .c" + std::to_string(i) + " path{fill:red}";
+    rules += "</style>";
+    for (int i = 0; i < 100; ++i)
+        rules += "<g>";
+    for (int i = 0; i < 500; ++i)
+        rules += "<path d='M0,0h1'/>";
+    for (int i = 0; i < 100; ++i)
+        rules += "</g>";
+    refused(rules);
+    // Names that entities blow up are cut, and do no harm.
+    std::string entity =
+        "<!DOCTYPE svg [<!ENTITY a '" + std::string(1000, 'x') + "'>]>" + head + "<g id='&a;&a;&a;'>";
+    for (int i = 0; i < 500; ++i)
+        entity += "<path stroke='red' d='M0,0h1'/>";
+    const auto o = must(open_drawing(entity + "</g></svg>", "x.svg", fonts));
+    for (const DrawnLine& line : o.source.drawing->lines)
+        CHECK(line.group.size() <= longest_name);
+    // Who was asked has it opened.
+    const std::string more = head + nested(10, 4) + "</svg>"; // 262,144 lines
+    CHECK_FALSE(open_drawing(more, "x.svg", fonts));
+    CHECK(must(open_drawing(more, "x.svg", fonts, no_progress(), ReadLimits::large()))
+              .source.drawing->lines.size() == 262'144);
 }

@@ -28,8 +28,9 @@ Result<std::string> unpacked(const std::string& packed, std::size_t most_bytes) 
     }
     inflateEnd(&stream);
     if (out.size() > most_bytes)
-        return fail("svg.large", "The packed file unpacks to more than " + std::to_string(most_bytes >> 20) +
-                                     " MB." + what_to_do_when_large + " Nothing has changed.");
+        return fail("svg.large", "The packed file unpacks to more than " +
+                                     std::to_string(most_bytes / 1'000'000) + " MB." + what_to_do_when_large +
+                                     " Nothing has changed.");
     if (status != Z_STREAM_END) return fail("svg.packed", "The packed file is damaged or cut short.");
     return out;
 }

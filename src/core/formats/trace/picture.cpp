@@ -9,10 +9,11 @@
 namespace dotlane {
 namespace {
 
-constexpr std::size_t most_pixels = 40'000'000;
-
-tl::unexpected<Error> too_large() {
-    return fail("picture.large", "The picture has more than 40 million pixels. Make it smaller first.");
+tl::unexpected<Error> too_large(std::size_t most_pixels) {
+    return fail("picture.large",
+                "The picture has more than " + std::to_string(most_pixels / 1'000'000) +
+                    " million pixels. Make it smaller, or open it all the same, which may take "
+                    "minutes. Nothing has changed.");
 }
 tl::unexpected<Error> damaged() {
     return fail("picture.damaged", "The picture is damaged or cut short. Nothing has changed.");
@@ -24,13 +25,13 @@ struct Pixels {
     std::vector<std::uint8_t> bytes;
 };
 
-Result<Pixels> read_png(const std::string& bytes, bool colour) {
+Result<Pixels> read_png(const std::string& bytes, bool colour, std::size_t most_pixels) {
     png_image png{};
     png.version = PNG_IMAGE_VERSION;
     if (!png_image_begin_read_from_memory(&png, bytes.data(), bytes.size())) return damaged();
     if (static_cast<std::size_t>(png.width) * png.height > most_pixels) {
         png_image_free(&png);
-        return too_large();
+        return too_large(most_pixels);
     }
     png.format = colour ? PNG_FORMAT_RGB : PNG_FORMAT_GRAY;
     Pixels out{static_cast<int>(png.width), static_cast<int>(png.height), {}};
@@ -40,7 +41,7 @@ Result<Pixels> read_png(const std::string& bytes, bool colour) {
     return out;
 }
 
-Result<Pixels> read_jpeg(const std::string& bytes, bool colour) {
+Result<Pixels> read_jpeg(const std::string& bytes, bool colour, std::size_t most_pixels) {
     struct Handle {
         tjhandle tj = tjInitDecompress();
         ~Handle() { tjDestroy(tj); }
@@ -50,14 +51,19 @@ Result<Pixels> read_jpeg(const std::string& bytes, bool colour) {
     if (tjDecompressHeader3(handle.tj, data, bytes.size(), &width, &height, &sampling, &space) != 0)
         return damaged();
     if (width <= 0 || height <= 0) return damaged();
-    if (static_cast<std::size_t>(width) * static_cast<std::size_t>(height) > most_pixels) return too_large();
+    if (static_cast<std::size_t>(width) * static_cast<std::size_t>(height) > most_pixels)
+        return too_large(most_pixels);
     Pixels out{width, height, {}};
     out.bytes.resize(static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * (colour ? 3 : 1));
     if (tjDecompress2(handle.tj, data, bytes.size(), out.bytes.data(), width, 0, height,
-                      colour ? TJPF_RGB : TJPF_GRAY, 0) != 0 &&
-        tjGetErrorCode(handle.tj) != TJERR_WARNING)
-        return damaged();
-    return out;
+                      colour ? TJPF_RGB : TJPF_GRAY, 0) == 0)
+        return out;
+    // Grey stands for what a damaged file no longer holds. Only what lies behind or between whole parts of it
+    // does no harm.
+    const std::string_view why = tjGetErrorStr2(handle.tj);
+    if (tjGetErrorCode(handle.tj) == TJERR_WARNING && why.find("extraneous") != std::string_view::npos)
+        return out;
+    return damaged();
 }
 
 bool is_png(const std::string& bytes) {
@@ -75,9 +81,43 @@ bool looks_like_picture(const std::string& bytes) {
 
 namespace {
 
-Result<Pixels> read_pixels(const std::string& bytes, bool colour) {
-    if (is_png(bytes)) return read_png(bytes, colour);
-    if (is_jpeg(bytes)) return read_jpeg(bytes, colour);
+std::uint32_t big_endian(const std::string& bytes, std::size_t at, int count) {
+    std::uint32_t v = 0;
+    for (int i = 0; i < count; ++i)
+        v = v << 8 | static_cast<unsigned char>(bytes[at + static_cast<std::size_t>(i)]);
+    return v;
+}
+
+/// Of a count to the inch that makes sense for a picture.
+double sensible(double per_inch) {
+    return per_inch >= 10 && per_inch <= 10'000 ? per_inch : 0;
+}
+
+double png_density(const std::string& b) {
+    for (std::size_t at = 8; at + 12 <= b.size();) {
+        const std::size_t length = big_endian(b, at, 4);
+        const std::string_view kind = std::string_view(b).substr(at + 4, 4);
+        if (kind == "IDAT" || length > b.size() - at - 12) return 0;
+        if (kind == "pHYs" && length == 9) // pixels to the metre, the same both ways
+            return b[at + 16] == 1 && big_endian(b, at + 8, 4) == big_endian(b, at + 12, 4)
+                       ? sensible(big_endian(b, at + 8, 4) * 0.0254)
+                       : 0;
+        at += length + 12;
+    }
+    return 0;
+}
+
+double jpeg_density(const std::string& b) {
+    if (b.size() < 18 || b.compare(2, 2, "\xff\xe0") != 0 || b.compare(6, 5, std::string("JFIF\0", 5)) != 0)
+        return 0;
+    const double across = big_endian(b, 14, 2), down = big_endian(b, 16, 2);
+    if (across != down) return 0;
+    return sensible(b[13] == 1 ? across : b[13] == 2 ? across * 2.54 : 0);
+}
+
+Result<Pixels> read_pixels(const std::string& bytes, bool colour, std::size_t most_pixels) {
+    if (is_png(bytes)) return read_png(bytes, colour, most_pixels);
+    if (is_jpeg(bytes)) return read_jpeg(bytes, colour, most_pixels);
     return fail("picture.format", "This is neither a PNG nor a JPEG picture.");
 }
 
@@ -125,16 +165,33 @@ std::vector<Rgb> palette_of(const std::vector<Rgb>& samples, std::size_t count) 
 
 } // namespace
 
-Result<GreyImage> read_picture(const std::string& bytes) {
-    return read_pixels(bytes, false).map([](Pixels p) {
+double pixels_per_inch(const std::string& bytes) {
+    return is_png(bytes) ? png_density(bytes) : is_jpeg(bytes) ? jpeg_density(bytes) : 0;
+}
+
+Result<GreyImage> read_picture(const std::string& bytes, std::size_t most_pixels) {
+    return read_pixels(bytes, false, most_pixels).map([](Pixels p) {
         return GreyImage{p.width, p.height, std::move(p.bytes)};
     });
 }
 
-Result<ColourImage> read_colours(const std::string& bytes) {
-    return read_pixels(bytes, true).map([](Pixels p) {
+Result<ColourImage> read_colours(const std::string& bytes, std::size_t most_pixels) {
+    return read_pixels(bytes, true, most_pixels).map([](Pixels p) {
         return ColourImage{p.width, p.height, std::move(p.bytes)};
     });
+}
+
+std::size_t edge_count(const Mask& mask) {
+    const auto width = static_cast<std::size_t>(mask.width), n = mask.inside.size();
+    std::size_t edges = 0;
+    for (std::size_t i = 0; i < n; ++i) {
+        const std::uint8_t here = mask.inside[i];
+        edges += (i % width == 0 ? here : here != mask.inside[i - 1]) +
+                 (i < width ? here : here != mask.inside[i - width]);
+        if ((i + 1) % width == 0) edges += here;
+        if (i + width >= n) edges += here;
+    }
+    return edges;
 }
 
 Mask mask_of(const GreyImage& image, int threshold, bool invert) {

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "core/base/result.h"
+#include "core/formats/limits.h"
 
 namespace dotlane {
 
@@ -41,10 +42,15 @@ Mask mask_of(const GreyImage& image, int threshold, bool invert);
 
 /// Whether the bytes begin like a PNG or JPEG file.
 bool looks_like_picture(const std::string& bytes);
-/// Transparent parts are white. Errors: "picture.format" (neither PNG nor JPEG), "picture.damaged",
-/// "picture.large" (over 40 million pixels).
-Result<GreyImage> read_picture(const std::string& bytes);
-Result<ColourImage> read_colours(const std::string& bytes);
+/// Pixels to the inch that the file states (PNG: pHYs, ISO/IEC 15948; JPEG: JFIF, ITU-T T.871); 0 when it
+/// states none.
+double pixels_per_inch(const std::string& bytes);
+/// Transparent parts are white. Errors: "picture.format" (neither PNG nor JPEG), "picture.damaged" (also when
+/// it is cut short), "picture.large".
+Result<GreyImage> read_picture(const std::string& bytes, std::size_t most_pixels = ReadLimits{}.pixels);
+Result<ColourImage> read_colours(const std::string& bytes, std::size_t most_pixels = ReadLimits{}.pixels);
+/// Sides of pixels between inside and outside: what tracing costs grows with them.
+std::size_t edge_count(const Mask& mask);
 
 struct ColourLevel {
     std::array<std::uint8_t, 3> rgb;

@@ -50,9 +50,9 @@ class Arrange final : public ProjectVerb {
     Result<void> work(const Project& project, const Derived& derived, SheetId sheet, std::vector<Lying>& all,
                       const Move& move) const {
         if (!turn_.empty()) {
-            const auto by = parse_number(turn_);
+            const auto by = parse_angle(turn_);
             if (!by) return tl::make_unexpected(by.error());
-            if (const auto ok = move(turned(all, degrees(*by))); !ok) return ok;
+            if (const auto ok = move(turned(all, *by)); !ok) return ok;
         }
         if (mirror_)
             if (const auto ok = move(mirrored(all)); !ok) return ok;

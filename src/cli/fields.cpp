@@ -1,6 +1,7 @@
 #include "cli/fields.h"
 
 #include <map>
+#include <set>
 
 #include "cli/verb.h"
 #include "core/base/text.h"
@@ -29,7 +30,13 @@ class TextSetter final : public Fields {
         });
     }
     void angle(FieldName name, Angle& value) override {
-        take(name, [&](const std::string& text) { return assign(value, parse_number(text).map(degrees)); });
+        take(name, [&](const std::string& text) { return assign(value, parse_angle(text)); });
+    }
+    void percent(FieldName name, double& value, double, double) override {
+        take(name, [&](const std::string& text) { return assign(value, parse_percent(text)); });
+    }
+    void em_space(FieldName name, EmSpace& value, double, double) override {
+        take(name, [&](const std::string& text) { return assign(value, parse_em_space(text)); });
     }
     void number(FieldName name, double& value, double, double) override {
         take(name, [&](const std::string& text) { return assign(value, parse_number(text)); });
@@ -134,6 +141,10 @@ class Describer final : public Fields {
     void number(FieldName name, double& value, double low, double high) override {
         add(name, "", value, dotlane::number(low, 2) + " to " + dotlane::number(high, 2));
     }
+    void em_space(FieldName name, EmSpace& value, double low, double high) override {
+        add(name, value.exact ? "_mm" : "_percent", value.exact ? in_mm(*value.exact) : value.percent,
+            dotlane::number(low, 2) + " to " + dotlane::number(high, 2) + " % of the em, or a length");
+    }
     void whole(FieldName name, int& value, int low, int high) override {
         add(name, "", value, std::to_string(low) + " to " + std::to_string(high));
     }
@@ -146,23 +157,71 @@ class Describer final : public Fields {
     }
     void text(FieldName name, std::string& value, TextKind) override { add(name, "", value, "text"); }
     void part(FieldName name, PartId& value) override { add(name, "", value.value, "another part"); }
-    bool all() const override { return true; }
+    bool all() const override { return all_; }
+
+    /// `all`: also members that have no effect at the moment.
+    explicit Describer(bool all)
+        : all_(all) {}
 
   private:
+    bool all_;
     void add(FieldName name, const char* unit, nlohmann::json value, std::string range) {
         rows.push_back({name.key + std::string(unit), std::move(range), std::move(value)});
     }
 };
 
 std::string without_unit(std::string key) {
-    for (const char* unit : {"_mm", "_degrees"})
+    for (const char* unit : {"_mm", "_degrees", "_percent"})
         if (key.ends_with(unit)) key.resize(key.size() - std::string_view(unit).size());
     return key;
 }
 
+/// The keys of the members that have an effect, and the words of the choices among them.
+class InEffect final : public Fields {
+  public:
+    std::set<std::string> keys;
+    std::vector<std::pair<std::string, std::vector<std::string>>> choices;
+
+    void length(FieldName name, Length&, Length, Length) override { keys.insert(name.key); }
+    void maybe_length(FieldName name, std::optional<Length>&, Length, Length, const char*) override {
+        keys.insert(name.key);
+    }
+    void angle(FieldName name, Angle&) override { keys.insert(name.key); }
+    void number(FieldName name, double&, double, double) override { keys.insert(name.key); }
+    void em_space(FieldName name, EmSpace&, double, double) override { keys.insert(name.key); }
+    void whole(FieldName name, int&, int, int) override { keys.insert(name.key); }
+    void flag(FieldName name, bool&) override {
+        keys.insert(name.key);
+        choices.push_back({name.key, {"yes", "no"}});
+    }
+    void choice(FieldName name, int&, std::span<const char* const> words) override {
+        keys.insert(name.key);
+        choices.push_back({name.key, {words.begin(), words.end()}});
+    }
+    void text(FieldName name, std::string&, TextKind) override { keys.insert(name.key); }
+    void part(FieldName name, PartId&) override { keys.insert(name.key); }
+    bool all() const override { return false; }
+};
+
+/// A choice that gives the member an effect ("size=own"), tried one by one on a copy; empty when none does.
+std::string choice_for(const std::string& key, const Settable& target, const Project& project) {
+    InEffect now;
+    target.visit(now);
+    for (const auto& [choice, words] : now.choices)
+        for (const std::string& word : words) {
+            const auto copy = target.copy();
+            TextSetter setter({{choice, word}}, project);
+            copy->visit(setter);
+            InEffect then;
+            copy->visit(then);
+            if (then.keys.contains(key)) return choice + "=" + word;
+        }
+    return {};
+}
+
 } // namespace
 
-Result<void> set_fields(const std::function<void(Fields&)>& fields, const std::vector<std::string>& pairs,
+Result<void> set_fields(const Settable& target, const std::vector<std::string>& pairs,
                         const Project& project) {
     std::map<std::string, std::string> values;
     for (const std::string& pair : pairs) {
@@ -171,13 +230,23 @@ Result<void> set_fields(const std::function<void(Fields&)>& fields, const std::v
             return fail("cli.set", "\"" + pair + "\" is not of the form key=value.");
         values[pair.substr(0, at)] = pair.substr(at + 1);
     }
-    TextSetter setter(std::move(values), project);
-    fields(setter);
-    return setter.result();
+    TextSetter setter(values, project);
+    target.visit(setter);
+    if (const auto ok = setter.result(); !ok) return ok;
+    InEffect now;
+    target.visit(now);
+    for (const auto& [key, value] : values)
+        if (!now.keys.contains(key)) {
+            const std::string needs = choice_for(key, target, project);
+            return fail("cli.no-effect", key + " has no effect here" +
+                                             (needs.empty() ? "." : ": it needs " + needs + ".") +
+                                             " Nothing has changed.");
+        }
+    return {};
 }
 
 void print_fields(std::ostream& out, const std::function<void(Fields&)>& fields) {
-    Describer describer;
+    Describer describer(true);
     fields(describer);
     for (const auto& row : describer.rows) {
         std::string key = without_unit(row.key);
@@ -186,8 +255,8 @@ void print_fields(std::ostream& out, const std::function<void(Fields&)>& fields)
     }
 }
 
-nlohmann::json fields_json(const std::function<void(Fields&)>& fields) {
-    Describer describer;
+nlohmann::json fields_json(const std::function<void(Fields&)>& fields, bool all) {
+    Describer describer(all);
     fields(describer);
     nlohmann::json out = nlohmann::json::object();
     for (const auto& row : describer.rows) {

@@ -45,21 +45,16 @@ class Fill final : public ProjectVerb {
             }
         }
         auto& fill = std::get<FillStep>(step.what);
-        for (const std::string& name : sets_)
-            for (const LineSet& s : part.sets)
-                if (s.name == name || std::to_string(s.id.value) == name ||
-                    (s.lane && plate(project, s.lane) == name)) {
-                    step.of.push_back(s.id);
-                    if (!step.lane) step.lane = s.lane;
-                }
-        for (const std::string& name : sets_) // what an earlier step made
-            for (const Step& s : part.steps)
-                if (s.result && std::to_string(s.result.value) == name) {
-                    step.of.push_back(s.result);
-                    if (!step.lane) step.lane = s.lane;
-                }
+        const auto sets = sets_named(project, *part_id, sets_);
+        if (!sets) return c.error(sets.error());
+        if (!sets->empty()) step.of = *sets;
         if (step.of.empty())
-            return c.error({"step.no-lines", "No line set answers to that. See `dot-lane-cli show`.", {}});
+            return c.error({"step.no-lines", "Say what to fill: --line-set. See `dot-lane-cli show`.", {}});
+        for (const LineSetId id : step.of) {
+            const LineSet* set = find(part, id);
+            const Step* maker = maker_of(part, id);
+            if (!step.lane) step.lane = set ? set->lane : maker ? maker->lane : LaneId{};
+        }
         if (const auto ok = read_numbers(project, step, fill); !ok) return c.error(ok.error());
         if (step_ == 0) {
             const auto added = add_maker(project, *part_id, step.lane, fill, step.of, keep_outline_);
@@ -83,9 +78,9 @@ class Fill final : public ProjectVerb {
             fill.spacing = *v;
         }
         if (!angle_.empty()) {
-            const auto v = parse_number(angle_);
+            const auto v = parse_angle(angle_);
             if (!v) return tl::make_unexpected(v.error());
-            fill.angle = degrees(*v);
+            fill.angle = *v;
         }
         if (inset_ == "auto")
             fill.inset.reset();

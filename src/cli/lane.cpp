@@ -68,7 +68,7 @@ class LaneVerb final : public ProjectVerb {
         if (!part) return c.error(part.error());
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         const EvaluatedPart& evaluated = *derived->part(*part);
-        const auto lines = chosen(*find(project, *part), evaluated);
+        const auto lines = chosen(project, *find(project, *part), evaluated);
         if (!lines) return c.error(lines.error());
         if (lines->empty())
             return c.error({"cli.no-lines", "No line answers to that. See `dot-lane-cli show`.", {}});
@@ -152,7 +152,8 @@ class LaneVerb final : public ProjectVerb {
         return said(c, 0, plate(project, *id) + " " + lane.name);
     }
 
-    Result<std::vector<LineId>> chosen(const Part& part, const EvaluatedPart& e) const {
+    Result<std::vector<LineId>> chosen(const Project& project, const Part& part,
+                                       const EvaluatedPart& e) const {
         std::vector<LineId> out;
         if (all_ || !colour_.empty() || !named_.empty()) {
             const auto wanted = colour_from_hex(lower_case(colour_));
@@ -166,10 +167,10 @@ class LaneVerb final : public ProjectVerb {
             return out;
         }
         if (!set_.empty()) {
-            for (const LineSet& s : part.sets)
-                if (s.name == set_ || std::to_string(s.id.value) == set_)
-                    for (const FlatLine& line : e.lines)
-                        if (line.set == s.id) out.push_back(line.id);
+            const auto sets = sets_named(project, part.id, {set_});
+            if (!sets) return tl::make_unexpected(sets.error());
+            for (const FlatLine& line : e.lines)
+                if (std::find(sets->begin(), sets->end(), line.set) != sets->end()) out.push_back(line.id);
             return out;
         }
         if (inside_ > 0 || !box_.empty()) {

@@ -36,8 +36,7 @@ class MakeVerb final : public Verb {
 
     int act(Context& c, Project& project, const SourceKind& kind) const {
         SourceSpec spec = kind.fresh;
-        if (const auto ok = set_fields([&](Fields& f) { fields(spec, f); }, pairs_, project); !ok)
-            return c.error(ok.error());
+        if (const auto ok = set_fields(spec, pairs_, project); !ok) return c.error(ok.error());
         const auto parts = made(c, project, std::move(spec));
         if (!parts) return c.error(parts.error());
         if (quantity_ > 0)
@@ -65,7 +64,7 @@ class MakeVerb final : public Verb {
             SourceSpec spec = kind.fresh;
             const auto show = [&](Fields& f) { fields(spec, f); };
             if (c.json) {
-                all[kind.key] = fields_json(show);
+                all[kind.key] = fields_json(show, true);
             } else {
                 c.out << kind.key << ": " << kind.about << "\n";
                 print_fields(c.out, show);
@@ -93,8 +92,7 @@ class SourceVerb final : public ProjectVerb {
         if (std::holds_alternative<FromFile>(spec))
             return c.error({"source.file", "This part comes from a file: it has no numbers to set.", {}});
         if (pairs_.empty() && !c.json) print_fields(c.out, [&](Fields& f) { fields(spec, f); });
-        if (const auto ok = set_fields([&](Fields& f) { fields(spec, f); }, pairs_, project); !ok)
-            return c.error(ok.error());
+        if (const auto ok = set_fields(spec, pairs_, project); !ok) return c.error(ok.error());
         if (const auto ok =
                 change_source(project, c.workshop.catalog(), c.workshop.fonts(), *id, std::move(spec));
             !ok)

@@ -55,7 +55,9 @@ class Place final : public ProjectVerb {
             sheet = add_sheet(project, new_sheet_.empty() ? "sheet 1" : new_sheet_,
                               !stock_.empty() ? stock_ : catalog.stocks.front().id, mat);
         } else {
-            const auto named = sheet_named(project, sheet_);
+            // Where no place is said, all sheets are looked through from the first on.
+            const bool anywhere = sheet_.empty() && left_.empty() && top_.empty();
+            const auto named = anywhere ? project.sheets.front().id : sheet_named(project, sheet_);
             if (!named) return c.error(named.error());
             sheet = *named;
             Sheet& s = *find(project, sheet);
@@ -70,27 +72,59 @@ class Place final : public ProjectVerb {
                             "\"" + find(project, *part)->name + "\" has no piece " + std::to_string(piece_) +
                                 " that lies apart. The step \"lay-apart\" makes them.",
                             {}});
-        const Box box = box_of(evaluated, piece_);
-        std::optional<Angle> turn;
+        const auto wish = read_wish(project, *part);
+        if (!wish) return c.error(wish.error());
+        // Where it must lie is said: there it lies, and nothing is turned unasked. Otherwise a free place is
+        // found.
+        const auto placed = left_.empty() && top_.empty()
+                                ? place_free(project, catalog, *derived, sheet, *wish)
+                                : place_there(project, evaluated, sheet, *wish);
+        return placed ? report(c, project, placed->size()) : c.error(placed.error());
+    }
+
+    Result<PlaceWish> read_wish(const Project& project, PartId part) const {
+        PlaceWish wish{part, piece_, {}, mirror_, mm(5), grid_};
         if (!turn_.empty()) {
-            const auto given = parse_number(turn_);
-            if (!given) return c.error(given.error());
-            turn = degrees(*given);
+            const auto turn = parse_angle(turn_);
+            if (!turn) return tl::make_unexpected(turn.error());
+            wish.turn = *turn;
         }
-        const PlacementSpot spot =
-            free_spot(project, catalog, derived.get(), sheet, *part, turn, mm(5), piece_);
-        Placement p{{}, *part, spot.left, spot.top, spot.turn, false, piece_};
-        if (const auto ok = read_numbers(project, p); !ok) return c.error(ok.error());
         if (!gap_.empty()) {
             const auto gap = length_option(project, gap_);
-            if (!gap) return c.error(gap.error());
-            grid_.gap = *gap;
+            if (!gap) return tl::make_unexpected(gap.error());
+            wish.copies.gap = *gap;
         }
-        const auto places = grid(p, box, grid_);
-        if (!places) return c.error(places.error());
-        for (const Placement& one : *places)
-            if (const auto ok = place(project, sheet, one); !ok) return c.error(ok.error());
-        return report(c, project, places->size());
+        return wish;
+    }
+
+    Result<std::vector<PlacementId>> place_there(Project& project, const EvaluatedPart& part, SheetId sheet,
+                                                 const PlaceWish& wish) const {
+        Placement p{{}, wish.part, {}, {}, wish.turn.value_or(Angle{}), wish.mirrored, wish.piece};
+        const Extent extent = extent_of(part, wish.piece);
+        const auto moved = moved_to(project, p, extent);
+        if (!moved) return tl::make_unexpected(moved.error());
+        const auto places = grid(*moved, extent, wish.copies);
+        if (!places) return tl::make_unexpected(places.error());
+        std::vector<PlacementId> out;
+        for (const Placement& one : *places) {
+            const auto id = place(project, sheet, one);
+            if (!id) return tl::make_unexpected(id.error());
+            out.push_back(*id);
+        }
+        return out;
+    }
+
+    /// With its box at --left and --top; what is not given stays, or is 0 for what lies nowhere yet.
+    Result<Placement> moved_to(const Project& project, const Placement& p, const Extent& extent) const {
+        const Box now = p.id ? placed_box(p, extent) : Box{0, 0, 0, 0};
+        Length left = mm(now.x0), top = mm(now.y0);
+        for (const auto& [text, into] : {std::pair(&left_, &left), std::pair(&top_, &top)}) {
+            if (text->empty()) continue;
+            const auto v = length_option(project, *text);
+            if (!v) return tl::make_unexpected(v.error());
+            *into = *v;
+        }
+        return with_box_at(p, extent, left, top);
     }
 
     int place_missing(Context& c, Project& project, const Derived& derived, SheetId sheet,
@@ -113,21 +147,54 @@ class Place final : public ProjectVerb {
                 {"cli.unknown",
                  "There is no placed part " + std::to_string(change_) + ". See `dot-lane-cli show`.",
                  {}});
-        Placement p = *found;
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        SheetId on;
+        (void)find_placement(project, found->id, &on);
+        // What is grouped is moved, turned and mirrored together, about the middle of all.
+        auto all = lying(project, *derived, with_groups(*find(project, on), {found->id}));
+        if (all.empty())
+            return c.error({"place.piece", "It is no longer there: its recipe makes other pieces now.", {}});
+        const auto take = [&](const std::vector<Placement>& places) {
+            for (std::size_t i = 0; i < all.size(); ++i)
+                all[i].placement = places[i], all[i].box = placed_box(places[i], all[i].extent);
+        };
+        const auto one = [&]() -> const Lying& {
+            return *std::find_if(all.begin(), all.end(),
+                                 [&](const Lying& l) { return l.placement.id.value == change_; });
+        };
         if (!turn_.empty()) {
-            const auto turn = parse_number(turn_);
+            const auto turn = parse_angle(turn_);
             if (!turn) return c.error(turn.error());
-            const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-            p = turned_about_middle(p, box_of(*derived->part(p.part), p.piece), degrees(*turn));
+            const Angle by = *turn - one().placement.turn;
+            if (all.size() == 1)
+                take({turned_about_middle(one().placement, one().extent, *turn)});
+            else
+                take(turned(all, by));
         }
-        if (const auto ok = read_numbers(project, p); !ok) return c.error(ok.error());
-        if (const auto ok = change_placement(project, p); !ok) return c.error(ok.error());
-        return report(c, project, 1);
+        if (mirror_option_->count() > 0 && one().placement.mirrored != mirror_) take(mirrored(all));
+        if (!left_.empty() || !top_.empty()) {
+            const auto to = moved_to(project, one().placement, one().extent);
+            if (!to) return c.error(to.error());
+            const Length right = to->left - one().placement.left, down = to->top - one().placement.top;
+            std::vector<Placement> places;
+            for (const Lying& l : all) {
+                places.push_back(l.placement);
+                places.back().left += right, places.back().top += down;
+            }
+            take(places);
+        }
+        std::vector<Placement> places;
+        for (const Lying& l : all)
+            places.push_back(l.placement);
+        if (const auto ok = change_placements(project, places); !ok) return c.error(ok.error());
+        return report(c, project, places.size());
     }
 
     Result<void> resize(Context& c, Project& project, PartId id) const {
         if (!scale_.empty()) {
-            const auto v = parse_number(scale_);
+            // "50%" and "0.5" are the same scale.
+            const auto v = scale_.ends_with('%') ? parse_percent(scale_).map([](double p) { return p / 100; })
+                                                 : parse_number(scale_);
             return v ? scale_part(project, id, *v) : tl::make_unexpected(v.error());
         }
         if (width_.empty()) return {};
@@ -137,25 +204,6 @@ class Place final : public ProjectVerb {
         const double now = derived->part(id)->source_box.width();
         if (now < 1e-9) return fail("part.scale", "The part has no width to scale.");
         return scale_part(project, id, find(project, id)->scale * in_mm(*v) / now);
-    }
-
-    Result<void> read_numbers(const Project& project, Placement& p) const {
-        const auto read = [&](const std::string& text, Length& into) -> Result<void> {
-            if (text.empty()) return {};
-            const auto v = length_option(project, text);
-            if (!v) return tl::make_unexpected(v.error());
-            into = *v;
-            return {};
-        };
-        if (const auto ok = read(left_, p.left); !ok) return ok;
-        if (const auto ok = read(top_, p.top); !ok) return ok;
-        if (!turn_.empty()) {
-            const auto turn = parse_number(turn_);
-            if (!turn) return tl::make_unexpected(turn.error());
-            p.turn = degrees(*turn);
-        }
-        if (mirror_option_->count() > 0) p.mirrored = mirror_;
-        return {};
     }
 
     static int report(Context& c, const Project& project, std::size_t n) {

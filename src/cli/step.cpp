@@ -86,8 +86,7 @@ class StepVerb final : public ProjectVerb {
 
     Result<void> change(Project& project, PartId part, StepId id) const {
         Step step = *find(*find(project, part), id);
-        if (const auto ok = set_fields([&](Fields& f) { fields(step.what, f); }, pairs_, project); !ok)
-            return ok;
+        if (const auto ok = set_fields(step.what, pairs_, project); !ok) return ok;
         if (!lane_.empty()) {
             const auto lane = lane_named(project, lane_);
             if (!lane) return tl::make_unexpected(lane.error());
@@ -106,27 +105,6 @@ class StepVerb final : public ProjectVerb {
         if (off_option_->count() > 0) step.on = !off_;
         if (aside_option_->count() > 0) step.aside = aside_;
         return change_step(project, part, step);
-    }
-
-    static Result<std::vector<LineSetId>> sets_named(const Project& project, PartId id,
-                                                     const std::vector<std::string>& names) {
-        const Part& part = *find(project, id);
-        std::vector<LineSetId> out;
-        for (const std::string& name : names) {
-            const std::size_t before = out.size();
-            for (const LineSet& set : part.sets)
-                if (set.name == name || std::to_string(set.id.value) == name ||
-                    (set.lane && plate(project, set.lane) == name))
-                    out.push_back(set.id);
-            for (const Step& step : part.steps)
-                if (step.result &&
-                    (std::to_string(step.result.value) == name || kind_of(step.what).key == name))
-                    out.push_back(step.result);
-            if (out.size() == before)
-                return fail("cli.unknown",
-                            "No line set answers to \"" + name + "\". See `dot-lane-cli show`.");
-        }
-        return out;
     }
 
     static int list(Context& c, const Project& project, PartId id) {

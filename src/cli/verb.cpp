@@ -1,9 +1,8 @@
 #include "cli/verb.h"
 
-#include <charconv>
-
 #include "core/base/text.h"
 #include "core/project/format.h"
+#include "core/workflow/placing.h"
 
 namespace dotlane::cli {
 
@@ -16,6 +15,11 @@ std::string json_text(const json& document) {
     std::string text = document.dump(1, ' ', false, json::error_handler_t::replace);
     if (text != printable(text)) text = document.dump(1, ' ', true, json::error_handler_t::replace);
     return text + "\n";
+}
+
+void settle(Context& context, Project& project) {
+    if (unsettled(project))
+        settle_placements(project, *context.workshop.derive(std::make_shared<Project>(project)));
 }
 
 constexpr int lock_wait_ms = 120'000; ///< a picture may be traced while the lock is held
@@ -46,6 +50,7 @@ int change_project(Context& context, const std::string& path, bool begin,
         if (!loaded) return context.error(loaded.error());
         before = std::move(*loaded);
     }
+    if (before) settle(context, *before);
     Project project = before ? *before : context.workshop.new_project(file_stem(path));
     const int code = act(project);
     if (code == bad || (before && project == *before)) return code;
@@ -64,6 +69,7 @@ int ProjectVerb::run(Context& context) {
         return change_project(context, path_, false, [&](Project& project) { return act(context, project); });
     auto loaded = load_project(context.files, path_);
     if (!loaded) return context.error(loaded.error());
+    settle(context, *loaded);
     return act(context, *loaded);
 }
 
@@ -91,45 +97,6 @@ json to_json(const Findings& list) {
 void print_findings(std::ostream& out, const Findings& list) {
     for (const Finding& f : list)
         out << grade_name(f.grade) << ": " << f.message << "\n";
-}
-
-namespace {
-
-template<class List, class Get>
-auto named(const List& list, const std::string& name, const char* kind, char prefix, Get label)
-    -> Result<decltype(list.front().id)> {
-    if (name.empty() && list.size() == 1) return list.front().id;
-    std::uint32_t number = 0;
-    const char* begin = name.c_str() + (name.size() > 1 && name[0] == prefix ? 1 : 0);
-    const auto [end, ec] = std::from_chars(begin, name.c_str() + name.size(), number);
-    const bool numeric = ec == std::errc() && end == name.c_str() + name.size();
-    std::string all;
-    for (const auto& item : list) {
-        if (lower_case(label(item)) == lower_case(name) || (numeric && item.id.value == number))
-            return item.id;
-        all +=
-            (all.empty() ? "" : ", ") + ("\"" + label(item) + "\" (" + std::to_string(item.id.value) + ")");
-    }
-    if (list.empty()) return fail("cli.none", std::string("The project has no ") + kind + ".");
-    if (name.empty()) return fail("cli.which", std::string("Which ") + kind + "? There are: " + all + ".");
-    return fail("cli.unknown",
-                std::string("There is no ") + kind + " \"" + name + "\". There are: " + all + ".");
-}
-
-} // namespace
-
-Result<PartId> part_named(const Project& project, const std::string& name) {
-    return named(project.parts, name, "part", 'p', [](const Part& p) { return p.name; });
-}
-
-Result<SheetId> sheet_named(const Project& project, const std::string& name) {
-    return named(project.sheets, name, "sheet", 's', [](const Sheet& s) { return s.name; });
-}
-
-Result<LaneId> lane_named(const Project& project, const std::string& name) {
-    for (const Lane& lane : project.lanes)
-        if (lower_case(plate(project, lane.id)) == lower_case(name)) return lane.id;
-    return named(project.lanes, name, "lane", 'l', [](const Lane& l) { return l.name; });
 }
 
 Result<Length> length_option(const Project& project, const std::string& text) {

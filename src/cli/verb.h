@@ -9,6 +9,7 @@
 #include <ostream>
 #include <string>
 
+#include "cli/names.h"
 #include "core/base/files.h"
 #include "core/workflow/workshop.h"
 
@@ -61,11 +62,6 @@ nlohmann::json to_json(const Finding& finding);
 nlohmann::json to_json(const Findings& findings);
 void print_findings(std::ostream& out, const Findings& list);
 
-/// By id ("p12" or "12") or by name; the only one when empty. Errors name what there is.
-Result<PartId> part_named(const Project& project, const std::string& name);
-Result<SheetId> sheet_named(const Project& project, const std::string& name);
-/// By plate ("D2"), id or name.
-Result<LaneId> lane_named(const Project& project, const std::string& name);
 /// A length as makers write it, in the project's unit when bare.
 Result<Length> length_option(const Project& project, const std::string& text);
 

@@ -1,69 +1,11 @@
 // Each verb in-process: words, JSON, exit codes, what is written and what is not.
-#include <nlohmann/json.hpp>
-#include <sstream>
 #include <zlib.h>
 
-#include "cli/run.h"
 #include "core/formats/svg/reader.h"
-#include "core/project/format.h"
-#include "tests/support/support.h"
+#include "tests/cli/terminal.h"
 
 using namespace dotlane;
 using namespace dotlane::test;
-using nlohmann::json;
-
-namespace {
-
-/// The files in memory on top of the real catalog.
-class Files : public MemoryFiles {
-  public:
-    Result<std::string> read(const std::string& path, std::uint64_t max) override {
-        return path.starts_with(DOTLANE_SOURCE) ? disk().read(path, max) : MemoryFiles::read(path, max);
-    }
-};
-
-struct Terminal {
-    Files files;
-    std::string out, err;
-
-    Terminal() {
-        ::setenv("DOTLANE_DATA", DOTLANE_SOURCE "/data", 1);
-        files.files["card.svg"] =
-            svg("<rect x='2' y='2' width='80' height='50' fill='none' stroke='#22282c'/><circle id='sun' "
-                "cx='60' cy='30' r='8' fill='#a8832d'/>"
-                "<path id='fold' d='M40,2 v50' fill='none' stroke='#5a6996'/><path d='M10,10 h20' "
-                "fill='none' stroke='#a8462d'/>");
-        files.files["bare.svg"] = "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 288 144'><rect "
-                                  "width='288' height='144'/></svg>";
-    }
-    int run(std::vector<std::string> words) {
-        words.insert(words.begin(), "dot-lane-cli");
-        std::vector<const char*> argv;
-        for (const std::string& w : words)
-            argv.push_back(w.c_str());
-        std::ostringstream o, e;
-        const int code = cli::run(static_cast<int>(argv.size()), argv.data(), files, o, e);
-        out = o.str(), err = e.str();
-        return code;
-    }
-    json answer(std::vector<std::string> words, int code = 0) {
-        words.emplace_back("--json");
-        INFO(words[0]);
-        const int got = run(words);
-        INFO(err);
-        REQUIRE(got == code);
-        return json::parse(out);
-    }
-    Project project(const std::string& path = "p.dotlane") { return must(load_project(files, path)); }
-    /// Imported, filled and placed.
-    void prepare() {
-        REQUIRE(run({"import", "card.svg", "p.dotlane"}) == 0);
-        REQUIRE(run({"fill", "p.dotlane", "--line-set", "F"}) == 0);
-        REQUIRE(run({"place", "p.dotlane"}) == 0);
-    }
-};
-
-} // namespace
 
 TEST_CASE_METHOD(Terminal, "help and usage: every verb has it, nothing needs a display") {
     CHECK(run({"--help"}) == 0);
@@ -389,7 +331,8 @@ TEST_CASE_METHOD(Terminal, "place: by itself, by numbers, in a grid, turned, mir
     REQUIRE(run({"import", "card.svg", "p.dotlane"}) == 0);
     CHECK(answer({"place", "p.dotlane"})["placed"] == 1);
     CHECK(answer({"place", "p.dotlane", "--left", "20mm", "--top", "1in", "--turn", "90", "--columns", "3",
-                  "--gap", "4mm"})["placed"] == 3);
+                  "--gap", "4mm"},
+                 1)["placed"] == 3); // where it was told to, over the first: said as an error
     Project p = project();
     REQUIRE(p.sheets[0].placements.size() == 4);
     CHECK(in_mm(p.sheets[0].placements[1].top) == Approx(25.4));

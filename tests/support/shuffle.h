@@ -22,6 +22,9 @@ class Shuffle final : public Fields {
     }
     void angle(FieldName, Angle& v) override { v = degrees(r_.real(-360, 360)); }
     void number(FieldName, double& v, double low, double high) override { v = any(low, high); }
+    void em_space(FieldName, EmSpace& v, double low, double high) override {
+        v = r_.coin(0.3) ? EmSpace{0, mm(any(-20, 40))} : EmSpace{any(low, high), {}};
+    }
     void whole(FieldName, int& v, int low, int high) override {
         v = static_cast<int>(any(low, std::min<double>(high, most)));
     }

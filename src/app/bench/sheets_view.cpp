@@ -85,10 +85,10 @@ const PlacedPart* SheetsView::chosen_part() const {
     return all.size() == 1 ? all.front() : nullptr;
 }
 
-Box SheetsView::box_of_part(const Placement& placement) const {
+Extent SheetsView::extent_of_part(const Placement& placement) const {
     const auto derived = session_.drawn();
     const EvaluatedPart* part = derived ? derived->part(placement.part) : nullptr;
-    return part ? box_of(*part, placement.piece) : Box{};
+    return part ? extent_of(*part, placement.piece) : Extent{};
 }
 
 QPointF SheetsView::turn_handle(const QRectF& area) const {
@@ -187,11 +187,11 @@ void SheetsView::paint_chosen(QPainter& painter) const {
     for (const Placement& place : places) {
         const EvaluatedPart* part = derived->part(place.part);
         if (!part || !is_there(*part, place.piece)) continue; // gone while it was dragged
-        const Box box = placed_box(place, box_of_part(place));
+        const Box box = placed_box(place, extent_of_part(place));
         all.add(box);
         if (drag_ != Drag::none)
             present::paint_placed(painter, scene, *part, place.piece,
-                                  placement_transform(place, box_of_part(place)), view(), rect());
+                                  placement_transform(place, extent_of_part(place)), view(), rect());
         const bool outside = laid() && !laid()->usable.grown(1e-6).contains(box);
         painter.setPen(QPen(outside ? theme.error : theme.lamp, 1.8));
         painter.drawRect(view().map(box).adjusted(-3, -3, 3, 3));
@@ -249,14 +249,14 @@ void SheetsView::begin_drag(Drag drag) {
 }
 
 Placement SheetsView::turned(QPointF to, Qt::KeyboardModifiers modifiers) const {
-    const Box box = box_of_part(before_.front());
-    const QPointF middle = view().map(placed_box(before_.front(), box).centre());
+    const Extent extent = extent_of_part(before_.front());
+    const QPointF middle = view().map(placed_box(before_.front(), extent).centre());
     const QPointF a = drag_from_ - middle, b = to - middle;
     double turn = in_degrees(before_.front().turn) +
                   (std::atan2(b.y(), b.x()) - std::atan2(a.y(), a.x())) * 180 / std::numbers::pi;
     const double step = modifiers & Qt::ShiftModifier ? 1 : 15;
     turn = std::remainder(std::round(turn / step) * step, 360);
-    return turned_about_middle(before_.front(), box, degrees(turn == -180 ? 180 : turn));
+    return turned_about_middle(before_.front(), extent, degrees(turn == -180 ? 180 : turn));
 }
 
 std::vector<Placement> SheetsView::dragged(QPointF to, Qt::KeyboardModifiers modifiers) const {
@@ -266,7 +266,7 @@ std::vector<Placement> SheetsView::dragged(QPointF to, Qt::KeyboardModifiers mod
         // Near an edge of the usable area or of what lies still it goes there exactly.
         Box box;
         for (const Placement& place : before_)
-            box.add(placed_box(place, box_of_part(place)));
+            box.add(placed_box(place, extent_of_part(place)));
         const auto moving = chosen();
         std::vector<double> xs{laid()->usable.x0, laid()->usable.x1},
             ys{laid()->usable.y0, laid()->usable.y1};

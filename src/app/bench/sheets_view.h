@@ -38,7 +38,7 @@ class SheetsView : public Canvas {
     const PlacedPart* chosen_part() const;
     std::vector<const PlacedPart*> chosen_parts() const;
     std::set<PlacementId> chosen() const;
-    Box box_of_part(const Placement& placement) const;
+    Extent extent_of_part(const Placement& placement) const;
     void choose_with(const std::vector<PlacementId>& hit, Qt::KeyboardModifiers modifiers);
     QPointF turn_handle(const QRectF& area) const;
     QRectF strip_cell(std::size_t index) const;

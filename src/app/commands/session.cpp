@@ -7,6 +7,7 @@
 #include "core/base/text.h"
 #include "core/project/edits.h"
 #include "core/project/format.h"
+#include "core/workflow/placing.h"
 
 namespace dotlane::app {
 
@@ -137,6 +138,7 @@ bool Session::take_from_disk() {
         Q_EMIT failed(loaded.error());
         return false;
     }
+    if (unsettled(*loaded)) settle_placements(*loaded, *workshop_.derive(std::make_shared<Project>(*loaded)));
     const auto take = [&](Project& project) {
         project = std::move(*loaded);
         return Result<void>{};

@@ -155,16 +155,26 @@ QWidget* SheetPanel::placed_card() {
     placed_->rows()->addLayout(last);
     connect(left_, &NumberField::committed, this, [this](double v) {
         change_placed(
-            tr("Move part"), [v](Placement& p) { p.left = mm(v); }, "left");
+            tr("Move part"),
+            [this, v](Placement& p) {
+                const Extent e = extent_of_placed(p);
+                p = with_box_at(p, e, mm(v), mm(placed_box(p, e).y0));
+            },
+            "left");
     });
     connect(top_, &NumberField::committed, this, [this](double v) {
         change_placed(
-            tr("Move part"), [v](Placement& p) { p.top = mm(v); }, "top");
+            tr("Move part"),
+            [this, v](Placement& p) {
+                const Extent e = extent_of_placed(p);
+                p = with_box_at(p, e, mm(placed_box(p, e).x0), mm(v));
+            },
+            "top");
     });
     connect(turn_, &NumberField::committed, this, [this](double v) {
         change_placed(
-            tr("Turn part"), [this, v](Placement& p) { p = turned_about_middle(p, part_box(p), degrees(v)); },
-            "turn");
+            tr("Turn part"),
+            [this, v](Placement& p) { p = turned_about_middle(p, extent_of_placed(p), degrees(v)); }, "turn");
     });
     connect(mirrored_, &QCheckBox::clicked, this, [this] { arrange_->mirror(); });
     connect(quarter, &QPushButton::clicked, this, [this] { arrange_->turn(degrees(90)); });
@@ -177,10 +187,10 @@ const Placement* SheetPanel::placed() const {
     return find_placement(session_.project(), session_.choice().placement);
 }
 
-dotlane::Box SheetPanel::part_box(const Placement& p) const {
+Extent SheetPanel::extent_of_placed(const Placement& p) const {
     const auto derived = session_.derived();
     const EvaluatedPart* e = derived ? derived->part(p.part) : nullptr;
-    return e && is_there(*e, p.piece) ? box_of(*e, p.piece) : dotlane::Box{0, 0, 1, 1};
+    return e && is_there(*e, p.piece) ? extent_of(*e, p.piece) : Extent(dotlane::Box{0, 0, 1, 1});
 }
 
 void SheetPanel::change_sheet_to(const QString& text, const std::function<void(Sheet&)>& how) {
@@ -257,9 +267,9 @@ void SheetPanel::place_part() {
                 return place_pieces(p, session_.catalog(), *derived, sheet, part->id, std::move(pieces))
                     .map([&](std::vector<PlacementId> ids) { made = std::move(ids); });
             }
-            const PlacementSpot spot = free_spot(p, session_.catalog(), derived.get(), sheet, part->id);
-            return dotlane::place(p, sheet, {{}, part->id, spot.left, spot.top, spot.turn, false})
-                .map([&](PlacementId id) { made = {id}; });
+            if (!derived) return fail("place.missing", "The part is still being made.");
+            return place_free(p, session_.catalog(), *derived, sheet, {part->id})
+                .map([&](std::vector<PlacementId> ids) { made = std::move(ids); });
         }))
         choose_placed(made);
 }
@@ -284,9 +294,9 @@ void SheetPanel::make_copies() {
     const GridOptions options{static_cast<int>(columns_->value()), static_cast<int>(rows_->value()),
                               mm(gap_->value())};
     session_.change(tr("Copies in a grid"),
-                    [first = *p, box = part_box(*p), options,
+                    [first = *p, extent = extent_of_placed(*p), options,
                      sheet = session_.choice().sheet](Project& project) -> Result<void> {
-                        const auto places = grid(first, box, options);
+                        const auto places = grid(first, extent, options);
                         if (!places) return tl::make_unexpected(places.error());
                         for (std::size_t i = 1; i < places->size(); ++i) // the first is there already
                             if (const auto ok = dotlane::place(project, sheet, (*places)[i]); !ok)
@@ -321,8 +331,9 @@ void SheetPanel::show_sheet() {
         QString name = part ? QString::fromStdString(part->name) : QString();
         if (p->piece > 0) name = tr("%1, piece %2").arg(name).arg(p->piece);
         placed_name_->setText(name);
-        left_->set(in_mm(p->left), unit);
-        top_->set(in_mm(p->top), unit);
+        const dotlane::Box box = placed_box(*p, extent_of_placed(*p));
+        left_->set(box.x0, unit);
+        top_->set(box.y0, unit);
         turn_->set(in_degrees(p->turn));
         mirrored_->setChecked(p->mirrored);
     }

@@ -39,7 +39,7 @@ class SheetPanel : public SidePanel {
     void change_placed(const QString& text, const std::function<void(Placement&)>& how,
                        const QString& merge = {});
     const Placement* placed() const;
-    dotlane::Box part_box(const Placement& placement) const;
+    Extent extent_of_placed(const Placement& placement) const;
     void make_copies();
     void choose_placed(const std::vector<PlacementId>& made);
 

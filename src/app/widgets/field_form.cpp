@@ -15,11 +15,24 @@
 namespace dotlane::app {
 
 struct FieldForm::Row {
-    enum class Kind { length, degrees, number, whole, flag, choice, line, lines, font, part };
+    enum class Kind {
+        length,
+        degrees,
+        number,
+        percent,
+        em_space,
+        whole,
+        flag,
+        choice,
+        line,
+        lines,
+        font,
+        part
+    };
     Kind kind = Kind::line;
     QString key, label, help;
-    double low = 0, high = 0, value = 0; ///< mm, degrees or plain
-    bool empty = false, may_be_empty = false;
+    double low = 0, high = 0, value = 0;                     ///< mm, degrees or plain
+    bool empty = false, may_be_empty = false, exact = false; ///< `exact`: an em space that is a length
     QStringList words;
     QString text;
     std::vector<PartId> parts; ///< of the words; the value is one of their numbers
@@ -59,6 +72,15 @@ class Lister final : public Fields {
     void number(FieldName name, double& value, double low, double high) override {
         Row& row = add(Row::Kind::number, name);
         row.low = low, row.high = high, row.value = value;
+    }
+    void percent(FieldName name, double& value, double low, double high) override {
+        number(name, value, low, high);
+        rows.back().kind = Row::Kind::percent;
+    }
+    void em_space(FieldName name, EmSpace& value, double low, double high) override {
+        Row& row = add(Row::Kind::em_space, name);
+        row.low = low, row.high = high, row.exact = value.exact.has_value();
+        row.value = value.exact ? in_mm(*value.exact) : value.percent;
     }
     void whole(FieldName name, int& value, int low, int high) override {
         Row& row = add(Row::Kind::whole, name);
@@ -109,6 +131,9 @@ class Setter final : public Fields {
     }
     void number(FieldName name, double& value, double, double) override {
         if (mine(name)) value = row_.value;
+    }
+    void em_space(FieldName name, EmSpace& value, double, double) override {
+        if (mine(name)) value = row_.exact ? EmSpace{0, mm(row_.value)} : EmSpace{row_.value, {}};
     }
     void whole(FieldName name, int& value, int, int) override {
         if (mine(name)) value = static_cast<int>(std::lround(row_.value));
@@ -181,7 +206,11 @@ void FieldForm::show_fields(const Visit& visit, LengthUnit unit) {
         QWidget* w = controls_[i];
         if (auto* number = qobject_cast<NumberField*>(w)) {
             const auto empty = empty_values_.find(row.key);
-            number->set(row.empty && empty != empty_values_.end() ? in_mm(empty->second) : row.value, unit_);
+            if (row.kind == Row::Kind::em_space)
+                number->set_em_space(row.exact ? EmSpace{0, mm(row.value)} : EmSpace{row.value, {}}, unit_);
+            else
+                number->set(row.empty && empty != empty_values_.end() ? in_mm(empty->second) : row.value,
+                            unit_);
             if (row.may_be_empty) number->set_word(row.words.front(), row.empty);
         } else if (auto* tick = qobject_cast<QCheckBox*>(w)) {
             tick->setChecked(row.value != 0);
@@ -252,10 +281,14 @@ QWidget* FieldForm::control(const Row& row) {
     case Row::Kind::length:
     case Row::Kind::degrees:
     case Row::Kind::number:
+    case Row::Kind::percent:
+    case Row::Kind::em_space:
     case Row::Kind::whole: {
-        const auto kind = row.kind == Row::Kind::length    ? NumberField::Kind::length
-                          : row.kind == Row::Kind::degrees ? NumberField::Kind::degrees
-                                                           : NumberField::Kind::number;
+        const auto kind = row.kind == Row::Kind::length     ? NumberField::Kind::length
+                          : row.kind == Row::Kind::degrees  ? NumberField::Kind::degrees
+                          : row.kind == Row::Kind::percent  ? NumberField::Kind::percent
+                          : row.kind == Row::Kind::em_space ? NumberField::Kind::em_space
+                                                            : NumberField::Kind::number;
         auto* field = new NumberField(kind, row.low, row.high, this);
         if (row.kind == Row::Kind::whole) field->set_decimals(0);
         if (row.kind == Row::Kind::degrees) field->set_step(5);
@@ -264,8 +297,10 @@ QWidget* FieldForm::control(const Row& row) {
             field->setPlaceholderText(row.words.front());
             connect(field, &NumberField::word_chosen, this, [tell] { tell([](Row& r) { r.empty = true; }); });
         }
-        connect(field, &NumberField::committed, this,
-                [tell](double v) { tell([v](Row& r) { r.value = v, r.empty = false; }); });
+        connect(field, &NumberField::committed, this, [tell, field](double v) {
+            const bool exact = field->em_space().exact.has_value();
+            tell([v, exact](Row& r) { r.value = v, r.empty = false, r.exact = exact; });
+        });
         return field;
     }
     case Row::Kind::flag: {

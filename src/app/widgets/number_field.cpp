@@ -24,7 +24,10 @@ QString NumberField::text_of(double value) const {
         return QString::fromStdString(to_text(mm(value), unit_, decimals_));
     case Kind::degrees:
         return QString::fromStdString(number(value, decimals_)) + QChar(0x00B0);
+    case Kind::em_space:
+        return QString::fromStdString(to_text(exact_ ? EmSpace{0, mm(value)} : EmSpace{value, {}}, unit_));
     case Kind::number:
+    case Kind::percent:
         break;
     }
     return QString::fromStdString(number(value, decimals_));
@@ -44,6 +47,11 @@ void NumberField::set(double value, LengthUnit unit) {
     if (!hasFocus() || !isModified()) show_value();
 }
 
+void NumberField::set_em_space(const EmSpace& space, LengthUnit unit) {
+    exact_ = space.exact.has_value();
+    set(exact_ ? in_mm(*space.exact) : space.percent, unit);
+}
+
 void NumberField::set_word(const QString& word, bool shown) {
     word_ = word;
     word_shown_ = shown;
@@ -59,30 +67,41 @@ void NumberField::commit() {
         if (news) Q_EMIT word_chosen();
         return;
     }
-    double value = 0;
-    std::string why;
-    if (kind_ == Kind::length) {
-        const auto parsed = parse_length(typed.toStdString(), unit_);
-        if (parsed)
-            value = in_mm(*parsed);
-        else
-            why = parsed.error().message;
-    } else {
-        const auto parsed = parse_number(typed.toStdString());
-        if (parsed)
-            value = *parsed;
-        else
-            why = parsed.error().message;
+    const bool was_exact = exact_;
+    const QString before = text_of(value_);
+    const auto read = parsed(typed.toStdString());
+    if (!read) return set_wrong(QString::fromStdString(read.error().message));
+    const double value = *read, low = exact_ ? -100 : low_, high = exact_ ? 500 : high_;
+    if (!(value >= low && value <= high)) {
+        const QString why = tr("It must lie between %1 and %2.").arg(text_of(low), text_of(high));
+        exact_ = was_exact;
+        return set_wrong(why);
     }
-    if (why.empty() && !(value >= low_ && value <= high_))
-        why = tr("It must lie between %1 and %2.").arg(text_of(low_), text_of(high_)).toStdString();
-    if (!why.empty()) return set_wrong(QString::fromStdString(why));
-    const bool same = !word_shown_ && text_of(value) == text_of(value_);
+    const bool same = !word_shown_ && text_of(value) == before;
     word_shown_ = false;
     if (same) return show_value();
     value_ = value;
     show_value();
     Q_EMIT committed(value);
+}
+
+Result<double> NumberField::parsed(const std::string& typed) {
+    switch (kind_) {
+    case Kind::length:
+        return parse_length(typed, unit_).map(in_mm);
+    case Kind::degrees:
+        return parse_angle(typed).map(in_degrees);
+    case Kind::percent:
+        return parse_percent(typed);
+    case Kind::em_space:
+        return parse_em_space(typed).map([this](const EmSpace& space) {
+            exact_ = space.exact.has_value();
+            return exact_ ? in_mm(*space.exact) : space.percent;
+        });
+    case Kind::number:
+        break;
+    }
+    return parse_number(typed);
 }
 
 void NumberField::set_wrong(const QString& why) {

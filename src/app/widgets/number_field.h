@@ -11,15 +11,18 @@ class NumberField : public QLineEdit {
     Q_OBJECT
 
   public:
-    enum class Kind { length, degrees, number };
-    /// `low` and `high` are in mm, degrees or plain.
+    enum class Kind { length, degrees, number, percent, em_space };
+    /// `low` and `high` are in mm, degrees, plain or hundredths (of an em space: of its share).
     NumberField(Kind kind, double low, double high, QWidget* parent = nullptr);
 
     /// Shown in `unit`; does not emit.
     void set(double value, LengthUnit unit = LengthUnit::mm);
     /// Shows a word instead of a number ("auto"); typing that word back calls `word_chosen`.
     void set_word(const QString& word, bool shown);
+    /// Of an em space: hundredths of the em, or millimetres.
+    void set_em_space(const EmSpace& space, LengthUnit unit);
     double value() const { return value_; }
+    EmSpace em_space() const { return exact_ ? EmSpace{0, mm(value_)} : EmSpace{value_, {}}; }
     bool wrong() const { return wrong_; }
     /// What the arrow keys and the wheel add, in mm, degrees or plain.
     void set_step(double step) { step_ = step; }
@@ -46,6 +49,8 @@ class NumberField : public QLineEdit {
     LengthUnit unit_ = LengthUnit::mm;
     QString word_;
     bool word_shown_ = false, wrong_ = false;
+    bool exact_ = false; ///< an em space that is a length
+    Result<double> parsed(const std::string& typed);
 };
 
 } // namespace dotlane::app

@@ -20,6 +20,7 @@
 #include "core/base/text.h"
 #include "core/project/format.h"
 #include "core/workflow/data_folder.h"
+#include "core/workflow/placing.h"
 #include "present/run_sheet_pdf.h"
 #include "present/words.h"
 
@@ -27,6 +28,8 @@ namespace dotlane::app {
 
 void MainWindow::start_project(Project project, const QString& path,
                                std::optional<std::uint64_t> known_hash) {
+    if (unsettled(project)) // of an old file: once, before anything can be changed
+        settle_placements(project, *session_.workshop().derive(std::make_shared<Project>(project)));
     session_.start(std::move(project), path, known_hash);
     saved_at_ = path.isEmpty() ? QDateTime() : QFileInfo(path).lastModified();
     show_view(View::part);

@@ -1,70 +1,160 @@
 #include "core/base/measure.h"
 
-#include <cctype>
 #include <charconv>
 #include <cmath>
-#include <optional>
+#include <numbers>
 
 #include "core/base/text.h"
 
 namespace dotlane {
 namespace {
 
-/// A value with the power of length it carries: 0 plain, 1 length.
+/// What a number measures.
+enum class Kind { plain, length, angle, share };
+
 struct Value {
-    double number = 0; // mm when dimension is 1
-    int dimension = 0;
+    double number = 0; ///< mm, radians or hundredths
+    Kind kind = Kind::plain;
 };
 
-/// Recursive descent over  sum := product (('+'|'-') product)*, with "3 1/2 in" read as one mixed number.
+/// What a field wants, and what a bare number in it is.
+struct Wanted {
+    Kind kind = Kind::plain;
+    double bare = 1;
+    const char* example = "";
+};
+
+constexpr struct {
+    std::string_view name;
+    Kind kind;
+    double in_base;
+} units[] = {{"mm", Kind::length, 1},
+             {"cm", Kind::length, 10},
+             {"m", Kind::length, 1000},
+             {"in", Kind::length, mm_per_inch},
+             {"inch", Kind::length, mm_per_inch},
+             {"inches", Kind::length, mm_per_inch},
+             {"\"", Kind::length, mm_per_inch},
+             {"″", Kind::length, mm_per_inch},
+             {"”", Kind::length, mm_per_inch},
+             {"ft", Kind::length, 12 * mm_per_inch},
+             {"'", Kind::length, 12 * mm_per_inch},
+             {"′", Kind::length, 12 * mm_per_inch},
+             {"’", Kind::length, 12 * mm_per_inch},
+             {"pt", Kind::length, mm_per_inch / 72},
+             {"px", Kind::length, mm_per_inch / 96},
+             {"°", Kind::angle, std::numbers::pi / 180},
+             {"deg", Kind::angle, std::numbers::pi / 180},
+             {"degree", Kind::angle, std::numbers::pi / 180},
+             {"degrees", Kind::angle, std::numbers::pi / 180},
+             {"rad", Kind::angle, 1},
+             {"turn", Kind::angle, 2 * std::numbers::pi},
+             {"turns", Kind::angle, 2 * std::numbers::pi},
+             {"%", Kind::share, 1}};
+
+/// Signs of other hands for the plain ones: a minus, a multiplication sign, fractions that are one character.
+std::string plain_signs(std::string_view text) {
+    static constexpr struct {
+        std::string_view from, to;
+    } signs[] = {{"−", "-"},    {"×", "*"},    {"·", "*"},    {"÷", "/"},    {"⁄", "/"},    {"\xC2\xA0", " "},
+                 {"½", " 1/2"}, {"¼", " 1/4"}, {"¾", " 3/4"}, {"⅓", " 1/3"}, {"⅔", " 2/3"}, {"⅕", " 1/5"},
+                 {"⅙", " 1/6"}, {"⅛", " 1/8"}, {"⅜", " 3/8"}, {"⅝", " 5/8"}, {"⅞", " 7/8"}};
+    std::string out;
+    for (std::size_t i = 0; i < text.size();) {
+        const auto* sign = std::find_if(std::begin(signs), std::end(signs),
+                                        [&](const auto& s) { return text.substr(i).starts_with(s.from); });
+        if (sign == std::end(signs)) {
+            out += text[i++];
+            continue;
+        }
+        if (sign->to.starts_with(' ') && (out.empty() || out.back() == ' ' || out.back() == '-'))
+            out += sign->to.substr(1);
+        else
+            out += sign->to;
+        i += sign->from.size();
+    }
+    return out;
+}
+
+/// Recursive descent over  sum := product (('+'|'-') product)*.
 class Parser {
   public:
-    Parser(std::string_view text, double bare_mm)
-        : text_(text)
-        , bare_mm_(bare_mm) {}
+    Parser(std::string_view text, const Wanted& wanted)
+        : shown_(text)
+        , text_(plain_signs(text))
+        , wanted_(wanted) {}
 
-    Result<Value> parse() {
+    Result<double> parse() {
         auto value = sum(0);
-        if (!value) return value;
+        if (!value) return tl::make_unexpected(value.error());
         skip_space();
         if (at_ != text_.size()) return bad();
-        return value;
+        if (value->kind == wanted_.kind) return value->number;
+        if (value->kind == Kind::plain) return value->number * wanted_.bare;
+        return bad_unit(std::string("that is ") + name_of(value->kind) + ", and " + name_of(wanted_.kind) +
+                        " is meant here.");
     }
 
   private:
+    static const char* name_of(Kind kind) {
+        static constexpr const char* names[] = {"a plain number", "a length", "an angle", "a share"};
+        return names[static_cast<int>(kind)];
+    }
     tl::unexpected<Error> bad() const {
-        return fail("measure.syntax", "\"" + std::string(text_) +
-                                          "\" is not a measure. Write something like 12.5, "
-                                          "3 1/2 in or 120mm - 2*6.");
+        return fail("measure.syntax",
+                    "\"" + shown_ + "\" cannot be read. Write something like " + wanted_.example + ".");
     }
     tl::unexpected<Error> bad_unit(const std::string& what) const {
-        return fail("measure.unit", "\"" + std::string(text_) + "\": " + what);
+        return fail("measure.unit",
+                    "\"" + shown_ + "\": " + what + " Write something like " + wanted_.example + ".");
     }
     void skip_space() {
         while (at_ < text_.size() && (text_[at_] == ' ' || text_[at_] == '\t'))
             ++at_;
     }
+    char peek(std::size_t ahead = 0) const { return at_ + ahead < text_.size() ? text_[at_ + ahead] : '\0'; }
     bool take(char c) {
         skip_space();
-        if (at_ >= text_.size() || text_[at_] != c) return false;
+        if (peek() != c) return false;
         return ++at_, true;
     }
+    static bool digit(char c) { return c >= '0' && c <= '9'; }
 
     Result<Value> sum(int depth) {
         if (depth > 32) return bad();
-        auto left = product(depth);
+        auto left = side_by_side(depth);
         while (left) {
             const bool plus = take('+');
             if (!plus && !take('-')) break;
-            auto right = product(depth);
+            const auto right = side_by_side(depth);
             if (!right) return right;
-            // "120mm - 2*6": a plain number beside a length is read in the field's own unit.
-            Value a = *left, b = *right;
-            if (a.dimension != b.dimension) {
-                Value& plain = a.dimension == 0 ? a : b;
-                plain = {plain.number * bare_mm_, 1};
+            left = added(*left, *right, plus ? 1 : -1);
+        }
+        return left;
+    }
+
+    /// "120mm - 2*6": a plain number beside another kind is read as the field reads it alone.
+    Result<Value> added(Value a, Value b, double sign) const {
+        for (auto [one, other] : {std::pair(&a, &b), std::pair(&b, &a)})
+            if (one->kind == Kind::plain && other->kind == wanted_.kind && wanted_.kind != Kind::plain)
+                *one = {one->number * wanted_.bare, wanted_.kind};
+        if (a.kind != b.kind) return bad_unit("what is added must measure the same.");
+        return Value{a.number + sign * b.number, a.kind};
+    }
+
+    /// "1 ft 2 in": lengths with nothing between them belong together.
+    Result<Value> side_by_side(int depth) {
+        auto left = product(depth);
+        while (left && left->kind == Kind::length) {
+            const auto start = at_;
+            skip_space();
+            if (!digit(peek()) && peek() != '.') break;
+            const auto right = product(depth);
+            if (!right || right->kind != Kind::length) {
+                at_ = start;
+                break;
             }
-            left = Value{plus ? a.number + b.number : a.number - b.number, a.dimension};
+            left->number += left->number < 0 ? -right->number : right->number;
         }
         return left;
     }
@@ -74,49 +164,52 @@ class Parser {
         while (left) {
             const bool times = take('*');
             if (!times && !take('/')) break;
-            auto right = factor(depth);
+            const auto right = factor(depth, times);
             if (!right) return right;
             if (times) {
-                if (left->dimension + right->dimension > 1)
-                    return bad_unit("a length times a length is an area.");
-                left = Value{left->number * right->number, left->dimension + right->dimension};
-            } else {
-                if (right->number == 0) return bad_unit("division by zero.");
-                if (right->dimension > left->dimension)
-                    return bad_unit("a number cannot be divided by a length.");
-                left = Value{left->number / right->number, left->dimension - right->dimension};
+                if (left->kind != Kind::plain && right->kind != Kind::plain)
+                    return bad_unit("only one side of a product may have a unit.");
+                left =
+                    Value{left->number * right->number, left->kind == Kind::plain ? right->kind : left->kind};
+                continue;
             }
+            if (right->number == 0) return bad_unit("nothing can be divided by zero.");
+            if (right->kind == left->kind)
+                left = Value{left->number / right->number, Kind::plain};
+            else if (right->kind == Kind::plain)
+                left = Value{left->number / right->number, left->kind};
+            else
+                return bad_unit("a number cannot be divided by what has a unit.");
         }
         return left;
     }
 
-    Result<Value> factor(int depth) {
+    /// `mixed`: "3 1/2" may stand here. Not in a divisor: "1/2 1/2" is no number.
+    Result<Value> factor(int depth, bool mixed = true) {
         if (depth > 32) return bad();
         if (take('-')) {
-            auto inner = factor(depth + 1);
+            auto inner = factor(depth + 1, mixed);
             if (inner) inner->number = -inner->number;
             return inner;
         }
-        if (take('+')) return factor(depth + 1);
+        if (take('+')) return factor(depth + 1, mixed);
         if (take('(')) {
-            auto inner = sum(depth + 1);
+            const auto inner = sum(depth + 1);
             if (!inner) return inner;
             if (!take(')')) return bad();
             return with_unit(*inner);
         }
         const auto whole = digits();
         if (!whole) return bad();
-        if (const auto part = fraction_of_unit(*whole)) return with_unit({*part, 0});
-        return with_unit({*whole + fraction(), 0});
+        if (const auto part = fraction_of_unit(*whole)) return with_unit({*part, Kind::plain});
+        return with_unit({*whole + (mixed ? mixed_fraction() : 0), Kind::plain});
     }
 
     std::optional<double> digits() {
         skip_space();
-        // A decimal comma is common on paper; it is read as a point.
-        std::string plain;
+        std::string plain; // a decimal comma is common on paper
         std::size_t end = at_;
-        while (end < text_.size() &&
-               ((text_[end] >= '0' && text_[end] <= '9') || text_[end] == '.' || text_[end] == ','))
+        while (end < text_.size() && (digit(text_[end]) || text_[end] == '.' || text_[end] == ','))
             plain += text_[end] == ',' ? '.' : text_[end], ++end;
         double value = 0;
         const auto [stop, ec] = std::from_chars(plain.data(), plain.data() + plain.size(), value);
@@ -125,15 +218,17 @@ class Parser {
         return value;
     }
 
-    /// The "1/2" of "3 1/2": digits, slash, digits right behind a space; otherwise nothing is consumed.
-    double fraction() {
+    /// The "1/2" of "3 1/2" and "3-1/2": nothing is consumed when there is none.
+    double mixed_fraction() {
         const auto start = at_;
-        if (at_ >= text_.size() || text_[at_] != ' ') return 0;
-        const auto over = digits();
-        if (over && at_ < text_.size() && text_[at_] == '/') {
+        if ((peek() == ' ' || peek() == '-') && digit(peek(1))) {
             ++at_;
-            const auto under = digits();
-            if (under && *under != 0) return *over / *under;
+            const auto over = digits();
+            if (over && peek() == '/' && digit(peek(1))) {
+                ++at_;
+                const auto under = digits();
+                if (under && *under != 0 && *over < *under) return *over / *under;
+            }
         }
         at_ = start;
         return 0;
@@ -145,77 +240,85 @@ class Parser {
         if (take('/')) {
             const auto under = digits();
             skip_space();
-            const bool unit = at_ < text_.size() &&
-                              (std::isalpha(static_cast<unsigned char>(text_[at_])) || text_[at_] == '"');
-            if (under && *under != 0 && unit) return over / *under;
+            if (under && *under != 0 && !unit_here().empty()) return over / *under;
         }
         at_ = start;
         return std::nullopt;
     }
 
-    Result<Value> with_unit(Value value) {
-        skip_space();
-        std::string unit;
-        while (at_ < text_.size()) {
-            const char c = text_[at_];
-            const bool letter =
-                (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '"' || c == '%' || (c & 0x80);
-            if (!letter) break;
-            unit += c;
-            ++at_;
-        }
-        unit = lower_case(unit);
-        if (unit.empty() || unit == "%" || unit == "°" || unit == "×") return value;
-        static constexpr struct {
-            const char* name;
-            double mm;
-        } units[] = {{"mm", 1},
-                     {"cm", 10},
-                     {"m", 1000},
-                     {"in", mm_per_inch},
-                     {"inch", mm_per_inch},
-                     {"\"", mm_per_inch},
-                     {"″", mm_per_inch},
-                     {"inches", mm_per_inch},
-                     {"ft", 12 * mm_per_inch},
-                     {"pt", mm_per_inch / 72},
-                     {"px", mm_per_inch / 96}};
-        for (const auto& known : units)
-            if (unit == known.name) {
-                if (value.dimension != 0) return bad_unit("a length has two units.");
-                return Value{value.number * known.mm, 1};
-            }
-        return bad_unit("\"" + unit + "\" is not a unit known here. Use mm, cm, m, in, ft, pt or px.");
+    std::string_view unit_here() const {
+        std::size_t end = at_;
+        const auto part_of_unit = [&](char c) {
+            return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c & 0x80) != 0;
+        };
+        if (peek() == '"' || peek() == '\'' || peek() == '%') return std::string_view(text_).substr(at_, 1);
+        while (end < text_.size() && part_of_unit(text_[end]))
+            ++end;
+        return std::string_view(text_).substr(at_, end - at_);
     }
 
-    std::string_view text_;
-    double bare_mm_;
+    Result<Value> with_unit(Value value) {
+        const auto start = at_;
+        skip_space();
+        const std::string unit = lower_case(unit_here());
+        if (unit.empty()) {
+            at_ = start;
+            return value;
+        }
+        at_ += unit.size();
+        for (const auto& known : units)
+            if (unit == known.name) {
+                if (value.kind != Kind::plain) return bad_unit("it has two units.");
+                return Value{value.number * known.in_base, known.kind};
+            }
+        return bad_unit("\"" + unit + "\" is not a unit known here.");
+    }
+
+    std::string shown_, text_;
+    Wanted wanted_;
     std::size_t at_ = 0;
 };
 
 } // namespace
 
 Result<Length> parse_length(std::string_view text, LengthUnit bare) {
-    const double bare_mm = bare == LengthUnit::mm ? 1.0 : mm_per_inch;
-    const auto value = Parser(trimmed(text), bare_mm).parse();
-    if (!value) return tl::make_unexpected(value.error());
-    const double result = value->dimension == 1 ? value->number : value->number * bare_mm;
-    if (!std::isfinite(result) || std::abs(result) > 1e6)
-        return fail("measure.range", "\"" + std::string(text) + "\" is longer than a kilometre.");
-    return mm(result);
+    const Wanted wanted{Kind::length, bare == LengthUnit::mm ? 1.0 : mm_per_inch,
+                        "12.5, 3 1/2 in, 8-1/2in or 120mm - 2*6"};
+    return Parser(trimmed(text), wanted).parse().and_then([&](double v) -> Result<Length> {
+        if (!std::isfinite(v) || std::abs(v) > 1e6)
+            return fail("measure.range", "\"" + std::string(text) + "\" is longer than a kilometre.");
+        return mm(v);
+    });
+}
+
+Result<Angle> parse_angle(std::string_view text) {
+    return Parser(trimmed(text), {Kind::angle, std::numbers::pi / 180, "45, 22.5° or 1/8 turn"})
+        .parse()
+        .map(radians);
 }
 
 Result<double> parse_number(std::string_view text) {
-    const auto value = Parser(trimmed(text), 1.0).parse();
-    if (!value) return tl::make_unexpected(value.error());
-    if (value->dimension != 0)
-        return fail("measure.unit", "\"" + std::string(text) + "\" needs no unit here.");
-    return value->number;
+    return Parser(trimmed(text), {Kind::plain, 1, "12, 0.5 or 3*4"}).parse();
+}
+
+Result<double> parse_percent(std::string_view text) {
+    return Parser(trimmed(text), {Kind::share, 1, "50, 12.5% or 100/3"}).parse();
+}
+
+Result<EmSpace> parse_em_space(std::string_view text) {
+    if (const auto share = parse_percent(text)) return EmSpace{*share, {}};
+    const auto length = Parser(trimmed(text), {Kind::length, 1, "5, 5% (of the em) or -0.9mm"}).parse();
+    if (!length) return tl::make_unexpected(length.error());
+    return EmSpace{0, mm(*length)};
 }
 
 std::string to_text(Length length, LengthUnit unit, int decimals_mm) {
     if (unit == LengthUnit::mm) return number(in_mm(length), decimals_mm) + " mm";
     return number(in_inches(length), decimals_mm + 1) + " in";
+}
+
+std::string to_text(const EmSpace& space, LengthUnit unit) {
+    return space.exact ? to_text(*space.exact, unit) : number(space.percent, 2) + " %";
 }
 
 } // namespace dotlane

@@ -1,5 +1,8 @@
 #include "core/base/text.h"
 
+#include <clocale>
+#include <cwctype>
+
 #include <algorithm>
 #include <charconv>
 #include <cmath>
@@ -169,6 +172,25 @@ std::string printable(std::string_view text) {
         return (c < 0x20 && c != 0x0A) || (c >= 0x7F && c < 0xA0) || c == 0x200E || c == 0x200F ||
                (c >= 0x2028 && c <= 0x202E) || (c >= 0x2066 && c <= 0x2069);
     });
+}
+
+bool same_word(std::string_view a, std::string_view b) {
+    // The C library knows the letters of all languages where its locale is Unicode's, whatever the maker's
+    // is.
+    static const locale_t unicode = ::newlocale(LC_CTYPE_MASK, "C.UTF-8", nullptr);
+    const auto small = [](std::uint32_t c) -> std::uint32_t {
+        if (c < 0x80) return c >= 'A' && c <= 'Z' ? c + 32 : c;
+        return unicode ? static_cast<std::uint32_t>(::towlower_l(static_cast<wint_t>(c), unicode)) : c;
+    };
+    std::size_t i = 0, k = 0;
+    while (i < a.size() && k < b.size()) {
+        const auto x = character_at(a, i), y = character_at(b, k);
+        if (x.has_value() != y.has_value()) return false;
+        if (!x && a[i] != b[k]) return false;
+        if (x && small(x->first) != small(y->first)) return false;
+        i += x ? x->second : 1, k += y ? y->second : 1;
+    }
+    return i == a.size() && k == b.size();
 }
 
 std::string shortened(std::string text, std::size_t most_bytes) {

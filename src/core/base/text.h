@@ -15,6 +15,9 @@ std::string number(double value, int decimals);
 std::string spoken_seconds(double seconds);
 std::string_view trimmed(std::string_view text);
 std::string lower_case(std::string_view ascii);
+/// Whether two words are the same in any case, in the letters of all languages (simple case mapping of
+/// Unicode).
+bool same_word(std::string_view a, std::string_view b);
 /// RFC 4648.
 std::string base64(std::string_view bytes);
 /// None when the text is not base64.

@@ -25,6 +25,12 @@ void RangeCheck::angle(FieldName name, Angle& value) {
 void RangeCheck::number(FieldName name, double& value, double low, double high) {
     must_lie(name, value, low, high, "");
 }
+void RangeCheck::em_space(FieldName name, EmSpace& value, double low, double high) {
+    if (value.exact)
+        must_lie(name, in_mm(*value.exact), -100, 500, " mm");
+    else
+        must_lie(name, value.percent, low, high, " %");
+}
 void RangeCheck::whole(FieldName name, int& value, int low, int high) {
     must_lie(name, value, low, high, "");
 }

@@ -11,6 +11,7 @@
 #include <vector>
 
 #include "core/base/id.h"
+#include "core/base/measure.h"
 #include "core/base/result.h"
 #include "core/base/units.h"
 
@@ -33,6 +34,12 @@ class Fields {
                               const char* word) = 0;
     virtual void angle(FieldName name, Angle& value) = 0;
     virtual void number(FieldName name, double& value, double low, double high) = 0;
+    /// A share in hundredths.
+    virtual void percent(FieldName name, double& value, double low, double high) {
+        number(name, value, low, high);
+    }
+    /// `low` and `high` are of the share, in hundredths of the em; a length lies between -100 and 500 mm.
+    virtual void em_space(FieldName name, EmSpace& value, double low, double high) = 0;
     virtual void whole(FieldName name, int& value, int low, int high) = 0;
     virtual void flag(FieldName name, bool& value) = 0;
     virtual void choice(FieldName name, int& value, std::span<const char* const> words) = 0;
@@ -67,6 +74,7 @@ class RangeCheck final : public Fields {
                       const char* word) override;
     void angle(FieldName name, Angle& value) override;
     void number(FieldName name, double& value, double low, double high) override;
+    void em_space(FieldName name, EmSpace& value, double low, double high) override;
     void whole(FieldName name, int& value, int low, int high) override;
     void flag(FieldName, bool&) override {}
     void choice(FieldName name, int& value, std::span<const char* const> words) override;

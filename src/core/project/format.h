@@ -8,7 +8,7 @@
 
 namespace dotlane {
 
-inline constexpr int format_version = 5;
+inline constexpr int format_version = 6;
 inline constexpr const char* project_extension = ".dotlane";
 /// No more is read, so no more is written.
 inline constexpr std::uint64_t project_max_bytes = default_max_bytes;

@@ -200,9 +200,10 @@ Sheet sheet_from(const json& j) {
     Sheet sheet{id_from<SheetId>(j, "id"), in::text(j, "name"), in::text(j, "stock"), in::text(j, "mat"), {}};
     for (const json& p : in::list(j, "placements"))
         sheet.placements.push_back({id_from<PlacementId>(p, "id"), id_from<PartId>(p, "part"),
-                                    mm(in::number(p, "left_mm")), mm(in::number(p, "top_mm")),
+                                    mm(in::number(p, "anchor_left_mm")), mm(in::number(p, "anchor_top_mm")),
                                     radians(in::number(p, "turn_rad")), in::flag(p, "mirrored"),
-                                    in::whole(p, "piece"), in::whole(p, "group")});
+                                    in::whole(p, "piece"), in::whole(p, "group"),
+                                    in::maybe(p, "by_box") != nullptr && in::flag(p, "by_box")});
     return sheet;
 }
 

@@ -112,15 +112,18 @@ json to_json(const Part& part) {
 
 json to_json(const Sheet& sheet) {
     json placements = json::array();
-    for (const Placement& p : sheet.placements)
-        placements.push_back({{"id", p.id.value},
-                              {"part", p.part.value},
-                              {"left_mm", in_mm(p.left)},
-                              {"top_mm", in_mm(p.top)},
-                              {"turn_rad", in_radians(p.turn)},
-                              {"mirrored", p.mirrored},
-                              {"piece", p.piece},
-                              {"group", p.group}});
+    for (const Placement& p : sheet.placements) {
+        json j = {{"id", p.id.value},
+                  {"part", p.part.value},
+                  {"anchor_left_mm", in_mm(p.left)},
+                  {"anchor_top_mm", in_mm(p.top)},
+                  {"turn_rad", in_radians(p.turn)},
+                  {"mirrored", p.mirrored},
+                  {"piece", p.piece},
+                  {"group", p.group}};
+        if (p.by_box) j["by_box"] = true;
+        placements.push_back(std::move(j));
+    }
     return {{"id", sheet.id.value},
             {"name", sheet.name},
             {"stock", sheet.stock},

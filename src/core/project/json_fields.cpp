@@ -26,6 +26,10 @@ void JsonWriter::angle(FieldName name, Angle& value) {
 void JsonWriter::number(FieldName name, double& value, double, double) {
     out_[key_of(name)] = value;
 }
+void JsonWriter::em_space(FieldName name, EmSpace& value, double, double) {
+    out_[key_of(name)] = value.percent;
+    if (value.exact) out_[key_of(name, "_mm")] = in_mm(*value.exact);
+}
 void JsonWriter::whole(FieldName name, int& value, int, int) {
     out_[key_of(name)] = value;
 }
@@ -60,6 +64,12 @@ void JsonReader::angle(FieldName name, Angle& value) {
 }
 void JsonReader::number(FieldName name, double& value, double, double) {
     value = json_in::number(in_, key_of(name).c_str());
+}
+void JsonReader::em_space(FieldName name, EmSpace& value, double, double) {
+    value.percent = json_in::number(in_, key_of(name).c_str());
+    const std::string key = key_of(name, "_mm");
+    value.exact = json_in::maybe(in_, key.c_str()) ? std::optional(mm(json_in::number(in_, key.c_str())))
+                                                   : std::nullopt;
 }
 void JsonReader::whole(FieldName name, int& value, int, int) {
     value = json_in::whole(in_, key_of(name).c_str());

@@ -17,6 +17,7 @@ class JsonWriter final : public Fields {
                       const char* word) override;
     void angle(FieldName name, Angle& value) override;
     void number(FieldName name, double& value, double low, double high) override;
+    void em_space(FieldName name, EmSpace& value, double low, double high) override;
     void whole(FieldName name, int& value, int low, int high) override;
     void flag(FieldName name, bool& value) override;
     void choice(FieldName name, int& value, std::span<const char* const> words) override;
@@ -39,6 +40,7 @@ class JsonReader final : public Fields {
                       const char* word) override;
     void angle(FieldName name, Angle& value) override;
     void number(FieldName name, double& value, double low, double high) override;
+    void em_space(FieldName name, EmSpace& value, double low, double high) override;
     void whole(FieldName name, int& value, int low, int high) override;
     void flag(FieldName name, bool& value) override;
     void choice(FieldName name, int& value, std::span<const char* const> words) override;

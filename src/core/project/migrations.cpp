@@ -74,9 +74,34 @@ void from_4(json& document) {
             set(placement, "piece", 0), set(placement, "group", 0);
 }
 
+/// In version 6 placements hold on to what recipe edits do not move; the halves of a shape card overlap by
+/// its overlap, which lay so far inside each of them before; labels know circles; rough pictures are asked
+/// about.
+void from_5(json& document) {
+    for (json& sheet : json_in::list(document, "sheets"))
+        for (json& placement : json_in::list(sheet, "placements")) {
+            set(placement, "anchor_left_mm", json_in::number(placement, "left_mm"));
+            set(placement, "anchor_top_mm", json_in::number(placement, "top_mm"));
+            set(placement, "by_box", true);
+            placement.erase("left_mm");
+            placement.erase("top_mm");
+        }
+    for (json& part : json_in::list(document, "parts")) {
+        json& source = json_in::object(part, "source");
+        const std::string kind = json_in::text(source, "kind");
+        if (kind == "shape-card") {
+            json& numbers = json_in::object(source, "numbers");
+            set(numbers, "overlap_mm", 2 * json_in::number(numbers, "overlap_mm"));
+        }
+        if (kind == "label") set(json_in::object(source, "numbers"), "circle_mm", 25.0);
+        if (kind == "picture")
+            set(json_in::object(source, "numbers"), "patient", true); // it was traced, so it is
+    }
+}
+
 /// Each entry takes a document of its version to the next.
 using Migration = void (*)(json&);
-constexpr Migration migrations[] = {nullptr, from_1, from_2, from_3, from_4};
+constexpr Migration migrations[] = {nullptr, from_1, from_2, from_3, from_4, from_5};
 static_assert(std::size(migrations) == format_version, "one migration for every version but the newest");
 
 } // namespace

@@ -77,19 +77,35 @@ struct Part {
     bool operator==(const Part&) const = default;
 };
 
-/// A part on a sheet. The part is mirrored (left to right), then turned, then its box is put with its
-/// top-left corner at (left, top).
+/// A part on a sheet. The part is mirrored (left to right), then turned, then its anchor (see Extent) is put
+/// with its top-left corner at (left, top).
 struct Placement {
     PlacementId id;
     PartId part;
     Length left, top;
     Angle turn;
     bool mirrored = false;
-    /// 0: the whole part. Otherwise one arrangement of a part whose pieces lie apart, by its first piece; the
-    /// box is then that arrangement's.
+    /// 0: the whole part. Otherwise one arrangement of a part whose pieces lie apart, by its first piece.
     int piece = 0;
     int group = 0; ///< placements of one sheet with the same number are moved together; 0: none
+    /// Of a file before version 6: (left, top) is the corner of the box of all that the recipe made. Settled
+    /// when the project is opened (workflow/placing.h), as only an evaluated part knows its box.
+    bool by_box = false;
     bool operator==(const Placement&) const = default;
+};
+
+/// What a part, or an arrangement of its pieces, covers; part coordinates, before it is mirrored or turned.
+struct Extent {
+    Box box;
+    /// What placements hold on to: of a part its source's box, of an arrangement the middle of its own.
+    /// Recipe edits that grow the part around it move nothing that lies on a sheet.
+    Box anchor;
+    Extent(const Box& both = {}) // NOLINT: a plain box is its own anchor
+        : box(both)
+        , anchor(both) {}
+    Extent(const Box& b, const Box& a)
+        : box(b)
+        , anchor(a) {}
 };
 
 /// One piece of stock on one mat. Origin: the mat's top-left corner as loaded.

@@ -24,8 +24,9 @@ void of(FoldedCard& s, Fields& f) {
 void of(ShapeCard& s, Fields& f) {
     f.part({"of", "outline of"}, s.of);
     f.one_of({"fold", "fold at the"}, s.fold, {"left", "right", "top", "bottom"});
-    f.length({"overlap", "overlap", "The fold lies this far inside the outline: more makes the hinge longer"},
-             s.overlap, mm(0), mm(500));
+    f.length(
+        {"overlap", "overlap", "The two halves overlap by this at the fold: more makes the hinge longer"},
+        s.overlap, mm(0), mm(1000));
     f.one_of({"line", "fold line"}, s.line, {"score", "perforate", "none"});
     if (f.when(s.line != FoldedCard::Line::none))
         f.length({"setback", "setback", "The fold line stops this far before the ends of the hinge"},
@@ -42,7 +43,8 @@ void of(Layer& s, Fields& f) {
 }
 
 void of(Label& s, Fields& f) {
-    f.one_of({"edge", "edge"}, s.edge, {"plain", "rounded", "bracket", "scalloped", "notched", "oval"});
+    f.one_of({"edge", "edge"}, s.edge,
+             {"plain", "rounded", "bracket", "scalloped", "notched", "oval", "circles"});
     f.length({"width", "width"}, s.width, mm(3), mm(2000));
     f.length({"height", "height"}, s.height, mm(3), mm(2000));
     const bool cornered =
@@ -51,6 +53,9 @@ void of(Label& s, Fields& f) {
     if (f.when(s.edge == Label::Edge::scalloped))
         f.length({"scallop", "scallop", "Wished width; the nearest that makes every one whole is taken"},
                  s.scallop, mm(1), mm(200));
+    if (f.when(s.edge == Label::Edge::circles))
+        f.length({"circle", "circles", "Diameter: cut out of the corners, added to the short sides"},
+                 s.circle, mm(1), mm(500));
     f.length({"border", "border inset", "A line inside the edge; 0 for none"}, s.border, mm(0), mm(200));
     f.one_of({"hole", "hole"}, s.hole, {"none", "round", "slot"});
     if (f.when(s.hole != Label::Hole::none)) {
@@ -130,18 +135,18 @@ void of(Lettering& s, Fields& f) {
     f.one_of({"sized-by", "sized by"}, s.sized_by, {"capitals", "width", "height"});
     f.length({"size", "size"}, s.size, mm(0.5), mm(5000));
     f.one_of({"align", "aligned"}, s.align, {"left", "centre", "right"});
-    f.number({"line-gap", "line gap %", "From baseline to baseline, in hundredths of the em"}, s.line_gap, 20,
-             500);
-    f.number({"tracking", "tracking %", "Further space between letters, in hundredths of the em"}, s.tracking,
-             -50, 200);
-    f.number({"glyph-width", "letter width %"}, s.glyph_width, 20, 400);
+    f.percent({"line-gap", "line gap %", "From baseline to baseline, in hundredths of the em"}, s.line_gap,
+              20, 500);
+    f.em_space({"tracking", "tracking", "Further space between letters: 5 % of the em, or -0.9 mm"},
+               s.tracking, -50, 200);
+    f.percent({"glyph-width", "letter width %"}, s.glyph_width, 20, 400);
     f.one_of({"path", "on a"}, s.path, {"straight", "arc", "outline"});
     if (f.when(arc)) f.length({"radius", "radius"}, s.radius, mm(2), mm(5000));
     if (f.when(along)) {
         f.part({"of", "outline of"}, s.of);
-        f.number({"start", "middle at %",
-                  "Of the outline, clockwise from its right side: 25 is the foot, 75 the top"},
-                 s.start, 0, 100);
+        f.percent({"start", "middle at %",
+                   "Of the outline, clockwise from its right side: 25 is the foot, 75 the top"},
+                  s.start, 0, 100);
         f.length({"lift", "off the outline"}, s.lift, mm(-200), mm(500));
     }
     if (f.when(arc || along))

@@ -11,6 +11,7 @@
 #include <vector>
 
 #include "core/base/id.h"
+#include "core/base/measure.h"
 #include "core/base/units.h"
 #include "core/project/fields.h"
 
@@ -37,12 +38,12 @@ struct FoldedCard {
 };
 
 /// A card in the outline of another part: what lies beyond the fold is mirrored, so that both halves are one
-/// piece where they meet. The finished size is that of the outline, less the overlap.
+/// piece where they meet. Both halves together are twice the outline, less the overlap.
 struct ShapeCard {
     enum class Fold { left, right, top, bottom };
     PartId of;
     Fold fold = Fold::left;
-    Length overlap = mm(4); ///< the fold lies this far inside the outline, 0..500 mm
+    Length overlap = mm(8); ///< of the two halves: the fold lies half of it inside each outline, 0..1000 mm
     FoldedCard::Line line = FoldedCard::Line::score;
     Length setback = mm(1); ///< the fold line stops this far before the ends of the hinge, 0..50 mm
     bool operator==(const ShapeCard&) const = default;
@@ -60,12 +61,13 @@ struct Layer {
 
 /// A label, tag or plain mat with an edge of its own.
 struct Label {
-    enum class Edge { plain, rounded, bracket, scalloped, notched, oval };
+    enum class Edge { plain, rounded, bracket, scalloped, notched, oval, circles };
     enum class Hole { none, round, slot };
     Edge edge = Edge::bracket;
     Length width = mm(80), height = mm(50); ///< 3..2000 mm
     Length corner = mm(8);                  ///< radius or depth of the edge's corners, 0..500 mm
     Length scallop = mm(8);                 ///< wished width of a scallop, 1..200 mm
+    Length circle = mm(25);                 ///< diameter of the circles at corners and sides, 1..500 mm
     Hole hole = Hole::none;
     Length hole_size = mm(5);   ///< diameter, or height of the slot, 0.5..100 mm
     Length slot_width = mm(15); ///< 1..300 mm
@@ -151,7 +153,7 @@ struct Lettering {
     SizedBy sized_by = SizedBy::capitals;
     Length size = mm(20); ///< of the capitals, or of the whole, 0.5..5000 mm
     Align align = Align::left;
-    double tracking = 0;      ///< further space between letters, % of the em, -50..200
+    EmSpace tracking;         ///< further space between letters, -50..200 % of the em or -100..500 mm
     double line_gap = 120;    ///< from baseline to baseline, % of the em, 20..500
     double glyph_width = 100; ///< %, 20..400
     Path path = Path::straight;

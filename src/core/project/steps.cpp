@@ -19,7 +19,7 @@ void of(FillStep& s, Fields& f) {
 void of(ResizeStep& s, Fields& f) {
     f.one_of({"by", "to a"}, s.by, {"width", "height", "percent"});
     if (f.when(s.by != ResizeStep::By::percent)) f.length({"size", "size"}, s.size, mm(0.1), mm(10000));
-    if (f.when(s.by == ResizeStep::By::percent)) f.number({"percent", "percent"}, s.percent, 0.1, 10000);
+    if (f.when(s.by == ResizeStep::By::percent)) f.percent({"percent", "percent"}, s.percent, 0.1, 10000);
 }
 
 void of(MirrorStep& s, Fields& f) {
@@ -54,7 +54,7 @@ void of(DistributeStep& s, Fields& f) {
 void of(PartStep& s, Fields& f) {
     f.part({"of", "part"}, s.of);
     f.one_of({"take", "take its"}, s.take, {"outline", "lines"});
-    f.number({"percent", "size %"}, s.percent, 1, 10000);
+    f.percent({"percent", "size %"}, s.percent, 1, 10000);
     f.angle({"turn", "turned by", "Clockwise"}, s.turn);
     of(s.place, f);
 }

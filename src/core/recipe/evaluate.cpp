@@ -378,6 +378,14 @@ Box box_of(const EvaluatedPart& part, int piece) {
     return a ? a->box : piece == 0 ? part.box : Box{};
 }
 
+Extent extent_of(const EvaluatedPart& part, int piece) {
+    const Box box = box_of(part, piece);
+    if (box.empty()) return box;
+    if (piece == 0) return {box, part.source_box.empty() ? box : part.source_box};
+    const Point middle = box.centre();
+    return {box, {middle.x, middle.y, middle.x, middle.y}};
+}
+
 const Polylines& lines_of(const EvaluatedPart& part, std::size_t run, int piece) {
     static const Polylines none;
     const Arrangement* a = arrangement(part, piece);

@@ -37,6 +37,8 @@ const Arrangement* arrangement(const EvaluatedPart& part, int piece);
 bool is_there(const EvaluatedPart& part, int piece);
 /// Box of the whole part (0) or of an arrangement; empty when it is not there.
 Box box_of(const EvaluatedPart& part, int piece);
+/// That box, with what placements hold on to.
+Extent extent_of(const EvaluatedPart& part, int piece);
 /// The lines of a run in the whole part (0) or an arrangement. `run` indexes `runs`.
 const Polylines& lines_of(const EvaluatedPart& part, std::size_t run, int piece);
 

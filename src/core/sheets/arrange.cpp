@@ -97,7 +97,7 @@ std::vector<Placement> turned(const std::vector<Lying>& chosen, Angle by) {
     for (std::size_t i = 0; i < chosen.size(); ++i) {
         // The box after turning needs the part; its middle does not: it is the middle of the box before.
         const Point at = chosen[i].box.centre(), to = middle + turn(at - middle);
-        out[i] = turned_about_middle(out[i], chosen[i].part_box,
+        out[i] = turned_about_middle(out[i], chosen[i].extent,
                                      degrees(std::remainder(in_degrees(out[i].turn + by), 360)));
         out[i].left += mm(to.x - at.x), out[i].top += mm(to.y - at.y);
     }
@@ -111,7 +111,8 @@ std::vector<Placement> mirrored(const std::vector<Lying>& chosen) {
         // Mirroring what was turned is turning the other way what was mirrored.
         out[i].mirrored = !out[i].mirrored;
         out[i].turn = radians(-in_radians(out[i].turn));
-        out[i].left += mm(2 * (middle - chosen[i].box.centre().x));
+        const Box& was = chosen[i].box; // as wide and high afterwards
+        out[i] = with_box_at(out[i], chosen[i].extent, mm(2 * middle - was.x1), mm(was.y0));
     }
     return out;
 }

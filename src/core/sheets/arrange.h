@@ -12,8 +12,8 @@ namespace dotlane {
 
 struct Lying {
     Placement placement;
-    Box part_box; ///< of the part or its arrangement, before it is turned
-    Box box;      ///< on the sheet
+    Extent extent; ///< of the part or its arrangement
+    Box box;       ///< on the sheet
 };
 
 using Across = AlignStep::Across;

@@ -19,31 +19,38 @@ Box box_under(const Affine& by, const Box& box) {
 
 } // namespace
 
-Affine placement_transform(const Placement& placement, const Box& part_box) {
+Affine placement_transform(const Placement& placement, const Extent& extent) {
     const Affine turn = turned(placement);
-    const Box box = box_under(turn, part_box);
+    const Box box = box_under(turn, placement.by_box ? extent.box : extent.anchor);
     return Affine::translation({in_mm(placement.left) - box.x0, in_mm(placement.top) - box.y0}) * turn;
 }
 
-Box placed_box(const Placement& placement, const Box& part_box) {
-    return box_under(placement_transform(placement, part_box), part_box);
+Box placed_box(const Placement& placement, const Extent& extent) {
+    return box_under(placement_transform(placement, extent), extent.box);
 }
 
-Placement turned_about_middle(const Placement& placement, const Box& part_box, Angle turn) {
-    const Point middle = placed_box(placement, part_box).centre();
+Placement with_box_at(Placement placement, const Extent& extent, Length left, Length top) {
+    const Box box = placed_box(placement, extent);
+    placement.left += left - mm(box.x0), placement.top += top - mm(box.y0);
+    return placement;
+}
+
+Placement turned_about_middle(const Placement& placement, const Extent& extent, Angle turn) {
+    const Point middle = placed_box(placement, extent).centre();
     Placement out = placement;
     out.turn = turn;
-    const Box box = placed_box(out, part_box);
+    const Box box = placed_box(out, extent);
     out.left += mm(middle.x - box.centre().x);
     out.top += mm(middle.y - box.centre().y);
     return out;
 }
 
-Result<std::vector<Placement>> grid(const Placement& first, const Box& part_box, const GridOptions& options) {
+Result<std::vector<Placement>> grid(const Placement& first, const Extent& extent,
+                                    const GridOptions& options) {
     if (options.columns < 1 || options.columns > 200 || options.rows < 1 || options.rows > 200 ||
         in_mm(options.gap) < 0)
         return fail("place.range", "Copies need 1 to 200 columns and rows and a gap of zero or more.");
-    const Box box = placed_box(first, part_box);
+    const Box box = placed_box(first, extent);
     std::vector<Placement> out;
     for (int row = 0; row < options.rows; ++row)
         for (int column = 0; column < options.columns; ++column) {
@@ -111,18 +118,6 @@ Findings check_layout(const Sheet& sheet, const Machine& machine, const Mat& mat
                  "\"" + names[i] + "\" runs out of the usable area of " + sheet.name + ": " + words + ".",
                  args, at(b, sheet.placements[i].part),
                  fits ? Remedy{"sheet.bring-in", "Bring it in"} : Remedy{}});
-        }
-        for (std::size_t j = 0; j < i; ++j) {
-            const Box& o = boxes[j];
-            const double w = std::min(b.x1, o.x1) - std::max(b.x0, o.x0),
-                         h = std::min(b.y1, o.y1) - std::max(b.y0, o.y0);
-            if (w > 0.01 && h > 0.01)
-                out.push_back({"sheet.overlap",
-                               Grade::caution,
-                               "\"" + names[i] + "\" and \"" + names[j] + "\" may overlap on " + sheet.name +
-                                   ": their boxes share " + number(w, 1) + " x " + number(h, 1) + " mm.",
-                               {{"part", names[i]}, {"other", names[j]}},
-                               at(b, sheet.placements[i].part)});
         }
     }
     return out;

@@ -43,6 +43,30 @@ Contour bracket(double w, double h, double depth) {
     return c;
 }
 
+/// Circles of one radius: a quarter is cut out of each true corner, a half is added to the middle of each
+/// short side. What is cut out and what is added are the same, so the area is that of the rectangle.
+Contour circled(double w, double h, double r) {
+    Contour c{{2 * r, 0}, {}, true};
+    c.line_to({w, 0});
+    c.arc_to(r, r, 0, false, false, {w + r, r});
+    c.line_to({w + r, h / 2 - r});
+    c.arc_to(r, r, 0, false, true, {w + r, h / 2 + r});
+    c.line_to({w + r, h - r});
+    c.arc_to(r, r, 0, false, false, {w, h});
+    c.line_to({2 * r, h});
+    c.arc_to(r, r, 0, false, false, {r, h - r});
+    c.line_to({r, h / 2 + r});
+    c.arc_to(r, r, 0, false, true, {r, h / 2 - r});
+    c.line_to({r, r});
+    c.arc_to(r, r, 0, false, false, {2 * r, 0});
+    return c;
+}
+
+/// The label with all that its edge adds to the finished width.
+double overall_width(const Label& label) {
+    return in_mm(label.width) + (label.edge == Label::Edge::circles ? in_mm(label.circle) : 0);
+}
+
 constexpr double scallop_depth = 0.3; ///< of its width: between flat and a half circle
 
 /// Whole scallops on all four sides. Their widths follow from the finished size, of which the bulges are a
@@ -119,6 +143,15 @@ Result<void> add_label(Lines& lines, const Label& label, double left, bool tell)
     case Label::Edge::oval:
         edge = ellipse({w / 2, h / 2}, w / 2, h / 2);
         break;
+    case Label::Edge::circles: {
+        const double d = in_mm(label.circle);
+        if (h < 2 * d || w < d)
+            return fail("source.label", "Circles of " + number(d, 2) + " mm need a label of at least " +
+                                            number(d, 2) + " x " + number(2 * d, 2) + " mm.");
+        edge = circled(w, h, d / 2);
+        if (tell) lines.figure("overall_width", "mm", overall_width(label));
+        break;
+    }
     }
     const Shape outline{{edge}};
     const Region area = region_of(outline, mm(0.005));
@@ -131,7 +164,8 @@ Result<void> add_label(Lines& lines, const Label& label, double left, bool tell)
     if (label.hole != Label::Hole::none) {
         const double d = in_mm(label.hole_size), top = in_mm(label.hole_inset);
         const double wide = label.hole == Label::Hole::slot ? std::max(in_mm(label.slot_width), d) : d;
-        const Box box{w / 2 - wide / 2, top, w / 2 + wide / 2, top + d};
+        const double middle = overall_width(label) / 2;
+        const Box box{middle - wide / 2, top, middle + wide / 2, top + d};
         const Contour hole = rounded_rectangle(box, d / 2, d / 2);
         const Region outside = subtracted(region_of(Shape{{hole}}), area);
         if (!outside.empty()) return fail("source.label", "The hole does not lie inside the label.");
@@ -170,12 +204,12 @@ Result<SourceLines> make(const Label& label) {
     if (!sizes) return tl::make_unexpected(sizes.error());
     Lines lines;
     if (const auto ok = add_label(lines, label, 0, true); !ok) return tl::make_unexpected(ok.error());
-    double left = in_mm(label.width) + set_gap;
+    double left = overall_width(label) + set_gap;
     for (const auto& [width, height] : *sizes) {
         Label other = label;
         other.width = width, other.height = height;
         if (const auto ok = add_label(lines, other, left, false); !ok) return tl::make_unexpected(ok.error());
-        left += in_mm(width) + set_gap;
+        left += overall_width(other) + set_gap;
     }
     if (!sizes->empty()) lines.figure("labels", "", static_cast<double>(sizes->size() + 1));
     return lines.take();

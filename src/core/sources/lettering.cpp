@@ -27,16 +27,22 @@ void kern(double& x, std::size_t& next, const TextStretch& stretch, std::size_t 
         x += stretch.kerns[next].percent / 100 * nominal_em;
 }
 
-/// Letter width and tracking.
-void space_out(Line& line, const Lettering& spec) {
-    const double wider = spec.glyph_width / 100, more = spec.tracking / 100 * nominal_em;
-    for (std::size_t i = 0; i < line.glyphs.size(); ++i) {
-        Glyph& g = line.glyphs[i];
+/// Letter width.
+void widen(Line& line, const Lettering& spec) {
+    const double wider = spec.glyph_width / 100;
+    for (Glyph& g : line.glyphs) {
         g.shape = transformed(g.shape, Affine::scaling(wider, 1));
         g.x *= wider, g.advance *= wider;
-        move(g, more * static_cast<double>(i));
     }
-    line.width = line.glyphs.empty() ? 0 : line.glyphs.back().x + line.glyphs.back().advance;
+}
+
+/// Tracking: `more` between all letters of a line.
+void space_out(Layout& layout, double more) {
+    for (Line& line : layout.lines) {
+        for (std::size_t i = 0; i < line.glyphs.size(); ++i)
+            move(line.glyphs[i], more * static_cast<double>(i));
+        line.width = line.glyphs.empty() ? 0 : line.glyphs.back().x + line.glyphs.back().advance;
+    }
 }
 
 Finding missing(const std::string& font, int count) {
@@ -87,7 +93,7 @@ Result<Layout> outlined(const Lettering& spec, FontShelf& fonts) {
             lacking += run->missing_glyphs;
             used = run->family;
         }
-        space_out(line, spec);
+        widen(line, spec);
         out.lines.push_back(std::move(line));
     }
     if (!used.empty() && lower_case(used) != lower_case(spec.font))
@@ -154,7 +160,7 @@ Result<Layout> stroked_text(const Lettering& spec, const FontShelf& fonts) {
             }
             kern(x, next, stretch, stretch.text.size());
         }
-        space_out(line, spec);
+        widen(line, spec);
         out.lines.push_back(std::move(line));
     }
     if (lacking > 0) out.findings.push_back(missing(font->name, lacking));
@@ -192,6 +198,39 @@ void scale(Layout& layout, double by) {
             g.x *= by, g.advance *= by;
         }
     }
+}
+
+/// What is sized, and by how much it must grow.
+double size_now(const Layout& layout, const Lettering& spec) {
+    if (spec.sized_by == Lettering::SizedBy::capitals) return layout.capitals;
+    const Box box = ink(layout);
+    return spec.sized_by == Lettering::SizedBy::width ? box.width() : box.height();
+}
+
+/// Spaced out and stacked, and the factor to the wanted size; 0 when the text has no extent that way. A
+/// spacing in millimetres keeps its length: where the width is wanted, the letters take what it leaves.
+double set_out(Layout& layout, const Lettering& spec) {
+    const auto laid = [&](double more) {
+        Layout out = layout;
+        space_out(out, more);
+        stack(out, spec);
+        return out;
+    };
+    const double wanted = in_mm(spec.size);
+    double more = spec.tracking.percent / 100 * nominal_em, factor = 0;
+    Layout out = laid(spec.tracking.exact ? 0 : more);
+    for (int round = 0; round < 60; ++round) {
+        const double now = size_now(out, spec);
+        if (now < 1e-6) return 0;
+        const double next = wanted / now;
+        const bool settled = std::abs(next - factor) <= 1e-10 * next;
+        factor = next;
+        if (!spec.tracking.exact || settled) break;
+        more = in_mm(*spec.tracking.exact) / factor;
+        out = laid(more);
+    }
+    layout = std::move(out);
+    return factor;
 }
 
 /// Letters of a word moved together, from left to right. Names the pairs that cannot be.
@@ -282,15 +321,11 @@ Result<SourceLines> make(const Lettering& spec, FontShelf& fonts, const Borrowed
     auto layout = strokes ? stroked_text(spec, fonts) : outlined(spec, fonts);
     if (!layout) return tl::make_unexpected(layout.error());
     const bool joins = spec.join && spec.kind == Lettering::Kind::outlines;
-    stack(*layout, spec);
-    const Box box = ink(*layout);
-    if (box.empty()) return fail("source.text", "This text has no visible letters.");
-    const double now = spec.sized_by == Lettering::SizedBy::capitals ? layout->capitals
-                       : spec.sized_by == Lettering::SizedBy::width  ? box.width()
-                                                                     : box.height();
-    if (now < 1e-6)
+    if (ink(*layout).empty()) return fail("source.text", "This text has no visible letters.");
+    const double factor = set_out(*layout, spec);
+    if (factor == 0)
         return fail("source.text", "This text has no extent that way, so it cannot be sized by it.");
-    scale(*layout, in_mm(spec.size) / now);
+    scale(*layout, factor);
     if (joins && in_mm(spec.snug) > 0) {
         snug_up(*layout, spec.snug);
         // What was asked for is the size of what comes out.

@@ -30,7 +30,7 @@ Result<SourceLines> make(const ShapeCard& card, const Borrowed* of) {
     const Affine back = turned_to(card.fold);
     const Region shape = transformed(of->outline, back.inverse());
     const Box box = bounds(shape);
-    const double fold = box.x0 + in_mm(card.overlap);
+    const double fold = box.x0 + in_mm(card.overlap) / 2; // half of the overlap comes off each half
     if (fold >= box.x1)
         return fail("source.card", "The overlap is as wide as the outline: nothing is left of it.");
     const Region half =

@@ -48,27 +48,92 @@ std::optional<Room> room_of(const Project& project, const Catalog& catalog, cons
     Room out{usable_area(*mat, *stock), {}};
     for (const Placement& p : sheet->placements)
         if (const EvaluatedPart* part = derived.part(p.part); part && is_there(*part, p.piece))
-            out.taken.push_back(placed_box(p, box_of(*part, p.piece)));
+            out.taken.push_back(placed_box(p, extent_of(*part, p.piece)));
     return out;
 }
 
 } // namespace
 
 PlacementSpot free_spot(const Project& project, const Catalog& catalog, const Derived* derived, SheetId sheet,
-                        PartId part_id, std::optional<Angle> turn, Length gap, int piece) {
+                        const PlaceWish& wish) {
     PlacementSpot spot;
-    spot.turn = turn.value_or(Angle{});
-    const EvaluatedPart* part = derived ? derived->part(part_id) : nullptr;
+    Placement& p = spot.placement;
+    p.part = wish.part, p.piece = wish.piece, p.mirrored = wish.mirrored;
+    p.turn = wish.turn.value_or(Angle{});
+    const EvaluatedPart* part = derived ? derived->part(wish.part) : nullptr;
     const auto room = part ? room_of(project, catalog, *derived, sheet) : std::nullopt;
     if (!room) return spot;
-    spot.left = mm(room->usable.x0), spot.top = mm(room->usable.y0);
-    const std::vector<Angle> turns = turn ? std::vector{*turn} : std::vector{Angle{}, degrees(90)};
-    for (const Angle t : turns) {
-        const Box box = placed_box({{}, part_id, {}, {}, t, false}, box_of(*part, piece));
-        const auto corner = corner_for(box.width(), box.height(), room->usable, room->taken, in_mm(gap));
-        if (corner) return {mm(corner->x), mm(corner->y), t, true};
+    const Extent extent = extent_of(*part, wish.piece);
+    const auto put = [&](Point corner) { p = with_box_at(p, extent, mm(corner.x), mm(corner.y)); };
+    const double gap = in_mm(wish.copies.gap);
+    const std::vector<Angle> turns = wish.turn ? std::vector{*wish.turn} : std::vector{Angle{}, degrees(90)};
+    for (const Angle turn : turns) {
+        p.turn = turn;
+        const Box box = placed_box(p, extent);
+        const double w = wish.copies.columns * (box.width() + gap) - gap,
+                     h = wish.copies.rows * (box.height() + gap) - gap;
+        if (const auto corner = corner_for(w, h, room->usable, room->taken, in_mm(wish.gap))) {
+            put(*corner);
+            spot.fits = true;
+            return spot;
+        }
     }
+    p.turn = turns.front();
+    put({room->usable.x0, room->usable.y0});
     return spot;
+}
+
+Result<std::vector<PlacementId>> place_free(Project& project, const Catalog& catalog, const Derived& derived,
+                                            SheetId first, const PlaceWish& wish) {
+    const EvaluatedPart* part = derived.part(wish.part);
+    const Sheet* sheet = find(project, first);
+    if (!part || !sheet) return fail("place.missing", "There is no such part or sheet.");
+    const Sheet like{{}, sheet->name, sheet->stock, sheet->mat, {}};
+    std::vector<SheetId> sheets{first};
+    bool behind = false;
+    for (const Sheet& other : project.sheets) {
+        if (behind && other.stock == like.stock && other.mat == like.mat) sheets.push_back(other.id);
+        behind |= other.id == first;
+    }
+    SheetId on = first;
+    PlacementSpot spot;
+    for (const SheetId id : sheets)
+        if (!spot.fits) spot = free_spot(project, catalog, &derived, on = id, wish);
+    if (!spot.fits) {
+        const std::string further = like.name + " (" + std::to_string(sheets.size() + 1) + ")";
+        on = add_sheet(project, further, like.stock, like.mat);
+        spot = free_spot(project, catalog, &derived, on, wish);
+        if (!spot.fits) { // larger than any such sheet
+            (void)remove_sheet(project, on);
+            spot = free_spot(project, catalog, &derived, on = first, wish);
+        }
+    }
+    const auto places = grid(spot.placement, extent_of(*part, wish.piece), wish.copies);
+    if (!places) return tl::make_unexpected(places.error());
+    std::vector<PlacementId> out;
+    for (const Placement& p : *places) {
+        const auto placed = place(project, on, p);
+        if (!placed) return tl::make_unexpected(placed.error());
+        out.push_back(*placed);
+    }
+    return out;
+}
+
+bool unsettled(const Project& project) {
+    for (const Sheet& sheet : project.sheets)
+        for (const Placement& p : sheet.placements)
+            if (p.by_box) return true;
+    return false;
+}
+
+void settle_placements(Project& project, const Derived& derived) {
+    for (Sheet& sheet : project.sheets)
+        for (Placement& p : sheet.placements) {
+            const EvaluatedPart* part = derived.part(p.part);
+            if (!p.by_box || !part || !is_there(*part, p.piece)) continue;
+            p.by_box = false;
+            p = with_box_at(p, extent_of(*part, p.piece), p.left, p.top);
+        }
 }
 
 std::vector<Lying> lying(const Project& project, const Derived& derived,
@@ -78,8 +143,8 @@ std::vector<Lying> lying(const Project& project, const Derived& derived,
         const Placement* p = find_placement(project, id);
         const EvaluatedPart* part = p ? derived.part(p->part) : nullptr;
         if (!part || !is_there(*part, p->piece)) continue;
-        const Box box = box_of(*part, p->piece);
-        out.push_back({*p, box, placed_box(*p, box)});
+        const Extent extent = extent_of(*part, p->piece);
+        out.push_back({*p, extent, placed_box(*p, extent)});
     }
     return out;
 }
@@ -121,37 +186,17 @@ Result<std::vector<PlacementId>> place_pieces(Project& project, const Catalog& c
                                               const Derived& derived, SheetId sheet, PartId part,
                                               std::vector<int> pieces, Length gap) {
     const EvaluatedPart* evaluated = derived.part(part);
-    const Sheet* first = find(project, sheet);
-    if (!evaluated || !first) return fail("place.missing", "There is no such part or sheet.");
+    if (!evaluated) return fail("place.missing", "There is no such part or sheet.");
     const auto longest = [&](int piece) {
         const Box box = box_of(*evaluated, piece);
         return std::max(box.width(), box.height());
     };
     std::stable_sort(pieces.begin(), pieces.end(), [&](int a, int b) { return longest(a) > longest(b); });
-    const Sheet like{{}, first->name, first->stock, first->mat, {}};
-    std::vector<SheetId> sheets{sheet};
     std::vector<PlacementId> out;
     for (const int piece : pieces) {
-        PlacementSpot spot;
-        std::size_t on = 0;
-        for (; on < sheets.size() && !spot.fits; on += spot.fits ? 0 : 1)
-            spot = free_spot(project, catalog, &derived, sheets[on], part, {}, gap, piece);
-        if (!spot.fits) {
-            const SheetId fresh = add_sheet(
-                project, like.name + " (" + std::to_string(sheets.size() + 1) + ")", like.stock, like.mat);
-            spot = free_spot(project, catalog, &derived, fresh, part, {}, gap, piece);
-            if (spot.fits) {
-                on = sheets.size();
-                sheets.push_back(fresh);
-            } else { // larger than any such sheet: the checks say so where it lies
-                (void)remove_sheet(project, fresh);
-                on = 0;
-            }
-        }
-        Placement p{{}, part, spot.left, spot.top, spot.turn, false, piece};
-        const auto placed = place(project, sheets[on], p);
-        if (!placed) return tl::make_unexpected(placed.error());
-        out.push_back(*placed);
+        const auto placed = place_free(project, catalog, derived, sheet, {part, piece, {}, false, gap, {}});
+        if (!placed) return placed;
+        out.insert(out.end(), placed->begin(), placed->end());
     }
     return out;
 }

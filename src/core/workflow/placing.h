@@ -8,17 +8,31 @@
 
 namespace dotlane {
 
+/// What is to be placed, and how much freedom there is.
+struct PlaceWish {
+    PartId part;
+    int piece = 0;             ///< one arrangement of a part whose pieces may lie apart
+    std::optional<Angle> turn; ///< none: turned by a quarter when it only fits so
+    bool mirrored = false;
+    Length gap = mm(5);      ///< from other parts
+    GridOptions copies = {}; ///< placed as one block
+};
 struct PlacementSpot {
-    Length left, top;
-    Angle turn;
-    bool fits = false; ///< false: there is no free place; the spot is the usable area's corner
+    Placement placement; ///< of the first copy; it has no id yet
+    bool fits = false;   ///< false: there is no free place; the spot is the usable area's corner
 };
 
-/// A free place on the sheet, as near to its top-left usable corner as there is, `gap` from other parts. The
-/// part is turned by a quarter when it only fits so; a given `turn` is kept. `piece`: one arrangement of a
-/// part whose pieces may lie apart.
+/// A free place on the sheet, as near to its top-left usable corner as there is.
 PlacementSpot free_spot(const Project& project, const Catalog& catalog, const Derived* derived, SheetId sheet,
-                        PartId part, std::optional<Angle> turn = {}, Length gap = mm(5), int piece = 0);
+                        const PlaceWish& wish);
+/// Places it where there is room: on the sheet, on other sheets of the same stock and mat that come after it,
+/// or on a further one that is added. What fits on no such sheet lies on the first, for the checks to say so.
+Result<std::vector<PlacementId>> place_free(Project& project, const Catalog& catalog, const Derived& derived,
+                                            SheetId sheet, const PlaceWish& wish);
+/// Whether placements of files before version 6 wait to be settled, and settles them: what lies on the sheets
+/// looks the same and holds on to its source from now on.
+bool unsettled(const Project& project);
+void settle_placements(Project& project, const Derived& derived);
 
 /// What is needed to arrange these placements; those that are not there (any more) are left out.
 std::vector<Lying> lying(const Project& project, const Derived& derived, const std::vector<PlacementId>& ids);
@@ -30,8 +44,7 @@ int placed_copies(const Project& project, const EvaluatedPart& part);
 /// is missing; none for a part that lies as one.
 std::vector<int> missing_pieces(const Project& project, const EvaluatedPart& part);
 
-/// Places these pieces, the largest first. What finds no room goes to further sheets of the same stock and
-/// mat, which are added. Errors as of `place`.
+/// Places these pieces, the largest first, where there is room. Errors as of `place`.
 Result<std::vector<PlacementId>> place_pieces(Project& project, const Catalog& catalog,
                                               const Derived& derived, SheetId sheet, PartId part,
                                               std::vector<int> pieces, Length gap = mm(5));

@@ -41,6 +41,29 @@ Result<void> bring_in(Project& project, const Derived& derived, const Finding& f
     return fail("remedy.none", "The part has been moved since.");
 }
 
+/// What lies on something else goes to a free place, with what is grouped with it, or to a further sheet.
+Result<void> move_free(Project& project, const Catalog& catalog, const Derived& derived,
+                       const Finding& finding) {
+    const LaidSheet* laid = derived.sheet(finding.place.sheet);
+    const PlaceBox& at = finding.place.box;
+    const PlacedPart* mover = nullptr;
+    if (laid)
+        for (const PlacedPart& p : laid->parts) // the one placed last makes room
+            if (p.placement.part == finding.place.part && p.box.meets({at.x0, at.y0, at.x1, at.y1}))
+                mover = &p;
+    if (!mover) return fail("remedy.none", "The part has been moved since.");
+    if (mover->placement.group != 0)
+        return fail("remedy.none", "It is grouped with others. Move the group, or ungroup it first.");
+    const Placement old = mover->placement;
+    Project next = project;
+    if (const auto ok = remove_placement(next, old.id); !ok) return ok;
+    const auto placed =
+        place_free(next, catalog, derived, laid->sheet, {old.part, old.piece, old.turn, old.mirrored});
+    if (!placed) return tl::make_unexpected(placed.error());
+    project = std::move(next);
+    return {};
+}
+
 Result<void> place_part(Project& project, const Catalog& catalog, const Derived& derived,
                         const Finding& finding) {
     if (project.sheets.empty()) {
@@ -54,9 +77,7 @@ Result<void> place_part(Project& project, const Catalog& catalog, const Derived&
         if (const auto missing = missing_pieces(project, *part); !missing.empty())
             return place_pieces(project, catalog, derived, sheet, part->part, missing).map([](const auto&) {
             });
-    const PlacementSpot spot = free_spot(project, catalog, &derived, sheet, finding.place.part);
-    return place(project, sheet, {{}, finding.place.part, spot.left, spot.top, spot.turn, false})
-        .map([](PlacementId) {});
+    return place_free(project, catalog, derived, sheet, {finding.place.part}).map([](const auto&) {});
 }
 
 /// The number stands in the finding: pieces that lie apart make a part only together.
@@ -122,6 +143,7 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
         off.on = false;
         return change_step(project, part->id, off);
     }
+    if (code == "sheet.move-free") return move_free(project, catalog, derived, finding);
     if (code == "sheet.bring-in") return bring_in(project, derived, finding);
     if (code == "note.dismiss")
         return dismiss_note(project, finding.place.part, finding.code, finding.message);

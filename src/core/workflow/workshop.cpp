@@ -5,6 +5,7 @@
 #include "core/base/text.h"
 #include "core/sources/make.h"
 #include "core/workflow/data_folder.h"
+#include "core/workflow/overlaps.h"
 #include "core/workflow/part_checks.h"
 #include "core/workflow/placing.h"
 
@@ -29,7 +30,10 @@ Project Workshop::new_project(std::string name) const {
 }
 
 Workshop::Workshop(Catalog catalog)
-    : catalog_(std::move(catalog)) {}
+    : catalog_(std::move(catalog))
+    , footprints_(std::make_unique<Footprints>()) {}
+
+Workshop::~Workshop() = default;
 
 FontShelf& Workshop::fonts() {
     // Without them lettering uses what is installed, and says so.
@@ -179,6 +183,9 @@ std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> p
     }
     check_parts(*project, *out, progress);
     if (progress.cancelled()) return nullptr;
+    footprints_->keep_only(out->parts);
+    auto overlaps = check_overlaps(*project, *out, *footprints_);
+    std::move(overlaps.begin(), overlaps.end(), std::back_inserter(out->findings));
     const Machine* machine = catalog_.machine(project->machine);
     if (!machine) {
         out->no_plan = {"plan.no-machine",
@@ -308,8 +315,8 @@ void Workshop::lay_out(const Project& project, Derived& derived) const {
                                             {p.part, sheet.id, {}, {}, {}},
                                             {"sheet.take-off", "Take such pieces off"}});
             } else {
-                const Box box = box_of(*part, p.piece);
-                laid.parts.push_back({p, placement_transform(p, box), placed_box(p, box)});
+                const Extent extent = extent_of(*part, p.piece);
+                laid.parts.push_back({p, placement_transform(p, extent), placed_box(p, extent)});
                 boxes.push_back(laid.parts.back().box);
             }
             names.push_back(std::move(name));

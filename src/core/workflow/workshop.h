@@ -45,9 +45,12 @@ struct Derived {
     const LaidSheet* sheet(SheetId id) const;
 };
 
+class Footprints;
+
 class Workshop {
   public:
     explicit Workshop(Catalog catalog);
+    ~Workshop();
 
     const Catalog& catalog() const { return catalog_; }
     /// The fonts that ship with the program are read when they are first asked for. Any thread.
@@ -95,6 +98,7 @@ class Workshop {
     std::once_flag fonts_ready_;
     FontShelf fonts_;
     RecipeCache cache_;
+    std::unique_ptr<Footprints> footprints_;
     std::map<PartId, CachedPart> parts_;
     struct CachedSource {
         SourceSpec spec;

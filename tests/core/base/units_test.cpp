@@ -59,10 +59,62 @@ TEST_CASE("what is not a length says so and why") {
 }
 
 TEST_CASE("plain numbers and angles") {
-    CHECK(*parse_number("35°") == 35);
     CHECK(*parse_number("90/4") == 22.5);
-    CHECK(*parse_number("12 %") == 12);
-    CHECK(parse_number("3mm").error().code == "measure.unit");
+    for (const char* text : {"35°", "35deg", "35 degrees", "35", "70/2", "35,0"})
+        CHECK(in_degrees(*parse_angle(text)) == Approx(35));
+    CHECK(in_degrees(*parse_angle("1/8 turn")) == Approx(45));
+    CHECK(in_degrees(*parse_angle("-0.5 turns + 10°")) == Approx(-170));
+    CHECK(*parse_percent("12 %") == 12);
+    CHECK(*parse_percent("100/3") == Approx(33.3333).epsilon(1e-4));
+    // What has a unit that is not meant says so, with an example of what is.
+    for (const auto& [error, example] :
+         {std::pair(parse_number("3mm").error(), "0.5"), std::pair(parse_number("50%").error(), "0.5"),
+          std::pair(parse_length("50%", LengthUnit::mm).error(), "120mm - 2*6"),
+          std::pair(parse_length("45°", LengthUnit::mm).error(), "120mm - 2*6"),
+          std::pair(parse_angle("3mm").error(), "22.5°"), std::pair(parse_percent("3mm").error(), "12.5%")}) {
+        CHECK(error.code == "measure.unit");
+        INFO(error.message);
+        CHECK(error.message.find(example) != std::string::npos);
+    }
+    CHECK(*parse_em_space("5") == EmSpace{5, {}});
+    CHECK(*parse_em_space("5 %") == EmSpace{5, {}});
+    CHECK(*parse_em_space("-0.9mm") == EmSpace{0, mm(-0.9)});
+    CHECK(parse_em_space("5deg").error().message.find("-0.9mm") != std::string::npos);
+    CHECK(in_mm(EmSpace{5, {}}.of(mm(40))) == Approx(2));
+    CHECK(in_mm(EmSpace{0, mm(-0.9)}.of(mm(40))) == Approx(-0.9));
+}
+
+TEST_CASE("mixed fractions, feet with inches and other hands' signs") {
+    const auto reads = [](const char* text, LengthUnit unit = LengthUnit::inch) {
+        const auto v = parse_length(text, unit);
+        INFO(text);
+        REQUIRE(v);
+        return in_inches(*v);
+    };
+    // Tight together a hyphen belongs to the number; with blanks around it, it takes away.
+    CHECK(reads("8-1/2in") == Approx(8.5));
+    CHECK(reads("8-1/2") == Approx(8.5));
+    CHECK(reads("8 1/2\"") == Approx(8.5));
+    CHECK(reads("8 - 1/2in") == Approx(7.5));
+    CHECK(reads("8 - 1/2") == Approx(7.5));
+    CHECK(reads("8½") == Approx(8.5));
+    CHECK(reads("8 ½ in") == Approx(8.5));
+    CHECK(reads("8-½in") == Approx(8.5));
+    CHECK(reads("½ in", LengthUnit::mm) == Approx(0.5));
+    CHECK(reads("2¾ + ⅛") == Approx(2.875));
+    CHECK(reads("-2 1/2") == Approx(-2.5));
+    CHECK(reads("120-6/2", LengthUnit::mm) == Approx(117 / 25.4)); // six halves are no part of one
+    CHECK(reads("1 ft 2 in", LengthUnit::mm) == Approx(14));
+    CHECK(reads("1' 2 1/2\"", LengthUnit::mm) == Approx(14.5));
+    CHECK(reads("1′2″", LengthUnit::mm) == Approx(14));
+    CHECK(reads("-1 ft 2 in") == Approx(-14));
+    CHECK(reads("2 × 3in") == Approx(6));
+    CHECK(reads("3 × 2,5") == Approx(7.5));
+    CHECK(reads("9 ÷ 2") == Approx(4.5));
+    CHECK(reads("9 − 2") == Approx(7));
+    CHECK(reads("10in / 2in") == Approx(5)); // so many bare ones
+    for (const char* wrong : {"8 3", "8mm 3", "1 ft 2 deg", "½½", "8-", "3 1/0", "12 parsec", "°"})
+        CHECK((parse_length(wrong, LengthUnit::mm) ? wrong : std::string()) == std::string());
 }
 
 TEST_CASE("lengths are written shortest, in the unit asked for") {

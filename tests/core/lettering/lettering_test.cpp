@@ -50,11 +50,11 @@ TEST_CASE("lettering: lines are aligned, spaced and tracked") {
     CHECK(last().y0 == Approx(2 * near).margin(1e-6)); // the capitals of the first line begin at 0
     Lettering word = text("LL", "League Spartan");
     const double plain = bounds(*made(word).drawing).width();
-    word.tracking = 50;
+    word.tracking.percent = 50;
     // Capitals are 20 mm high; tracking of 50 % of the em adds one gap.
     const double em = 20 / fonts().capital_height({"League Spartan"});
     CHECK(bounds(*made(word).drawing).width() == Approx(plain + em / 2).margin(0.01));
-    word.tracking = 0, word.glyph_width = 200;
+    word.tracking = {}, word.glyph_width = 200;
     CHECK(bounds(*made(word).drawing).width() == Approx(2 * plain).margin(0.01));
 }
 

@@ -136,7 +136,7 @@ TEST_CASE("the file is open JSON that says what it is, with units in its names")
     CHECK(d["format"] == "dot-lane-project");
     CHECK(d["version"] == format_version);
     CHECK(d["parts"][0]["source"]["drawing"].contains("page_mm"));
-    CHECK(d["sheets"][0]["placements"][0].contains("left_mm"));
+    CHECK(d["sheets"][0]["placements"][0].contains("anchor_left_mm"));
     CHECK(d["parts"][0]["steps"][0]["numbers"].contains("spacing_mm"));
     // Source is stored, everything else is derived: nothing computed stands in the file.
     for (const char* derived : {"plan", "passes", "findings", "fills", "program"})

@@ -20,7 +20,7 @@ Lying lies(double left, double top, double w, double h, int group = 0, double tu
 /// The same as they lie after the move.
 std::vector<Lying> moved(std::vector<Lying> all, const std::vector<Placement>& to) {
     for (std::size_t i = 0; i < all.size(); ++i)
-        all[i].placement = to[i], all[i].box = placed_box(to[i], all[i].part_box);
+        all[i].placement = to[i], all[i].box = placed_box(to[i], all[i].extent);
     return all;
 }
 
@@ -117,11 +117,11 @@ TEST_CASE("random arrangements: spreading evens the gaps, turning and mirroring 
                             Affine::translation(Point{} - middle);
         for (std::size_t i = 0; i < grouped.size(); ++i) {
             const Point p{random.real(0, 60), random.real(0, 60)};
-            const Point was = placement_transform(grouped[i].placement, grouped[i].part_box)(p);
-            CHECK(distance(placement_transform(turned_now[i].placement, grouped[i].part_box)(p), turn(was)) <
+            const Point was = placement_transform(grouped[i].placement, grouped[i].extent)(p);
+            CHECK(distance(placement_transform(turned_now[i].placement, grouped[i].extent)(p), turn(was)) <
                   1e-6);
             const Point mirror{2 * middle.x - was.x, was.y};
-            CHECK(distance(placement_transform(mirrored_now[i].placement, grouped[i].part_box)(p), mirror) <
+            CHECK(distance(placement_transform(mirrored_now[i].placement, grouped[i].extent)(p), mirror) <
                   1e-6);
         }
     }
@@ -173,5 +173,5 @@ TEST_CASE("copies of several keep their arrangement, in a group of their own") {
     CHECK(copies[1].placement.mirrored);
     CHECK(copies[0].placement.group == copies[1].placement.group);
     CHECK(copies[0].placement.group != all[0].placement.group);
-    CHECK_FALSE(has(b.derive()->findings, "sheet.overlap"));
+    CHECK_FALSE(has(b.derive()->findings, "sheet.cut-through"));
 }

@@ -58,7 +58,7 @@ TEST_CASE("turning keeps the middle") {
 
 TEST_CASE("a strip turned in a square: fits when l cos a + t sin a <= s") {
     const double l = 320, t = 8, s = 297.9, a = 25;
-    const Box box = placed_box(at(0, 0, a), {0, 0, l, t});
+    const Box box = placed_box(at(0, 0, a), Box{0, 0, l, t});
     const double rad = a * std::numbers::pi / 180;
     CHECK(box.width() == Approx(l * std::cos(rad) + t * std::sin(rad)));
     CHECK((box.width() <= s) == (l * std::cos(rad) + t * std::sin(rad) <= s));
@@ -108,14 +108,9 @@ TEST_CASE("outside the usable area: by how much and on which side") {
     CHECK(large[0].remedy.code.empty()); // too large to be brought in
 }
 
-TEST_CASE("overlaps are cautions, a mat or stock the machine does not take is an error") {
+TEST_CASE("a mat or stock the machine does not take is an error") {
     Sheet sheet{SheetId{1}, "sheet 1", card().id, mat().id, {at(0, 0), at(0, 0)}};
     const Machine& machine = catalog().machines.front();
-    const Findings f =
-        check_layout(sheet, machine, mat(), card(), {{20, 20, 60, 60}, {50, 50, 90, 90}}, {"a", "b"});
-    CHECK(get(f, "sheet.overlap").grade == Grade::caution);
-    CHECK(check_layout(sheet, machine, mat(), card(), {{20, 20, 60, 60}, {60, 20, 90, 60}}, {"a", "b"})
-              .empty()); // touching is not overlapping
     Machine none = machine;
     none.mats.clear();
     CHECK(has(check_layout(sheet, none, mat(), card(), {{}, {}}, {"a", "b"}), "sheet.mat"));
@@ -130,14 +125,14 @@ TEST_CASE("a free place is free, and a part too long straight is turned") {
         bench("<rect x='0' y='0' width='300' height='100' fill='none' stroke='#22282c'/>", 300, 100, false);
     const auto put = [&] {
         const auto d = b.derive();
-        const PlacementSpot spot = free_spot(b.project, catalog(), d.get(), b.sheet, b.part);
-        if (spot.fits) must(place(b.project, b.sheet, {{}, b.part, spot.left, spot.top, spot.turn, false}));
+        const PlacementSpot spot = free_spot(b.project, catalog(), d.get(), b.sheet, {b.part});
+        if (spot.fits) must(place(b.project, b.sheet, spot.placement));
         return spot;
     };
-    CHECK(in_degrees(put().turn) == Approx(90)); // 300 mm fits only down the mat's 301 mm
+    CHECK(in_degrees(put().placement.turn) == Approx(90)); // 300 mm fits only down the mat's 301 mm
     CHECK(put().fits);
     CHECK_FALSE(put().fits); // a third one does not: 3 x 100 + 2 x 5 > 297.9
     const auto d = b.derive();
     CHECK(count(d->findings, Grade::error) == 0);
-    CHECK_FALSE(has(d->findings, "sheet.overlap"));
+    CHECK_FALSE(has(d->findings, "sheet.cut-through"));
 }

@@ -40,7 +40,7 @@ Polylines runs_of(const EvaluatedPart& part) {
 TEST_CASE("a shape card of a disc: area and hinge are those of two circular segments") {
     // Identity: a disc of radius r cut at distance d from its centre leaves a chord of 2 sqrt(r^2 - d^2) and
     // a segment of r^2 acos(d / r) - d sqrt(r^2 - d^2).
-    const double r = 50, overlap = 8, d = r - overlap;
+    const double r = 50, overlap = 16, d = r - overlap / 2; // half of it comes off each half
     for (const auto fold :
          {ShapeCard::Fold::left, ShapeCard::Fold::right, ShapeCard::Fold::top, ShapeCard::Fold::bottom}) {
         INFO("fold " << static_cast<int>(fold));
@@ -56,7 +56,7 @@ TEST_CASE("a shape card of a disc: area and hinge are those of two circular segm
         CHECK(figure(lines, "hinge") == Approx(chord).epsilon(1e-3));
         const bool across = fold == ShapeCard::Fold::left || fold == ShapeCard::Fold::right;
         const Box box = bounds(whole);
-        CHECK((across ? box.width() : box.height()) == Approx(2 * (2 * r - overlap)).epsilon(1e-3));
+        CHECK((across ? box.width() : box.height()) == Approx(4 * r - overlap).epsilon(1e-3));
         CHECK((across ? box.height() : box.width()) == Approx(2 * r).epsilon(1e-3));
         // The fold lies in the middle and stops two millimetres before both ends of the hinge.
         for (const DrawnLine& line : lines.drawing->lines)
@@ -70,9 +70,9 @@ TEST_CASE("a shape card of a disc: area and hinge are those of two circular segm
         CHECK_FALSE(has(lines.findings, "card.hinge"));
     }
     ShapeCard thin;
-    thin.overlap = mm(2); // a chord of 28 mm
+    thin.overlap = mm(4); // a chord of 28 mm
     CHECK(has(must(made_of(thin, lent(disc_region(50)))).findings, "card.hinge"));
-    thin.overlap = mm(120);
+    thin.overlap = mm(210);
     CHECK(made_of(thin, lent(disc_region(50))).error().code == "source.card");
     thin.overlap = mm(0); // a disc touches its fold in a point
     CHECK(made_of(thin, lent(disc_region(50))).error().code == "source.card");
@@ -80,6 +80,14 @@ TEST_CASE("a shape card of a disc: area and hinge are those of two circular segm
     const auto square_card = must(made_of(thin, lent(square(60))));
     CHECK(figure(square_card, "hinge") == Approx(60).epsilon(1e-3));
     CHECK(area_of(area_in(square_card, role::outline)) == Approx(7200).epsilon(1e-3));
+}
+
+TEST_CASE("two outlines of 98 that overlap by 6 make a card of 190") {
+    ShapeCard card;
+    card.fold = ShapeCard::Fold::top, card.overlap = mm(6);
+    const auto lines = must(made_of(card, lent(square(98))));
+    CHECK(bounds(area_in(lines, role::outline)).height() == Approx(190));
+    CHECK(figure(lines, "finished_height") == Approx(95));
 }
 
 TEST_CASE("layers: an even reveal, mats with openings, corners") {

@@ -47,8 +47,9 @@ TEST_CASE("random plates find free places until there is none, and then the corn
             const PartId part = t.plate(random.real(20, 140), random.real(20, 140));
             const auto d = t.derive();
             usable = d->sheet(t.sheet)->usable;
-            const PlacementSpot spot = free_spot(t.project, catalog(), d.get(), t.sheet, part, {}, gap);
-            const Box box = placed_box({{}, part, spot.left, spot.top, spot.turn}, d->part(part)->box);
+            const PlacementSpot spot =
+                free_spot(t.project, catalog(), d.get(), t.sheet, {part, 0, {}, false, gap, {}});
+            const Box box = placed_box(spot.placement, extent_of(*d->part(part), 0));
             const auto lying = t.boxes();
             const auto is_free = [&](const Box& at) {
                 return usable.grown(1e-6).contains(at) &&
@@ -56,12 +57,12 @@ TEST_CASE("random plates find free places until there is none, and then the corn
                                    [&](const Box& b) { return apart(at, b, in_mm(gap) - 1e-6); });
             };
             if (!spot.fits) {
-                CHECK(in_mm(spot.left) == Approx(usable.x0));
-                CHECK(in_mm(spot.top) == Approx(usable.y0));
+                CHECK(box.x0 == Approx(usable.x0));
+                CHECK(box.y0 == Approx(usable.y0));
             } else {
                 ++fitted;
                 CHECK(is_free(box));
-                must(place(t.project, t.sheet, {{}, part, spot.left, spot.top, spot.turn}));
+                must(place(t.project, t.sheet, spot.placement));
             }
             // By trying every place of a 2 mm grid: none that is free lies clearly above what was found, and
             // where none was found there is none.
@@ -71,7 +72,7 @@ TEST_CASE("random plates find free places until there is none, and then the corn
                 for (double x = usable.x0; x + w <= usable.x1 && best > 1e8; x += 2)
                     if (is_free({x, y, x + w, y + h})) best = y;
             if (spot.fits)
-                CHECK(in_mm(spot.top) <= best + 1e-6);
+                CHECK(box.y0 <= best + 1e-6);
             else
                 CHECK(best > 1e8);
         }
@@ -83,17 +84,17 @@ TEST_CASE("what only fits turned is turned, a given turn is kept, what is too la
     Table t;
     const PartId flag = t.plate(299, 60); // the tool reaches 297.9 x 301 of this mat
     const auto d = t.derive();
-    const PlacementSpot turned = free_spot(t.project, catalog(), d.get(), t.sheet, flag);
+    const PlacementSpot turned = free_spot(t.project, catalog(), d.get(), t.sheet, {flag});
     CHECK(turned.fits);
-    CHECK(in_degrees(turned.turn) == Approx(90));
-    CHECK_FALSE(free_spot(t.project, catalog(), d.get(), t.sheet, flag, Angle{}).fits);
-    const PlacementSpot given = free_spot(t.project, catalog(), d.get(), t.sheet, flag, degrees(-90));
+    CHECK(in_degrees(turned.placement.turn) == Approx(90));
+    CHECK_FALSE(free_spot(t.project, catalog(), d.get(), t.sheet, {flag, 0, Angle{}}).fits);
+    const PlacementSpot given = free_spot(t.project, catalog(), d.get(), t.sheet, {flag, 0, degrees(-90)});
     CHECK(given.fits);
-    CHECK(in_degrees(given.turn) == Approx(-90));
+    CHECK(in_degrees(given.placement.turn) == Approx(-90));
     const PartId wall = t.plate(400, 400);
-    CHECK_FALSE(free_spot(t.project, catalog(), t.derive().get(), t.sheet, wall).fits);
-    CHECK_FALSE(free_spot(t.project, catalog(), nullptr, t.sheet, wall).fits);
-    CHECK_FALSE(free_spot(t.project, catalog(), d.get(), SheetId{999}, flag).fits);
+    CHECK_FALSE(free_spot(t.project, catalog(), t.derive().get(), t.sheet, {wall}).fits);
+    CHECK_FALSE(free_spot(t.project, catalog(), nullptr, t.sheet, {wall}).fits);
+    CHECK_FALSE(free_spot(t.project, catalog(), d.get(), SheetId{999}, {flag}).fits);
 }
 
 TEST_CASE("copies are counted whole, or by the rarest of their pieces") {

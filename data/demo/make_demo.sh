@@ -34,6 +34,8 @@ rm -f saltmarsh.dotlane
 # A script title cut as one piece, and the layer that shows around it.
 "$cli" make saltmarsh.dotlane lettering --name "Title" \
     --set "text=Saltmarsh" --set "font=Dancing Script" --set weight=700 --set size=24mm --set join=yes --set snug=0.8mm
+# Thick enough that card does not tear where the bowl of an a hangs on its stem.
+"$cli" check saltmarsh.dotlane --mend piece.thicken --part "Title"
 "$cli" make saltmarsh.dotlane layer --name "Title backing" --set "of=Title" --set reveal=-3mm --set corners=round
 "$cli" place saltmarsh.dotlane --part "Title" --new-sheet "sheet 6" --stock cream-card-12x12
 "$cli" place saltmarsh.dotlane --part "Title backing" --sheet "sheet 5"

@@ -51,7 +51,7 @@ with open("invitation.svg", "w", encoding="utf-8") as f:
   <g id="card" fill="none" stroke="#22282c" stroke-width="0.4">
     <rect id="card-edge" width="300" height="100" rx="3"/>
     <path id="heron" transform="translate(159,41.5) scale(0.93)" d="{HERON}"/>
-    <circle id="heron-eye" cx="181.3" cy="46.1" r="0.8"/>
+    <circle id="heron-eye" cx="180.9" cy="46.2" r="1.2"/>
   </g>
   <path id="fold" d="M150,1 V99" fill="none" stroke="#5a6996" stroke-width="0.5" stroke-dasharray="5 2"/>
   <path id="title" fill="#a8832d" d="{title}"/>

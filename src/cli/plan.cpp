@@ -11,19 +11,52 @@ namespace {
 using nlohmann::json;
 
 class Check final : public ProjectVerb {
-    bool changes() const override { return false; }
-    void options(CLI::App&) override {}
+    bool changes() const override { return true; } // with --mend; otherwise nothing differs
+    void options(CLI::App& app) override {
+        app.add_option("--mend", mend_,
+                       "Apply the remedy of this code (see --json) to the first finding that has it");
+        app.add_option("--part", part_, "Only findings of this part, by name or number");
+    }
     int act(Context& c, Project& project) override {
-        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        const int errors = count(derived->findings, Grade::error);
+        auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        PartId only;
+        if (!part_.empty()) {
+            const auto named = part_named(project, part_);
+            if (!named) return c.error(named.error());
+            only = *named;
+        }
+        if (!mend_.empty()) {
+            if (const auto ok = mend(c, project, *derived, only); !ok) return c.error(ok.error());
+            derived = c.workshop.derive(std::make_shared<Project>(project));
+        }
+        Findings list;
+        for (const Finding& f : derived->findings)
+            if (!only || f.place.part == only) list.push_back(f);
+        const int errors = count(list, Grade::error);
         if (c.json)
-            c.print({{"errors", errors}, {"findings", to_json(derived->findings)}});
-        else if (derived->findings.empty())
+            c.print({{"errors", errors}, {"findings", to_json(list)}});
+        else if (list.empty())
             c.out << "nothing found\n";
         else
-            print_findings(c.out, derived->findings);
+            print_findings(c.out, list);
         return errors > 0 ? findings : fine;
     }
+
+    Result<void> mend(Context& c, Project& project, const Derived& derived, PartId only) const {
+        for (Finding f : derived.findings) {
+            if (only && f.place.part != only) continue;
+            std::vector<Remedy> all{f.remedy};
+            all.insert(all.end(), f.more.begin(), f.more.end());
+            for (const Remedy& remedy : all)
+                if (remedy.code == mend_) {
+                    f.remedy = remedy;
+                    return apply_remedy(project, c.workshop.catalog(), derived, f);
+                }
+        }
+        return fail("cli.unknown", "No finding has the remedy \"" + mend_ + "\". See check --json.");
+    }
+
+    std::string mend_, part_;
 };
 
 json move_json(const Plan& plan, std::size_t m) {

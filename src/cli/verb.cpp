@@ -84,6 +84,11 @@ json to_json(const Finding& f) {
     if (f.place.step) j["step"] = f.place.step.value;
     if (f.place.box.valid()) j["box_mm"] = {f.place.box.x0, f.place.box.y0, f.place.box.x1, f.place.box.y1};
     if (!f.remedy.code.empty()) j["remedy"] = f.remedy.code;
+    if (!f.more.empty()) {
+        j["remedies"] = json::array({f.remedy.code});
+        for (const Remedy& r : f.more)
+            j["remedies"].push_back(r.code);
+    }
     return j;
 }
 

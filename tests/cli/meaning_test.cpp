@@ -187,7 +187,7 @@ TEST_CASE_METHOD(Terminal, "place: three of 200 x 200 mm take three sheets, none
     CHECK_FALSE(files.exists("out/run-sheet.txt"));
 }
 
-TEST_CASE_METHOD(Terminal, "a 5 mm outline does not move what lies on a sheet; old files look the same") {
+TEST_CASE_METHOD(Terminal, "a 5 mm outline does not move what lies on a sheet, and old files look the same") {
     REQUIRE(run({"make", "a.dotlane", "label", "--set", "edge=plain"}) == 0);
     REQUIRE(run({"place", "a.dotlane", "--left", "30mm", "--top", "40mm"}) == 0);
     REQUIRE(run({"step", "a.dotlane", "--add", "outline", "--of", "outline", "--set", "distance=5mm"}) == 0);
@@ -210,4 +210,34 @@ TEST_CASE_METHOD(Terminal, "a 5 mm outline does not move what lies on a sheet; o
     REQUIRE(run({"step", "old.dotlane", "--step", outline, "--set", "distance=8mm"}) == 0);
     placed = answer({"show", "old.dotlane"})["sheets"][0]["placed"][0];
     CHECK(placed["left_mm"].get<double>() == Approx(22)); // from now on it holds on to its source
+}
+
+TEST_CASE_METHOD(Terminal,
+                 "step join: the lane is that of the set named first, and check says that lanes differed") {
+    files.files["two.svg"] = svg("<rect x='10' y='10' width='30' height='20' fill='none' stroke='#22282c'/>"
+                                 "<circle cx='40' cy='20' r='8' fill='none' stroke='#a8462d'/>");
+    REQUIRE(run({"import", "two.svg", "two.dotlane"}) == 0);
+    const json sets = answer({"show", "two.dotlane"})["parts"][0]["line_sets"];
+    REQUIRE(sets.size() == 2);
+    for (const bool swapped : {false, true}) {
+        files.files["j.dotlane"] = files.files["two.dotlane"];
+        const json &first = sets[swapped ? 1 : 0], &second = sets[swapped ? 0 : 1];
+        REQUIRE(run({"step", "j.dotlane", "--add", "join", "--of", first["name"], "--of", second["name"]}) ==
+                0);
+        const json found = answer({"check", "j.dotlane"})["findings"];
+        const auto it =
+            std::find_if(found.begin(), found.end(), [](const json& f) { return f["code"] == "join.lanes"; });
+        REQUIRE(it != found.end());
+        CHECK((*it)["arguments"]["first"] == first["name"]);
+        REQUIRE(run({"place", "j.dotlane"}) == 0);
+        const json plan = answer({"plan", "j.dotlane"});
+        INFO(plan.dump());
+        int passes = 0;
+        for (const json& move : plan["moves"])
+            if (move["kind"] == "pass") {
+                ++passes;
+                CHECK(move["lane"] == first["lane"]);
+            }
+        CHECK(passes == 1);
+    }
 }

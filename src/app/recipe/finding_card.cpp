@@ -1,5 +1,6 @@
 #include "app/recipe/finding_card.h"
 
+#include <QHBoxLayout>
 #include <QPainter>
 
 #include "present/theme.h"
@@ -22,14 +23,26 @@ FindingCard::FindingCard(Session& session, const Finding& finding, QWidget* pare
         setToolTip(tr("Press to see the place"));
     }
     if (finding.remedy.code.empty()) return;
-    auto* mend = pill(present::remedy_words(finding), this);
-    mend->setObjectName("remedy");
-    rows()->addWidget(mend, 0, Qt::AlignLeft);
-    connect(mend, &QPushButton::clicked, this, [&session, finding = finding_, name = mend->text()] {
+    auto* buttons = new QHBoxLayout;
+    buttons->setSpacing(6);
+    add_remedy(session, finding.remedy, "remedy", *buttons);
+    for (std::size_t i = 0; i < finding.more.size(); ++i)
+        add_remedy(session, finding.more[i], QStringLiteral("remedy-%1").arg(i + 2), *buttons);
+    buttons->addStretch(1);
+    rows()->addLayout(buttons);
+}
+
+void FindingCard::add_remedy(Session& session, const Remedy& remedy, const QString& name, QHBoxLayout& row) {
+    Finding one = finding_;
+    one.remedy = remedy;
+    auto* mend = pill(present::remedy_words(one), this);
+    mend->setObjectName(name);
+    row.addWidget(mend);
+    connect(mend, &QPushButton::clicked, this, [&session, one, text = mend->text()] {
         const auto derived = session.derived();
         if (!derived) return;
-        session.change(name, [derived, finding, &catalog = session.catalog()](Project& p) {
-            return apply_remedy(p, catalog, *derived, finding);
+        session.change(text, [derived, one, &catalog = session.catalog()](Project& p) {
+            return apply_remedy(p, catalog, *derived, one);
         });
     });
 }

@@ -4,6 +4,8 @@
 #include "app/commands/session.h"
 #include "app/widgets/card.h"
 
+class QHBoxLayout;
+
 namespace dotlane::app {
 
 class FindingCard : public Card {
@@ -17,6 +19,7 @@ class FindingCard : public Card {
     void paintEvent(QPaintEvent* event) override;
 
   private:
+    void add_remedy(Session& session, const Remedy& remedy, const QString& name, QHBoxLayout& row);
     Finding finding_;
 };
 

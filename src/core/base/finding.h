@@ -42,6 +42,7 @@ struct Finding {
     std::vector<std::pair<std::string, std::string>> args;
     FindingPlace place = {};
     Remedy remedy = {};
+    std::vector<Remedy> more = {}; ///< other ways to remove it
     bool operator==(const Finding&) const = default;
 };
 

@@ -31,6 +31,16 @@ std::string spoken_seconds(double seconds) {
     return std::to_string(s) + " s";
 }
 
+std::string with_thousands(std::size_t n) {
+    const std::string digits = std::to_string(n);
+    std::string out;
+    for (std::size_t i = 0; i < digits.size(); ++i) {
+        if (i > 0 && (digits.size() - i) % 3 == 0) out += ',';
+        out += digits[i];
+    }
+    return out;
+}
+
 std::string_view trimmed(std::string_view text) {
     const auto* space = " \t\r\n\f";
     const auto first = text.find_first_not_of(space);

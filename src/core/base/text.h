@@ -1,6 +1,7 @@
 // Small text helpers shared by readers and writers. Locale independent: a decimal comma never appears.
 #pragma once
 
+#include <cstddef>
 #include <cstdint>
 #include <optional>
 #include <string>
@@ -13,6 +14,8 @@ namespace dotlane {
 std::string number(double value, int decimals);
 /// "4 min 10 s", "36 min", "1 h 5 min", "8 s": a duration in the words of the board.
 std::string spoken_seconds(double seconds);
+/// "1,234,567".
+std::string with_thousands(std::size_t n);
 std::string_view trimmed(std::string_view text);
 std::string lower_case(std::string_view ascii);
 /// Whether two words are the same in any case, in the letters of all languages (simple case mapping of

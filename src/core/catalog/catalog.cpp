@@ -84,7 +84,8 @@ Stock stock_from(const json& j) {
             in::number(j, "weight", 0),
             in::number(j, "price", 0),
             *colour,
-            in::maybe(j, "least_width") ? mm(above_zero(j, "least_width")) : Stock{}.least_width};
+            in::maybe(j, "least_width") ? mm(above_zero(j, "least_width")) : Stock{}.least_width,
+            in::maybe(j, "least_piece") ? mm(above_zero(j, "least_piece")) : Stock{}.least_piece};
 }
 
 Mat mat_from(const json& j) {

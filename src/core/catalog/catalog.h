@@ -45,7 +45,8 @@ struct Stock {
     Length width, height, thickness;
     double grams_per_m2 = 0, price = 0;
     Colour colour;
-    Length least_width = mm(0.8); ///< pieces that are thinner everywhere tear on the mat
+    Length least_width = mm(0.8); ///< pieces and necks that are thinner tear on the mat
+    Length least_piece = mm(2);   ///< across: smaller pieces are lost, or stick to the mat
     bool operator==(const Stock&) const = default;
 };
 

@@ -16,10 +16,11 @@ struct ReadLimits {
     std::size_t crossings = 400'000;                   ///< of filled lines with themselves
     std::size_t pixels = 40'000'000;                   ///< of a picture
     std::size_t edges = 1'500'000;                     ///< between dark and light pixels of a picture
+    std::size_t spots = 120'000;                       ///< of dark or light pixels of a picture
     /// For who has been asked and can cancel.
     static ReadLimits large() {
-        return {256'000'000, 1'000'000, 10'000'000,  10'000'000,
-                60'000'000,  5'000'000, 120'000'000, 20'000'000};
+        return {256'000'000, 1'000'000,   10'000'000, 10'000'000, 60'000'000,
+                5'000'000,   120'000'000, 20'000'000, 5'000'000};
     }
 };
 

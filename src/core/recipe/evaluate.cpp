@@ -121,14 +121,16 @@ class Evaluation {
         if (const auto it = inserted_.find(step.id); it != inserted_.end() && it->second)
             out.inserted = it->second->drawing;
         for (const auto& set : state.sets) {
-            const bool chosen = (step.of.empty() && !adds) ||
-                                std::find(step.of.begin(), step.of.end(), set->id) != step.of.end();
-            if (chosen)
+            const bool named = std::find(step.of.begin(), step.of.end(), set->id) != step.of.end();
+            if (step.of.empty() && !adds)
                 out.of.push_back(set);
-            else if (places)
+            else if (!named && places)
                 out.part.add(set->box());
             if (std::find(step.by.begin(), step.by.end(), set->id) != step.by.end()) out.by.push_back(set);
         }
+        for (const LineSetId id : step.of) // in the order in which they were named
+            for (const auto& set : state.sets)
+                if (set->id == id) out.of.push_back(set);
         return out;
     }
 
@@ -216,10 +218,40 @@ class Evaluation {
             out_.findings.push_back(std::move(finding));
         }
         take_refusal(step, report, place);
+        if (std::holds_alternative<JoinStep>(step.what)) judge_join(step, place);
         if (report.fill)
             take_fill(state, step, *report.fill, place);
         else if (kind.makes)
             take_made(state, step, place);
+    }
+
+    LaneId lane_of(LineSetId id) const {
+        const LineSet* set = dotlane::find(part_, id);
+        const Step* maker = maker_of(part_, id);
+        return set ? set->lane : maker ? maker->lane : LaneId{};
+    }
+
+    /// What is joined runs in one lane, that of the set that was named first.
+    void judge_join(const Step& step, const FindingPlace& place) {
+        std::vector<LineSetId> of = step.of;
+        if (of.empty())
+            for (const LineSet& set : part_.sets)
+                of.push_back(set.id);
+        const auto other = std::find_if(of.begin(), of.end(),
+                                        [&](LineSetId id) { return lane_of(id) != lane_of(of.front()); });
+        if (other == of.end()) return;
+        const auto name = [&](LineSetId id) {
+            const LineSet* set = dotlane::find(part_, id);
+            const Step* maker = maker_of(part_, id);
+            return set ? set->name : maker ? kind_of(maker->what).name : std::string();
+        };
+        out_.findings.push_back({"join.lanes",
+                                 Grade::caution,
+                                 "Lines of different lanes are joined: all of them run where \"" +
+                                     name(of.front()) + "\" runs, which was named first, those of \"" +
+                                     name(*other) + "\" too.",
+                                 {{"first", name(of.front())}, {"other", name(*other)}},
+                                 place});
     }
 
     void take_refusal(const Step& step, const StepReport& report, const FindingPlace& place) {

@@ -1,8 +1,10 @@
 // Steps that change lines point by point: clean, corners, dash.
 #include <cmath>
+#include <limits>
 
 #include "core/geometry/doubled.h"
 #include "core/geometry/ends.h"
+#include "core/geometry/narrow.h"
 #include "core/geometry/reshape.h"
 #include "core/recipe/step.h"
 
@@ -54,6 +56,46 @@ void settle(WorkSet& set) {
         line.box = bounds(line.contours);
 }
 
+/// Takes away where the lines of a set leave less than `least` between them. Lines that bound such a place
+/// together, as an outline and its hole do, become one. Returns how many places there were.
+std::size_t open_narrow(WorkSet& set, Length least) {
+    struct Closed {
+        Region area;
+        std::size_t line;
+    };
+    std::vector<Closed> closed;
+    Polylines rings;
+    for (std::size_t i = 0; i < set.lines.size(); ++i)
+        if (Region area = area_of(set.lines[i]); !area.empty()) {
+            for (const Ring& ring : area.rings)
+                rings.push_back({ring, true});
+            closed.push_back({std::move(area), i});
+        }
+    const NarrowPlaces found = narrow_places(region_of(rings, FillRule::evenodd), least, {},
+                                             std::numeric_limits<std::size_t>::max());
+    for (const NarrowPlace& place : found.places) {
+        const Region around = offset(place.area, mm(0.05));
+        Polylines together;
+        Closed* first = nullptr;
+        for (Closed& one : closed) {
+            if (!bounds(one.area).meets(bounds(around)) || intersected(one.area, around).empty()) continue;
+            for (Ring& ring : one.area.rings)
+                together.push_back({std::move(ring), true});
+            one.area.rings.clear();
+            if (!first) first = &one;
+        }
+        if (first) first->area = subtracted(region_of(together, FillRule::evenodd), place.area);
+    }
+    if (!found.places.empty())
+        for (const Closed& one : closed) {
+            FlatLine& line = set.lines[one.line];
+            if (!one.area.empty() && one.area == area_of(line)) continue;
+            line = line_of(one.area, line);
+        }
+    settle(set);
+    return found.places.size();
+}
+
 } // namespace
 
 StepOutcome run(const CleanStep& step, const StepInput& in, Progress& progress) {
@@ -84,14 +126,6 @@ StepOutcome run(const CleanStep& step, const StepInput& in, Progress& progress) 
                 // Holes too small to weed are left filled.
                 if (least > 0) kept = without_holes(kept, square_mm(least * least));
                 crumbs += rings - kept.rings.size();
-                if (in_mm(step.least_width) > 0) {
-                    const OffsetOptions sharp{Corner::mitre};
-                    const Region opened =
-                        offset(offset(kept, step.least_width * -0.5, sharp), step.least_width * 0.5, sharp);
-                    const Region lost = subtracted(kept, opened);
-                    slivers += pieces(lost).size();
-                    kept = intersected(kept, opened);
-                }
                 if (kept != region) {
                     const FlatLine next = line_of(kept, line);
                     line.contours = next.contours;
@@ -100,6 +134,11 @@ StepOutcome run(const CleanStep& step, const StepInput& in, Progress& progress) 
                 line.contours.clear();
                 ++crumbs;
             }
+            line.area = nullptr;
+        }
+        settle(*set);
+        if (in_mm(step.least_width) > 0) slivers += open_narrow(*set, step.least_width);
+        for (FlatLine& line : set->lines) {
             line.area = nullptr;
             for (Polyline& c : line.contours) {
                 c = simplified(c, step.simplify);

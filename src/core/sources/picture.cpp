@@ -20,15 +20,18 @@ ReadLimits limits_of(const Picture& picture) {
 /// Noise, a screen of dots or a photograph has no outlines that anybody would cut, and takes minutes to find
 /// out.
 Result<void> check_rough(const std::vector<Mask>& masks, const ReadLimits& limits) {
-    std::size_t edges = 0;
-    for (const Mask& mask : masks)
-        edges += edge_count(mask);
-    if (edges <= limits.edges) return {};
-    return fail(
-        "source.rough",
-        "It is too rough to be traced: its dark and light parts meet along " + std::to_string(edges / 1000) +
-            ",000 sides of pixels. Take a smaller or smoother picture, fewer levels or colours, or another "
-            "threshold; or let it take its time.");
+    Roughness all;
+    for (const Mask& mask : masks) {
+        const Roughness one = roughness_of(mask);
+        all.edges += one.edges;
+        all.spots += one.spots;
+    }
+    if (all.edges <= limits.edges && all.spots <= limits.spots) return {};
+    return fail("source.rough",
+                "It is too rough to be traced: it falls into " + with_thousands(all.spots) + " spots with " +
+                    with_thousands(all.edges) +
+                    " sides of pixels around them. Take a smaller or smoother picture, fewer levels or "
+                    "colours, or another threshold; or let it take its time.");
 }
 
 Result<Levels> levels_of(const Picture& picture) {

@@ -15,8 +15,9 @@ bool parts_material(Action action) {
 /// What lies where, ready to be held against its neighbours.
 struct Placed {
     const PlacedPart* part;
-    std::shared_ptr<const Footprint> footprint;
+    std::shared_ptr<const EvaluatedPart> evaluated;
     std::string name;
+    std::shared_ptr<const Footprint> footprint = {}; ///< made when something lies near
 };
 
 /// The part of `region` that both share, but for a rim within which edges touch.
@@ -142,7 +143,7 @@ Findings check_overlaps(const Project& project, const Derived& derived, Footprin
             const auto part = derived.parts.find(p.placement.part);
             std::string name = find(project, p.placement.part)->name;
             if (p.placement.piece > 0) name += " (piece " + std::to_string(p.placement.piece) + ")";
-            all.push_back({&p, footprints.of(project, part->second, p.placement.piece), std::move(name)});
+            all.push_back({&p, part->second, std::move(name)});
         }
         for (std::size_t i = 0; i < all.size(); ++i)
             for (std::size_t k = 0; k < i; ++k) {
@@ -150,6 +151,9 @@ Findings check_overlaps(const Project& project, const Derived& derived, Footprin
                 const double w = std::min(a.x1, b.x1) - std::max(a.x0, b.x0),
                              h = std::min(a.y1, b.y1) - std::max(a.y0, b.y0);
                 if (w <= touch || h <= touch) continue;
+                for (Placed* one : {&all[i], &all[k]})
+                    if (!one->footprint)
+                        one->footprint = footprints.of(project, one->evaluated, one->part->placement.piece);
                 if (auto found = conflict(all[i], all[k], sheet)) out.push_back(std::move(*found));
             }
     }

@@ -7,12 +7,10 @@
 #include "core/geometry/doubled.h"
 #include "core/recipe/step.h"
 #include "core/sources/make.h"
+#include "core/workflow/piece_checks.h"
 
 namespace dotlane {
 namespace {
-
-constexpr std::size_t most_pieces =
-    3000; ///< beyond, thinness is not looked into: it would hold up every edit
 
 PlaceBox place_of(const Box& box) {
     return box.empty() ? PlaceBox{} : PlaceBox{box.x0, box.y0, box.x1, box.y1};
@@ -33,7 +31,7 @@ class Check {
         doubled();
         gaps();
         open_lines();
-        thin();
+        check_pieces(project_, part_, piece_needs(stocks_of(project_, catalog_, part_.part)), out_);
         badge();
         small_text();
         too_large();
@@ -181,49 +179,6 @@ class Check {
                      " mm beyond the visible ring less its margin: it would run over "
                      "the edge.",
                  {{"over_mm", number(over, 2)}}, where);
-    }
-
-    /// The largest circle in an area has at least the radius area / perimeter; holes may take all of theirs
-    /// away.
-    static bool surely_thick(const FlatLine& line, Length thin_under) {
-        double largest = 0, sum = 0;
-        for (const Polyline& c : line.contours) {
-            const double a = std::abs(signed_area_mm2(c.points));
-            largest = std::max(largest, a), sum += a;
-        }
-        return 2 * largest - sum >= in_mm(length(line.contours)) * in_mm(thin_under) / 2;
-    }
-
-    void thin() {
-        // What tears on one of its sheets tears.
-        Length thin_under = mm(0);
-        std::string stock_name;
-        for (const Stock* stock : stocks_of(project_, catalog_, part_.part))
-            if (stock->least_width > thin_under) thin_under = stock->least_width, stock_name = stock->name;
-        if (stock_name.empty()) thin_under = Stock{}.least_width, stock_name = "card";
-        std::size_t lines = 0, count = 0;
-        Box where;
-        for (const FlatLine& line : part_.lines) {
-            const RunSet* run = nullptr;
-            for (const RunSet& r : part_.runs)
-                if (r.set == line.set) run = &r;
-            if (!run || !cuts(*run)) continue;
-            if (++lines > most_pieces) return;
-            if (surely_thick(line, thin_under)) continue;
-            const Region area = area_of(line);
-            if (area.empty() || !offset(area, thin_under * -0.5).empty()) continue;
-            ++count;
-            where.add(line.box);
-        }
-        if (count > 0)
-            tell("piece.thin",
-                 counted(count, "cut piece is", "cut pieces are") + " thinner than " +
-                     number(in_mm(thin_under), 1) + " mm everywhere: " + stock_name +
-                     " tears there, or they are lost.",
-                 {{"count", std::to_string(count)},
-                  {"least_mm", number(in_mm(thin_under), 2)},
-                  {"stock", stock_name}},
-                 where);
     }
 
     /// An E has three bars and two gaps: under five widths of the tip they run into each other.

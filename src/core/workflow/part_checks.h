@@ -14,8 +14,8 @@ inline constexpr Length gap_under = mm(0.2);
 std::vector<const Stock*> stocks_of(const Project& project, const Catalog& catalog, PartId part);
 
 /// Each finding names its place. Codes: "lines.doubled" (remedy "clean.doubled"), "lines.two-lanes",
-/// "lines.gaps" and "lines.open" (remedy "clean.close"), "piece.thin", "text.small" (remedy "text.legible"),
-/// "badge.over", "part.too-large".
+/// "lines.gaps" and "lines.open" (remedy "clean.close"), "text.small" (remedy "text.legible"), those of
+/// piece_checks.h, "badge.over", "part.too-large".
 Findings check_part(const Project& project, const Catalog& catalog, const EvaluatedPart& part);
 
 } // namespace dotlane

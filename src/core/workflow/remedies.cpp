@@ -3,6 +3,7 @@
 
 #include "core/project/edits.h"
 #include "core/workflow/filling.h"
+#include "core/workflow/piece_checks.h"
 #include "core/workflow/placing.h"
 #include "core/workflow/workshop.h"
 
@@ -114,6 +115,10 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
         return add_step(project, finding.place.part,
                         {{}, true, {}, CleanStep{{}, {}, {}, {}, true}, {finding.place.line_set}})
             .map([](StepId) {});
+    if (code == "clean.narrow") return open_narrow(project, finding);
+    if (code == "piece.thicken") return thicken(project, finding);
+    if (code == "piece.drop") return drop_piece(project, derived, finding);
+    if (code.starts_with("beyond.")) return bring_marks_in(project, finding);
     if (code == "clean.close") {
         for (const auto& [key, value] : finding.args)
             if (key == "widest_mm")

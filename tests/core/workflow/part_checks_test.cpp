@@ -60,11 +60,170 @@ TEST_CASE("gaps between ends of cut lines are measured, lines that are drawn may
 TEST_CASE("cut pieces thinner than a blade can leave are told, rings with walls that hold are not") {
     Bench b = bench("<rect x='10' y='10' width='40' height='0.5' fill='none' stroke='#111'/>"
                     "<rect x='10' y='20' width='40' height='5' fill='none' stroke='#111'/>");
-    CHECK(get(b.derive()->findings, "piece.thin").message.find("1 cut piece") == 0);
+    const auto d = b.derive();
+    const Finding& f = get(d->findings, "piece.thin");
+    CHECK(f.message.find("40 x 0.5 mm is nowhere wider than 0.5 mm") != std::string::npos);
+    CHECK(f.place.box.y0 == Approx(10).margin(0.01)); // where it is
+    must(apply_remedy(b.project, catalog(), *d, f));
+    CHECK_FALSE(has(b.derive()->findings, "piece.thin"));
     Bench ring = bench("<path d='M10,10h30v30h-30z M10.3,10.3v29.4h29.4v-29.4z' fill='#111'/>");
     CHECK(has(ring.derive()->findings, "piece.thin"));
     Bench wide = bench("<path d='M10,10h30v30h-30z M12,12v26h26v-26z' fill='#111'/>");
     CHECK_FALSE(has(wide.derive()->findings, "piece.thin"));
+}
+
+TEST_CASE("a cut-out that leaves a sliver, a neck and a crumb: each is told where it is, with a remedy that "
+          "takes it away") {
+    // A plate that holds; two plates with a neck of 0.3 mm between them; a dot of 1.5 mm2.
+    Bench b = bench("<path d='M10,10h30v8h-30z' fill='none' stroke='#111'/><path "
+                    "d='M60,10h20v9h10v-9h20v20h-20v-10.7h-10v10.7h-20z' fill='none' stroke='#111'/>"
+                    "<circle cx='20' cy='60' r='0.69' fill='none' stroke='#111'/>",
+                    120, 100);
+    const auto told = [&](const char* code) {
+        const auto d = b.derive();
+        std::vector<Finding> out;
+        for (const Finding& f : d->findings)
+            if (f.code == code) out.push_back(f);
+        return out;
+    };
+    REQUIRE(told("piece.neck").size() == 1);
+    CHECK(std::stod(told("piece.neck")[0].args[0].second) == Approx(0.3).margin(0.02));
+    CHECK(told("piece.neck")[0].place.box.x0 == Approx(80).margin(0.5));
+    REQUIRE(told("piece.small").size() == 1); // 1.5 mm2
+    CHECK(told("piece.small")[0].place.box.x0 == Approx(19.31).margin(0.02));
+    const auto d = b.derive();
+    must(apply_remedy(b.project, catalog(), *d, told("piece.small")[0]));
+    CHECK(told("piece.small").empty());
+    const auto now = b.derive();
+    Finding neck = told("piece.neck")[0];
+    REQUIRE(neck.remedy.code == "piece.thicken");
+    REQUIRE(neck.more.size() == 1);
+    const auto across = [&](const Project& project) {
+        const auto derived = Workshop(catalog()).derive(std::make_shared<const Project>(project));
+        CHECK_FALSE(has(derived->findings, "piece.neck"));
+        return derived->part(project.parts[0].id)->box.x1;
+    };
+    const double before = now->part(b.project.parts[0].id)->box.x1;
+    for (const Remedy& remedy : {neck.remedy, neck.more[0]}) {
+        Project mended = b.project;
+        neck.remedy = remedy;
+        must(apply_remedy(mended, catalog(), *now, neck));
+        const bool thicker = remedy.code == "piece.thicken";
+        // Half of what is missing on each side: (0.8 - 0.3) / 2, and a little more.
+        CHECK(across(mended) == Approx(before + (thicker ? 0.28 : 0)).margin(0.02));
+    }
+}
+
+TEST_CASE("a crumb is dropped alone: a rivet's hole of its size stays") {
+    Bench b =
+        bench("<g fill='none' stroke='#111'><rect x='10' y='10' width='60' height='40'/><circle cx='20' "
+              "cy='20' r='0.75'/><circle cx='40' cy='30' r='6'/><circle cx='40' cy='30' r='0.7'/></g>");
+    const auto d = b.derive();
+    const Finding& f = get(d->findings, "piece.small"); // in the window of 12 mm
+    CHECK(f.place.box.x0 == Approx(39.3).margin(0.01));
+    must(apply_remedy(b.project, catalog(), *d, f));
+    const auto mended = b.derive();
+    CHECK_FALSE(has(mended->findings, "piece.small"));
+    REQUIRE(mended->part(b.part)->runs.size() == 1);
+    CHECK(mended->part(b.part)->runs[0].lines.size() == 3);
+}
+
+TEST_CASE("a neck between two lines of a set is opened, one between two sets is told without a remedy") {
+    const char* hole = "<rect x='10' y='10' width='60' height='40' fill='none' stroke='#111'/>"
+                       "<rect x='20' y='10.4' width='20' height='20' fill='none' stroke='#111'/>";
+    Bench b = bench(hole);
+    auto d = b.derive();
+    Finding f = get(d->findings, "piece.neck");
+    REQUIRE(f.more.size() == 1);
+    f.remedy = f.more[0];
+    must(apply_remedy(b.project, catalog(), *d, f));
+    d = b.derive();
+    CHECK_FALSE(has(d->findings, "piece.neck"));
+    CHECK_FALSE(has(d->findings, "piece.thin"));
+    Bench two = bench(hole);
+    Part& part = two.project.parts[0];
+    const LineId inner = part.sets[0].lines[1];
+    must(gather(two.project, part.id, {inner}, "window"));
+    REQUIRE(part.sets.size() == 2);
+    d = two.derive();
+    CHECK(get(d->findings, "piece.neck").remedy.code.empty());
+}
+
+TEST_CASE(
+    "lines of different lanes are joined into the lane of the set that was named first, and it is said") {
+    Bench b = bench("<rect x='10' y='10' width='30' height='20' fill='none' stroke='#111'/>"
+                    "<circle cx='40' cy='20' r='8' fill='none' stroke='#a8462d'/>");
+    Part& part = b.project.parts[0];
+    REQUIRE(part.sets.size() == 2);
+    for (const bool swapped : {false, true}) {
+        Bench one = b;
+        const LineSet &first = part.sets[swapped ? 1 : 0], &second = part.sets[swapped ? 0 : 1];
+        must(add_step(one.project, part.id, {{}, true, {}, JoinStep{}, {first.id, second.id}}));
+        const auto d = one.derive();
+        const auto& runs = d->part(b.part)->runs;
+        REQUIRE(runs.size() == 1);
+        CHECK(runs[0].lane == first.lane);
+        CHECK(bounds(runs[0].lines).x1 == Approx(48).margin(0.02));
+        const Finding& f = get(d->findings, "join.lanes");
+        CHECK(f.grade == Grade::caution);
+        CHECK(f.message.find('"' + first.name + "\" runs") != std::string::npos);
+    }
+    must(assign(b.project, part.id, part.sets[1].lines, part.sets[0].lane));
+    must(add_step(b.project, part.id, {{}, true, {}, JoinStep{}, {}}));
+    CHECK_FALSE(has(b.derive()->findings, "join.lanes"));
+}
+
+TEST_CASE("marks beyond what is cut out are told: how far, on which side, with ways to bring them in") {
+    Workshop workshop(catalog());
+    const auto words_on = [&](double width, double height, const char* text, double wide) {
+        Project p = workshop.new_project("x");
+        Label label;
+        label.edge = Label::Edge::plain, label.width = mm(width), label.height = mm(height);
+        const PartId id = must(make_part(p, catalog(), workshop.fonts(), label));
+        WordsStep words;
+        words.lettering.text = text;
+        words.lettering.kind = Lettering::Kind::strokes;
+        words.lettering.sized_by = Lettering::SizedBy::width, words.lettering.size = mm(wide);
+        must(append_step(p, catalog(), id, words, {}));
+        return p;
+    };
+    const auto beyond = [&](const Project& p) { return workshop.derive(std::make_shared<Project>(p)); };
+    Project p = words_on(60, 40, "with warm thanks", 95);
+    auto d = beyond(p);
+    const Finding f = get(d->findings, "marks.beyond");
+    CHECK(f.grade == Grade::caution);
+    CHECK(f.message.find("17.5 mm beyond") != std::string::npos); // (95 - 60) / 2
+    CHECK(f.message.find("left and right") != std::string::npos);
+    REQUIRE(f.remedy.code == "beyond.smaller");
+    REQUIRE(f.more.size() == 1); // too long to be turned
+    CHECK(f.more[0].code == "beyond.wrap");
+    for (const Remedy& remedy : {f.remedy, f.more[0]}) {
+        Project mended = p;
+        Finding one = f;
+        one.remedy = remedy;
+        must(apply_remedy(mended, catalog(), *d, one));
+        INFO(remedy.code);
+        CHECK_FALSE(has(beyond(mended)->findings, "marks.beyond"));
+    }
+    Project tall = words_on(40, 120, "thanks", 95);
+    d = beyond(tall);
+    Finding turn = get(d->findings, "marks.beyond");
+    REQUIRE(turn.more.size() == 1);
+    CHECK(turn.more[0].code == "beyond.turn");
+    turn.remedy = turn.more[0];
+    must(apply_remedy(tall, catalog(), *d, turn));
+    CHECK_FALSE(has(beyond(tall)->findings, "marks.beyond"));
+    CHECK_FALSE(has(beyond(words_on(60, 40, "thanks", 50))->findings, "marks.beyond"));
+    // A drawn line over the edge of a drawing's own outline, and one in a window: only the first.
+    Bench b = bench("<path d='M10,10h60v40h-60z M20,20v20h20v-20z' fill='#111' fill-rule='evenodd'/>"
+                    "<path d='M30,25h5' stroke='#a8462d' fill='none'/>");
+    CHECK_FALSE(has(b.derive()->findings, "marks.beyond"));
+    Bench over = bench("<path d='M10,10h60v40h-60z' fill='none' stroke='#111'/><path d='M50,30h28' "
+                       "stroke='#a8462d' fill='none'/>");
+    const auto od = over.derive();
+    const Finding& o = get(od->findings, "marks.beyond");
+    CHECK(o.message.find("8 mm beyond") != std::string::npos);
+    CHECK(o.message.find("on the right") != std::string::npos);
 }
 
 TEST_CASE("a part larger than any stock is told while it is made") {

@@ -181,17 +181,49 @@ Result<ColourImage> read_colours(const std::string& bytes, std::size_t most_pixe
     });
 }
 
-std::size_t edge_count(const Mask& mask) {
-    const auto width = static_cast<std::size_t>(mask.width), n = mask.inside.size();
-    std::size_t edges = 0;
-    for (std::size_t i = 0; i < n; ++i) {
-        const std::uint8_t here = mask.inside[i];
-        edges += (i % width == 0 ? here : here != mask.inside[i - 1]) +
-                 (i < width ? here : here != mask.inside[i - width]);
-        if ((i + 1) % width == 0) edges += here;
-        if (i + width >= n) edges += here;
+Roughness roughness_of(const Mask& mask) {
+    // Runs of one row that touch runs of the row above are one spot; spots are counted by joining
+    // (union-find).
+    struct Run {
+        int from, to;
+        std::uint8_t inside;
+        std::uint32_t id;
+    };
+    std::vector<std::uint32_t> root;
+    const auto find = [&](std::uint32_t i) {
+        while (root[i] != i)
+            i = root[i] = root[root[i]];
+        return i;
+    };
+    Roughness out;
+    std::vector<Run> above, here;
+    for (int y = 0; y < mask.height; ++y) {
+        here.clear();
+        for (int x = 0; x < mask.width; ++x) {
+            const bool inside = mask.at(x, y);
+            if (here.empty() || here.back().inside != inside) {
+                out.edges += here.empty() ? (inside ? 1 : 0) : 1;
+                here.push_back({x, x, inside, static_cast<std::uint32_t>(root.size())});
+                root.push_back(here.back().id);
+                ++out.spots;
+            }
+            here.back().to = x;
+            out.edges += inside != mask.at(x, y - 1);
+        }
+        if (!here.empty()) out.edges += here.back().inside;
+        for (std::size_t i = 0, k = 0; i < above.size() && k < here.size();) {
+            const Run &a = above[i], &b = here[k];
+            if (a.inside == b.inside && a.from <= b.to && b.from <= a.to) {
+                const auto ra = find(a.id), rb = find(b.id);
+                if (ra != rb) root[rb] = ra, --out.spots;
+            }
+            a.to < b.to ? ++i : ++k;
+        }
+        std::swap(above, here);
     }
-    return edges;
+    for (int x = 0; x < mask.width; ++x)
+        out.edges += mask.at(x, mask.height - 1);
+    return out;
 }
 
 Mask mask_of(const GreyImage& image, int threshold, bool invert) {

@@ -49,8 +49,11 @@ double pixels_per_inch(const std::string& bytes);
 /// it is cut short), "picture.large".
 Result<GreyImage> read_picture(const std::string& bytes, std::size_t most_pixels = ReadLimits{}.pixels);
 Result<ColourImage> read_colours(const std::string& bytes, std::size_t most_pixels = ReadLimits{}.pixels);
-/// Sides of pixels between inside and outside: what tracing costs grows with them.
-std::size_t edge_count(const Mask& mask);
+/// What tracing costs grows with: sides of pixels between inside and outside, and separate spots of either.
+struct Roughness {
+    std::size_t edges = 0, spots = 0;
+};
+Roughness roughness_of(const Mask& mask);
 
 struct ColourLevel {
     std::array<std::uint8_t, 3> rgb;

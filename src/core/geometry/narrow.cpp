@@ -1,0 +1,99 @@
+#include "core/geometry/narrow.h"
+
+namespace dotlane {
+namespace {
+
+constexpr double hair = 0.01;       ///< mm, below what offsets are exact to
+constexpr double sliver_long = 3;   ///< times the least width; shorter ones are corners of over 19 degrees
+constexpr double sliver_thin = 0.6; ///< of the least width, on the mean
+
+const OffsetOptions round_off{Corner::round, 2, mm(0.01)};
+
+Region shrunk(const Region& region, double by) {
+    return offset(region, mm(-by), round_off);
+}
+
+/// The greatest width at which `holds` is still true, to a hundredth of `most`.
+template<class Holds>
+double widest(double most, Holds holds) {
+    double low = 0, high = most;
+    for (int i = 0; i < 7; ++i) {
+        const double middle = (low + high) / 2;
+        (holds(middle) ? low : high) = middle;
+    }
+    return (low + high) / 2;
+}
+
+/// Of a spot of the piece that joins wider parts.
+double neck_width(const Region& piece, const Box& spot, double least) {
+    const Region local = intersected(piece, region_of(Shape{{rectangle(spot.grown(least))}}));
+    return widest(least, [&](double w) { return pieces(shrunk(local, w / 2)).size() == 1; });
+}
+
+class Finder {
+  public:
+    Finder(Length width, Length size)
+        : width_(in_mm(width))
+        , size_(in_mm(size)) {}
+
+    void look(const Region& piece) {
+        const double across = std::sqrt(in_square_mm(area(piece)));
+        if (across < size_) return add(NarrowPlace::Kind::small_piece, piece, across);
+        if (width_ <= 0) return;
+        const Region core = shrunk(piece, width_ / 2 - hair);
+        if (core.empty())
+            return add(NarrowPlace::Kind::piece, piece,
+                       widest(width_, [&](double w) { return !shrunk(piece, w / 2).empty(); }));
+        const Region opened = offset(core, mm(width_ / 2 - hair), round_off);
+        // A little more than opened: what is left of straight edges by rounding is no spot.
+        const Region spots = subtracted(piece, offset(opened, mm(2 * hair), round_off));
+        for (const Region& spot : pieces(spots))
+            look_at(spot, piece, opened);
+    }
+
+    std::vector<NarrowPlace> found;
+
+  private:
+    void add(NarrowPlace::Kind kind, const Region& area, double width) {
+        found.push_back({kind, bounds(area), mm(width), area});
+    }
+
+    void look_at(const Region& spot, const Region& piece, const Region& opened) {
+        const Box box = bounds(spot);
+        const double extent = length(Point{box.width(), box.height()});
+        const double mean = 2 * in_square_mm(area(spot)) / std::max(in_mm(perimeter(spot)), 1e-9);
+        const Region contact = intersected(offset(spot, mm(4 * hair), round_off), opened);
+        if (pieces(contact).size() >= 2) {
+            const double width = neck_width(piece, box, width_);
+            if (width < width_ * 0.97)
+                add(NarrowPlace::Kind::neck, spot, width); // else it is as wide as it must be
+        } else if (extent > sliver_long * width_ && mean < sliver_thin * width_) {
+            add(NarrowPlace::Kind::sliver, spot, mean);
+        }
+    }
+
+    double width_, size_;
+};
+
+} // namespace
+
+NarrowPlaces narrow_places(const Region& region, Length least_width, Length least_size,
+                           std::size_t most_points) {
+    NarrowPlaces out;
+    Finder finder(least_width, least_size);
+    for (const Region& piece : pieces(region)) {
+        std::size_t points = 0;
+        for (const Ring& ring : piece.rings)
+            points += ring.size();
+        if (points > most_points)
+            ++out.unchecked;
+        else
+            finder.look(piece);
+    }
+    out.places = std::move(finder.found);
+    std::stable_sort(out.places.begin(), out.places.end(),
+                     [](const NarrowPlace& a, const NarrowPlace& b) { return a.box.x0 < b.box.x0; });
+    return out;
+}
+
+} // namespace dotlane

@@ -1,0 +1,298 @@
+#include "core/workflow/piece_checks.h"
+
+#include <algorithm>
+#include <set>
+
+#include "core/base/text.h"
+#include "core/geometry/clusters.h"
+#include "core/geometry/narrow.h"
+#include "core/geometry/reshape.h"
+#include "core/geometry/tangle.h"
+#include "core/sources/make.h"
+
+namespace dotlane {
+namespace {
+
+constexpr std::size_t most_told = 6;           ///< places; the others are counted
+constexpr std::size_t most_crossings = 20'000; ///< beyond, outlines are too tangled to have pieces
+constexpr std::size_t most_points = 20'000;    ///< of what lies in one another: it would hold up every edit
+constexpr double beyond_slack = 0.1;           ///< mm; lines that end on the edge
+constexpr double rim = 1;                      ///< mm left free where marks are brought in
+
+PlaceBox place_of(const Box& box) {
+    return box.empty() ? PlaceBox{} : PlaceBox{box.x0, box.y0, box.x1, box.y1};
+}
+
+const Lane* lane_of(const Project& project, const RunSet& run) {
+    return find(project, run.lane);
+}
+bool parts_material(const Lane* lane) {
+    return lane && (lane->action == Action::cut || lane->action == Action::perforate);
+}
+bool marks(const Lane* lane) {
+    return lane && !parts_material(lane) &&
+           lane->action != Action::print; // what is printed is trimmed on purpose
+}
+
+Polylines closed_cuts(const Project& project, const EvaluatedPart& part) {
+    const Part& source = *find(project, part.part);
+    const bool outlined = std::any_of(source.sets.begin(), source.sets.end(),
+                                      [](const LineSet& s) { return s.role == role::outline; });
+    Polylines out;
+    for (const RunSet& run : part.runs) {
+        if (run.fill || !parts_material(lane_of(project, run))) continue;
+        const LineSet* set = find(source, run.set);
+        const bool hole =
+            set && (set->role == role::motif || set->role == role::hole || set->role == role::window);
+        if (hole && !outlined) continue;
+        for (const Polyline& line : run.lines)
+            if (line.closed && line.points.size() > 2) out.push_back(line);
+    }
+    return out;
+}
+
+/// The line sets whose cut lines pass there.
+std::vector<LineSetId> sets_at(const Project& project, const EvaluatedPart& part, const Box& box) {
+    std::vector<LineSetId> out;
+    for (const RunSet& run : part.runs)
+        if (!run.fill && run.set && parts_material(lane_of(project, run)) &&
+            std::any_of(run.lines.begin(), run.lines.end(),
+                        [&](const Polyline& line) { return bounds(line).meets(box); }))
+            out.push_back(run.set);
+    return out;
+}
+
+class PieceCheck {
+  public:
+    PieceCheck(const Project& project, const EvaluatedPart& part, const PieceNeeds& needs, Findings& out)
+        : project_(project)
+        , part_(part)
+        , needs_(needs)
+        , out_(out) {}
+
+    void narrow(const Region& material, std::size_t unchecked) {
+        NarrowPlaces found = narrow_places(material, needs_.least_width, needs_.least_size, most_points);
+        found.unchecked += unchecked;
+        std::size_t told = 0;
+        for (const NarrowPlace& place : found.places)
+            if (told++ < most_told) tell(place);
+        if (found.places.size() > most_told) {
+            const std::string more = std::to_string(found.places.size() - most_told);
+            Box all;
+            for (std::size_t i = most_told; i < found.places.size(); ++i)
+                all.add(found.places[i].box);
+            add("piece.more", more + " more places are as narrow or small.",
+                {{"count", more}, {"least_mm", number(in_mm(needs_.least_width), 2)}}, all, {},
+                {"clean.narrow", "Take all of them away"});
+        }
+        if (found.unchecked > 0)
+            out_.push_back({"piece.unchecked",
+                            Grade::hint,
+                            std::to_string(found.unchecked) +
+                                (found.unchecked == 1 ? " piece has" : " pieces have") +
+                                " so many points that slivers are not looked for: simplify its lines.",
+                            {{"count", std::to_string(found.unchecked)}},
+                            {part_.part, {}, {}, {}, place_of(part_.box)}});
+    }
+
+    void beyond(const Region& material) {
+        const Region outer = without_holes(material);
+        if (outer.empty()) return;
+        for (const RunSet& run : part_.runs)
+            if (marks(lane_of(project_, run))) beyond(run, outer);
+    }
+
+  private:
+    void add(const char* code, const std::string& message,
+             std::vector<std::pair<std::string, std::string>> args, const Box& box, LineSetId set,
+             Remedy remedy, std::vector<Remedy> more = {}, StepId step = {}) {
+        out_.push_back({code,
+                        Grade::caution,
+                        message,
+                        std::move(args),
+                        {part_.part, {}, set, step, place_of(box)},
+                        std::move(remedy),
+                        std::move(more)});
+    }
+
+    void tell(const NarrowPlace& place) {
+        const std::string width = number(in_mm(place.width), 2), least = number(in_mm(needs_.least_width), 2);
+        const auto sets = sets_at(project_, part_, place.box);
+        const bool one = sets.size() == 1;
+        const double thicker = (in_mm(needs_.least_width) - in_mm(place.width)) / 2 + 0.03;
+        const std::vector<std::pair<std::string, std::string>> args = {
+            {"width_mm", width},
+            {"least_mm",
+             place.kind == NarrowPlace::Kind::small_piece ? number(in_mm(needs_.least_size), 2) : least},
+            {"stock", needs_.stock},
+            {"long_mm", number(std::max(place.box.width(), place.box.height()), 1)},
+            {"thicker_mm", number(thicker, 2)}};
+        const std::string size = number(place.box.width(), 1) + " x " + number(place.box.height(), 1) + " mm";
+        const std::string tears = needs_.stock + " under " + least + " mm tears";
+        // What lies between lines of several sets is mended by moving one of them: that is the maker's
+        // choice.
+        const auto mended = [&](const char* code, const std::string& words) {
+            return one ? Remedy{code, words} : Remedy{};
+        };
+        const LineSetId set = one ? sets.front() : LineSetId{};
+        const Remedy thicken = mended("piece.thicken", "Thicken it by " + number(thicker, 2) + " mm");
+        switch (place.kind) {
+        case NarrowPlace::Kind::piece:
+            return add("piece.thin",
+                       "A cut piece of " + size + " is nowhere wider than " + width + " mm: " + tears +
+                           ", or is lost.",
+                       args, place.box, set, mended("clean.narrow", "Take it away"));
+        case NarrowPlace::Kind::small_piece:
+            return add("piece.small",
+                       "A cut piece of " + size + " is a crumb: under " +
+                           number(in_mm(needs_.least_size), 1) +
+                           " mm across it is lost, or sticks to the mat.",
+                       args, place.box, set, mended("piece.drop", "Drop it"));
+        case NarrowPlace::Kind::neck:
+            return add("piece.neck", "A neck is " + width + " mm wide: " + tears + " there.", args, place.box,
+                       set, thicken,
+                       one ? std::vector{mended("clean.narrow", "Open it")} : std::vector<Remedy>{});
+        case NarrowPlace::Kind::sliver:
+            return add("piece.sliver",
+                       "A sliver of " + size + " is " + width + " mm wide on average: " + tears + " there.",
+                       args, place.box, set, mended("clean.narrow", "Take it away"),
+                       one ? std::vector{thicken} : std::vector<Remedy>{});
+        }
+    }
+
+    void beyond(const RunSet& run, const Region& outer) {
+        const Box all = bounds(run.lines);
+        const Box frame = Box(all).grown(1);
+        Box whole = bounds(outer);
+        whole.add(frame);
+        const Region outside = subtracted(region_of(Shape{{rectangle(whole.grown(1))}}),
+                                          offset(outer, mm(beyond_slack), {Corner::mitre, 2, mm(0.01)}));
+        double far = 0;
+        Box where;
+        std::set<std::string> sides;
+        for (const Polyline& line : clipped(run.lines, outside)) {
+            if (in_mm(length(line)) < beyond_slack && line.points.size() > 1) continue;
+            where.add(bounds(line));
+            double here = 0;
+            const char* side = "";
+            for (const Point p : simplified(line, mm(0.1)).points) {
+                Point nearest;
+                const double d = to_edge(p, outer, nearest);
+                if (d <= here) continue;
+                here = d;
+                const Point way = p - nearest;
+                side = std::abs(way.x) > std::abs(way.y) ? (way.x < 0 ? "left" : "right")
+                                                         : (way.y < 0 ? "top" : "bottom");
+            }
+            far = std::max(far, here);
+            if (here > 0) sides.insert(side);
+        }
+        if (far <= beyond_slack) return;
+        std::string on;
+        for (const std::string& side : sides)
+            on += (on.empty() ? "" : *sides.rbegin() == side ? " and " : ", ") + side;
+        const Box room = bounds(outer).grown(-rim);
+        const double factor = std::min(room.width() / std::max(all.width(), 1e-9),
+                                       room.height() / std::max(all.height(), 1e-9));
+        std::vector<Remedy> remedies;
+        if (factor > 0.05 && factor < 1)
+            remedies.push_back({"beyond.smaller", "Make it " + number(all.width() * factor, 1) + " mm wide"});
+        if (all.height() <= room.width() && all.width() <= room.height())
+            remedies.push_back({"beyond.turn", "Turn it"});
+        if (can_wrap(run, all, room)) remedies.push_back({"beyond.wrap", "Break it into two lines"});
+        const Remedy first = remedies.empty() ? Remedy{} : remedies.front();
+        if (!remedies.empty()) remedies.erase(remedies.begin());
+        add("marks.beyond",
+            "\"" + run.name + "\" reaches " + number(far, 1) + " mm beyond what is cut out, on the " + on +
+                ": the tool marks scrap there, or the mat.",
+            {{"set", run.name},
+             {"over_mm", number(far, 2)},
+             {"sides", on},
+             {"factor", number(factor, 6)},
+             {"width_mm", number(all.width() * factor, 3)}},
+            where, run.set, first, std::move(remedies), run.step);
+    }
+
+    static double to_edge(Point p, const Region& region, Point& nearest) {
+        double least = 1e300;
+        for (const Ring& ring : region.rings)
+            for (std::size_t i = 0; i < ring.size(); ++i) {
+                const Point a = ring[i], b = ring[(i + 1) % ring.size()];
+                const double l2 = distance2(a, b),
+                             t = l2 > 0 ? std::clamp(dot(p - a, b - a) / l2, 0.0, 1.0) : 0;
+                const Point q = mix(a, b, t);
+                if (const double d = distance(p, q); d < least) least = d, nearest = q;
+            }
+        return least;
+    }
+
+    /// Words with a blank near their middle, in a single straight line.
+    bool can_wrap(const RunSet& run, const Box& all, const Box& room) const {
+        const Step* step = find(*find(project_, part_.part), run.step);
+        const auto* words = step ? std::get_if<WordsStep>(&step->what) : nullptr;
+        return words && words->lettering.path == Lettering::Path::straight &&
+               words->lettering.text.find('\n') == std::string::npos &&
+               trimmed(words->lettering.text).find(' ') != std::string_view::npos &&
+               all.width() * 0.6 <= room.width() && all.height() * 2.4 <= room.height();
+    }
+
+    const Project& project_;
+    const EvaluatedPart& part_;
+    const PieceNeeds& needs_;
+    Findings& out_;
+};
+
+} // namespace
+
+PieceNeeds piece_needs(const std::vector<const Stock*>& stocks) {
+    PieceNeeds out{mm(0), mm(0), "card"};
+    for (const Stock* stock : stocks) {
+        if (stock->least_width > out.least_width)
+            out.least_width = stock->least_width, out.stock = stock->name;
+        out.least_size = std::max(out.least_size, stock->least_piece);
+    }
+    if (stocks.empty()) out.least_width = Stock{}.least_width, out.least_size = Stock{}.least_piece;
+    return out;
+}
+
+namespace {
+
+struct CutArea {
+    Region material;
+    std::size_t left_out = 0; ///< clusters that are too large or too tangled to be looked into
+};
+
+CutArea cut_area(const Project& project, const EvaluatedPart& part) {
+    const Polylines closed = closed_cuts(project, part);
+    std::vector<ClusterRing> rings;
+    for (const Polyline& line : closed)
+        rings.push_back({&line.points, true});
+    CutArea out;
+    Polylines kept;
+    for (const Cluster& cluster : clusters(rings, 0.1)) {
+        std::size_t points = 0;
+        Polylines own;
+        for (const std::uint32_t i : cluster.rings)
+            points += closed[i].points.size();
+        if (points <= most_points)
+            for (const std::uint32_t i : cluster.rings)
+                own.push_back(closed[i]);
+        if (points > most_points || crossings(own, false, most_crossings) > most_crossings)
+            ++out.left_out;
+        else
+            std::move(own.begin(), own.end(), std::back_inserter(kept));
+    }
+    out.material = region_of(kept, FillRule::evenodd);
+    return out;
+}
+
+} // namespace
+
+void check_pieces(const Project& project, const EvaluatedPart& part, const PieceNeeds& needs, Findings& out) {
+    const CutArea area = cut_area(project, part);
+    PieceCheck check(project, part, needs, out);
+    check.narrow(area.material, area.left_out);
+    if (area.left_out == 0) check.beyond(area.material);
+}
+
+} // namespace dotlane

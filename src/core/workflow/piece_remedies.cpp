@@ -1,0 +1,136 @@
+// Remedies of narrow places and of marks beyond what is cut out: ordinary edits of source values.
+#include <algorithm>
+#include <map>
+#include <set>
+
+#include "core/project/edits.h"
+#include "core/recipe/step.h"
+#include "core/workflow/piece_checks.h"
+#include "core/workflow/workshop.h"
+
+namespace dotlane {
+namespace {
+
+using Arguments = std::map<std::string, std::string>;
+
+Arguments arguments(const Finding& finding) {
+    return {finding.args.begin(), finding.args.end()};
+}
+double number_of(const Arguments& args, const char* key, double otherwise) {
+    const auto it = args.find(key);
+    return it == args.end() ? otherwise : std::stod(it->second);
+}
+Result<void> add(Project& project, const Finding& finding, StepWhat what, LaneId lane = {}) {
+    std::vector<LineSetId> of;
+    if (finding.place.line_set) of.push_back(finding.place.line_set);
+    return add_step(project, finding.place.part, {{}, true, lane, std::move(what), of}).map([](StepId) {});
+}
+Error gone() {
+    return {"remedy.none", "The lines are gone."};
+}
+
+} // namespace
+
+Result<void> open_narrow(Project& project, const Finding& finding) {
+    const Arguments args = arguments(finding);
+    const Part* part = find(project, finding.place.part);
+    if (!part || !args.contains("least_mm")) return tl::make_unexpected(gone());
+    std::vector<LineSetId> of = {finding.place.line_set};
+    if (!of.front()) { // many places: of everything that is cut
+        of.clear();
+        const auto cut = [&](LaneId id) {
+            const Lane* lane = find(project, id);
+            return lane && (lane->action == Action::cut || lane->action == Action::perforate);
+        };
+        for (const LineSet& set : part->sets)
+            if (!set.set_aside && cut(set.lane)) of.push_back(set.id);
+        for (const Step& step : part->steps)
+            if (step.result && !step.aside && cut(step.lane)) of.push_back(step.result);
+    }
+    const CleanStep clean{{}, mm(number_of(args, "least_mm", 0)), {}, {}, false};
+    return add_step(project, part->id, {{}, true, {}, clean, of}).map([](StepId) {});
+}
+
+Result<void> thicken(Project& project, const Finding& finding) {
+    const Part* part = find(project, finding.place.part);
+    const LineSetId id = finding.place.line_set;
+    if (!part || !id) return tl::make_unexpected(gone());
+    const LineSet* set = find(*part, id);
+    const Step* maker = maker_of(*part, id);
+    if (!set && !maker) return tl::make_unexpected(gone());
+    OutlineStep outline;
+    outline.distance = mm(number_of(arguments(finding), "thicker_mm", 0.3));
+    outline.outer_only = false;
+    Project next = project;
+    if (const auto ok = add(next, finding, outline, set ? set->lane : maker->lane); !ok) return ok;
+    if (const auto ok = set_aside(next, finding.place.part, id, true); !ok) return ok;
+    project = std::move(next);
+    return {};
+}
+
+Result<void> drop_piece(Project& project, const Derived& derived, const Finding& finding) {
+    const EvaluatedPart* part = derived.part(finding.place.part);
+    if (!part || !finding.place.line_set) return tl::make_unexpected(gone());
+    WorkSet set{finding.place.line_set};
+    for (const FlatLine& line : part->lines)
+        if (line.set == finding.place.line_set) set.lines.push_back(line);
+    // The step numbers them itself: what it would do to nothing tells which is which.
+    const StepOutcome tried = run_step(PiecesStep{}, {{&set}, {}, part->box, {}}, no_progress());
+    const PlaceBox& place = finding.place.box;
+    const Box wanted{place.x0, place.y0, place.x1, place.y1};
+    std::set<int> drop;
+    for (std::size_t i = 0; i < tried.report.pieces.size(); ++i) {
+        const Box box = bounds(tried.report.pieces[i].region);
+        if (wanted.grown(0.05).contains(Point{box.x0, box.y0}) &&
+            wanted.grown(0.05).contains(Point{box.x1, box.y1}))
+            drop.insert(static_cast<int>(i) + 1);
+    }
+    if (drop.empty())
+        return fail("remedy.none",
+                    "It is what several lines leave between them: move or remove one of them.");
+    return add(project, finding, PiecesStep{piece_text(drop)});
+}
+
+Result<void> bring_marks_in(Project& project, const Finding& finding) {
+    const PartId id = finding.place.part;
+    Part* part = find(project, id);
+    if (!part) return fail("remedy.none", "The part is gone.");
+    Arguments args = arguments(finding);
+    const std::string& code = finding.remedy.code;
+    const double factor = number_of(args, "factor", 1);
+    if (const Step* found = find(*part, finding.place.step))
+        if (std::holds_alternative<WordsStep>(found->what)) {
+            Step step = *found;
+            auto& words = std::get<WordsStep>(step.what);
+            if (code == "beyond.turn") words.turn += degrees(90);
+            if (code == "beyond.smaller") {
+                words.lettering.sized_by = Lettering::SizedBy::width;
+                words.lettering.size = mm(number_of(args, "width_mm", 50));
+            }
+            if (code == "beyond.wrap") {
+                std::string& text = words.lettering.text;
+                const std::size_t middle = text.size() / 2;
+                std::size_t best = text.find(' ');
+                for (std::size_t at = best; at != std::string::npos; at = text.find(' ', at + 1))
+                    if (std::max(at, middle) - std::min(at, middle) <
+                        std::max(best, middle) - std::min(best, middle))
+                        best = at;
+                if (best == std::string::npos)
+                    return fail("remedy.none", "There is no blank to break it at.");
+                text[best] = '\n';
+                // The letters keep about their size: what was as wide as all of them is as wide as the longer
+                // line.
+                if (words.lettering.sized_by == Lettering::SizedBy::width)
+                    words.lettering.size =
+                        words.lettering.size * (static_cast<double>(std::max(best, text.size() - best - 1)) /
+                                                static_cast<double>(text.size()));
+            }
+            return change_step(project, id, step);
+        }
+    if (!finding.place.line_set) return tl::make_unexpected(gone());
+    StepWhat what = TurnStep{degrees(90)};
+    if (code == "beyond.smaller") what = ResizeStep{ResizeStep::By::percent, mm(100), factor * 100};
+    return add(project, finding, std::move(what));
+}
+
+} // namespace dotlane

@@ -1,0 +1,111 @@
+// Narrow places against shapes whose widths are known (I), and against what a disc reaches, tried point by
+// point.
+#include "core/geometry/narrow.h"
+
+#include <numbers>
+
+#include "tests/support/support.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+using Kind = NarrowPlace::Kind;
+
+namespace {
+
+Region box_at(double x, double y, double w, double h) {
+    return region_of(Shape{{rectangle({x, y, x + w, y + h})}});
+}
+std::vector<NarrowPlace> narrow(const Region& region, double width = 0.8, double size = 2) {
+    return narrow_places(region, mm(width), mm(size)).places;
+}
+
+} // namespace
+
+TEST_CASE("a sliver among pieces that hold, and a crumb, are each told with their width") {
+    const Region three = united({box_at(0, 0, 30, 20), box_at(40, 0, 0.2, 8), box_at(50, 0, 1.5, 1)});
+    const auto found = narrow(three);
+    REQUIRE(found.size() == 2);
+    CHECK(found[0].kind == Kind::small_piece); // 0.2 x 8 = 1.6 mm2: 1.26 mm across
+    CHECK(in_mm(found[0].width) == Approx(std::sqrt(1.6)).epsilon(1e-3));
+    CHECK(found[1].kind == Kind::small_piece); // 1.5 mm2
+    CHECK(in_mm(found[1].width) == Approx(std::sqrt(1.5)).epsilon(1e-3));
+    const auto strip = narrow(box_at(0, 0, 60, 0.5));
+    REQUIRE(strip.size() == 1);
+    CHECK(strip[0].kind == Kind::piece);
+    CHECK(in_mm(strip[0].width) == Approx(0.5).margin(0.01));
+}
+
+TEST_CASE("necks are found wherever they are, as wide as they are") {
+    for (const double width : {0.1, 0.3, 0.5, 0.7}) {
+        INFO(width);
+        const auto found =
+            narrow(united({box_at(0, 0, 20, 20), box_at(25, 0, 20, 20), box_at(19, 9, 7, width)}));
+        REQUIRE(found.size() == 1);
+        CHECK(found[0].kind == Kind::neck);
+        CHECK(in_mm(found[0].width) == Approx(width).margin(0.02));
+        CHECK(found[0].box.centre().x == Approx(22.5).margin(0.5));
+        // The web between a hole and the edge.
+        const auto web = narrow(subtracted(box_at(0, 0, 30, 30), box_at(5, width, 20, 20)));
+        REQUIRE(web.size() == 1);
+        CHECK(web[0].kind == Kind::neck);
+        CHECK(in_mm(web[0].width) == Approx(width).margin(0.02));
+    }
+    CHECK(narrow(united({box_at(0, 0, 20, 20), box_at(25, 0, 20, 20), box_at(19, 9, 7, 0.9)})).empty());
+}
+
+TEST_CASE("corners are no slivers until they are very sharp, flaps are") {
+    CHECK(narrow(box_at(0, 0, 30, 20)).empty());
+    CHECK(narrow(region_of({ring(regular(3, 20))}, FillRule::nonzero)).empty()); // 60 degrees
+    Ring star;
+    for (int i = 0; i < 10; ++i) {
+        const double a = i * std::numbers::pi / 5, r = i % 2 ? 8 : 20;
+        star.push_back({r * std::cos(a), r * std::sin(a)});
+    }
+    CHECK(narrow(region_of({ring(star)}, FillRule::nonzero)).empty());
+    const Region needle = region_of({ring({{0, 0}, {40, 1.5}, {40, 20}, {0, 1}})}, FillRule::nonzero);
+    CHECK(narrow(needle).empty()); // 1 mm wide at its end
+    const auto thorn = narrow(region_of({ring({{0, 0}, {40, 0}, {40, 5}})}, FillRule::nonzero)); // 7 degrees
+    REQUIRE(thorn.size() == 1);
+    CHECK(thorn[0].kind == Kind::sliver);
+    const auto flap = narrow(united({box_at(0, 0, 20, 20), box_at(19, 9, 9, 0.2)}));
+    REQUIRE(flap.size() == 1);
+    CHECK(flap[0].kind == Kind::sliver);
+    CHECK(in_mm(flap[0].width) == Approx(0.2).margin(0.05));
+}
+
+TEST_CASE("where nothing is told every point of a random shape lies in a disc that fits, or in a corner") {
+    Random random("narrow");
+    INFO("seed " << random.seed());
+    int clean = 0, told = 0;
+    for (int round = 0; round < 40; ++round) {
+        std::vector<Region> blocks;
+        for (int i = random.whole(2, 6); i > 0; --i)
+            blocks.push_back(
+                box_at(random.real(0, 20), random.real(0, 20), random.real(0.3, 12), random.real(0.3, 12)));
+        const Region shape = united(blocks);
+        const auto found = narrow(shape, 1, 0);
+        (found.empty() ? clean : told)++;
+        // A box thinner than the disc that sticks out of the others by more than its own width is never
+        // missed.
+        const Region core = offset(shape, mm(-0.5));
+        const Region reached = offset(core, mm(0.52));
+        for (const Region& left : pieces(subtracted(shape, reached))) {
+            const Box box = bounds(left);
+            const bool large = std::max(box.width(), box.height()) > 3.3;
+            bool named = false;
+            for (const NarrowPlace& place : found)
+                named |= place.box.grown(0.1).meets(box);
+            const double mean = 2 * in_square_mm(area(left)) / in_mm(perimeter(left));
+            if (large && mean < 0.5) CHECK(named);
+        }
+    }
+    CHECK(clean > 0);
+    CHECK(told > 0);
+}
+
+TEST_CASE("pieces with too many points are counted, not passed over") {
+    const auto found =
+        narrow_places(region_of({ring(regular(500, 20))}, FillRule::nonzero), mm(0.8), mm(2), 400);
+    CHECK(found.places.empty());
+    CHECK(found.unchecked == 1);
+}

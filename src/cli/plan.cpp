@@ -2,8 +2,9 @@
 
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/workflow/accounts.h"
 #include "core/workflow/exporting.h"
-#include "present/run_sheet_pdf.h"
+#include "present/pdf.h"
 
 namespace dotlane::cli {
 namespace {
@@ -64,8 +65,10 @@ json move_json(const Plan& plan, std::size_t m) {
     json j = {{"start_s", in_seconds(span.start)}, {"time_s", in_seconds(span.time)}};
     if (const auto* stop = std::get_if<StopMove>(&plan.program.moves[m])) {
         j["kind"] = "stop", j["number"] = stop->number;
+        j["hands"] = json::array();
         for (const HandStep& s : stop->steps)
             j["hands"].push_back(s.text);
+        j["holds"] = stop->holds;
     } else {
         const auto& pass = std::get<PassMove>(plan.program.moves[m]);
         j["kind"] = "pass", j["number"] = pass.number, j["sheet"] = pass.sheet.value,
@@ -91,8 +94,19 @@ class PlanVerb final : public ProjectVerb {
                 moves.push_back(move_json(plan, m));
             for (const Reason& r : plan.reasons)
                 reasons.push_back({{"code", r.code}, {"sentence", r.sentence}});
+            json printed = json::array();
+            for (const PrintSheet& print : plan.program.prints)
+                printed.push_back({{"sheet", print.sheet.sheet.value}, {"shapes", print.shapes.size()}});
             const PlanTotals& t = plan.totals;
+            const LineAccount lines = account(*derived);
             c.print({{"moves", moves},
+                     {"printed", printed},
+                     {"lines",
+                      {{"run", lines.run},
+                       {"printed", lines.printed},
+                       {"set_aside", lines.aside},
+                       {"no_lane", lines.no_lane},
+                       {"unplaced", lines.unplaced}}},
                      {"reasons", reasons},
                      {"machine_s", in_seconds(t.machine)},
                      {"hands_s", in_seconds(t.hands)},
@@ -108,7 +122,7 @@ class PlanVerb final : public ProjectVerb {
         RunSheet sheet = make_run_sheet(*derived, c.workshop.catalog());
         if (!why_) sheet.reasons.clear();
         sheet.cautions.clear();
-        c.out << to_text(sheet);
+        c.out << to_text(sheet, *derived);
         return code;
     }
     bool why_ = false;
@@ -174,13 +188,21 @@ class Export final : public ProjectVerb {
     int act(Context& c, Project& project) override {
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         const auto done = export_folder(*derived, c.workshop.catalog(), c.files, folder_,
-                                        {override_, present::run_sheet_pdf});
+                                        {override_, present::pdf_painter()});
         if (!done) return c.error(done.error());
         if (c.json)
-            c.print({{"folder", folder_}, {"files", done->files}});
-        else
+            c.print({{"folder", folder_},
+                     {"files", done->files},
+                     {"removed", done->removed},
+                     {"left", done->changed}});
+        else {
             for (const std::string& f : done->files)
                 c.out << folder_ << "/" << f << "\n";
+            for (const std::string& f : done->removed)
+                c.out << "removed, no longer right: " << f << "\n";
+            for (const std::string& f : done->changed)
+                c.out << "left, no longer right, but changed by somebody: " << f << "\n";
+        }
         return blocks_export(derived->findings) ? findings : fine;
     }
     std::string folder_;

@@ -25,7 +25,7 @@ double nice_step(double seconds_shown, double width) {
 
 BoardLayout::BoardLayout(const BoardScene& scene, const QRectF& whole)
     : area(whole) {
-    total_left = area.right() - totals_width;
+    total_left = area.right() - (scene.totals ? totals_width : -28);
     plot = QRectF(QPointF(area.left() + heads + 8, area.top() + axis),
                   QPointF(total_left - 28, area.bottom() - 18));
     if (!scene.derived) return;
@@ -347,7 +347,7 @@ void paint_board(QPainter& painter, const BoardScene& scene, const QRectF& area)
     paint_heads(painter, scene, layout, area);
     paint_way(painter, layout, plan);
     paint_moves(painter, scene, layout, plan);
-    paint_totals(painter, plan, layout, area);
+    if (scene.totals) paint_totals(painter, plan, layout, area);
     if (scene.dragged) paint_drop_mark(painter, layout, plan, *scene.dragged);
     if (scene.now) {
         const double x = layout.x(*scene.now);

@@ -21,7 +21,8 @@ struct BoardScene {
         std::optional<std::size_t> before; ///< the pass it would run before; empty: as the last
     };
     std::optional<Dragged> dragged;
-    LaneId lit; ///< a lane whose track is lit
+    LaneId lit;         ///< a lane whose track is lit
+    bool totals = true; ///< times, stops and cost beside it
 };
 
 /// Where everything stands; shared by painting and hit testing.

@@ -1,14 +1,12 @@
 #include "present/run_sheet_pdf.h"
 
-#include <QBuffer>
-#include <QGuiApplication>
-#include <QPageSize>
 #include <QPainter>
 #include <QPdfWriter>
-#include <memory>
+#include <set>
 
-#include "core/workflow/data_folder.h"
-#include "present/lane_style.h"
+#include "present/board_painter.h"
+#include "present/pdf.h"
+#include "present/sheet_painter.h"
 
 namespace dotlane::present {
 namespace {
@@ -16,8 +14,10 @@ namespace {
 /// Writes down the page and on to the next; lengths in points.
 class Page {
   public:
-    explicit Page(QPdfWriter& writer)
+    Page(QPdfWriter& writer, const Derived& derived, const Catalog& catalog)
         : writer_(writer)
+        , derived_(derived)
+        , catalog_(catalog)
         , painter_(&writer) {
         width_ = writer.width();
         height_ = writer.height();
@@ -45,13 +45,40 @@ class Page {
         painter_.drawLine(QPointF(0, y_), QPointF(width_, y_));
         y_ += 6;
     }
+    /// A line with a box before it.
+    void tick(const std::string& line) {
+        room(20);
+        tick_box();
+        text(line, 10.5, QFont::DemiBold, 20);
+        gap(4);
+    }
+    void board() {
+        constexpr double h = 128, shown_wide = 900; // painted as large as on a screen, then made to fit
+        room(h);
+        painter_.save();
+        painter_.translate(0, y_);
+        const double k = width_ / shown_wide;
+        painter_.scale(k, k);
+        paint_board(painter_, {&derived_, &catalog_, {}, {}, {}, {}, false}, {0, 0, shown_wide, h / k});
+        painter_.restore();
+        y_ += h + 6;
+    }
+    void steps(const RunSheet& sheet) {
+        std::set<SheetId> shown;
+        for (const RunSheetRow& r : sheet.rows) {
+            row(r);
+            for (const RunSheetPicture& picture : sheet.pictures)
+                if (r.sheet && picture.sheet == r.sheet && shown.insert(r.sheet).second)
+                    sheet_picture(picture);
+        }
+        for (const RunSheetPicture& picture : sheet.pictures)
+            if (!shown.contains(picture.sheet)) sheet_picture(picture);
+    }
     void row(const RunSheetRow& r) {
         room(20 + 14.0 * static_cast<double>(r.lines.size()));
         const double top = y_;
-        if (r.stop) { // a box to tick
-            painter_.setPen(QPen(QColor("#22282c"), 1));
-            painter_.setBrush(Qt::NoBrush);
-            painter_.drawRect(QRectF(1, top + 3, 9, 9));
+        if (r.stop) {
+            tick_box();
         } else {
             painter_.setPen(Qt::NoPen);
             painter_.setBrush(to_qcolor(r.colour));
@@ -64,7 +91,33 @@ class Page {
         text(r.title, 10.5, r.stop ? QFont::DemiBold : QFont::Normal, 20);
         for (const std::string& line : r.lines)
             text(line, 9.5, QFont::Normal, 32, QColor("#4a4843"));
+        if (!r.lies.empty()) text(r.lies, 9, QFont::Normal, 32, QColor("#6d6a64"));
         y_ += 5;
+    }
+    /// The sheet on its mat to the left, what its numbers mean to the right.
+    void sheet_picture(const RunSheetPicture& picture) {
+        constexpr double side = 130, left = 32;
+        const Box mat{0, 0, in_mm(picture.mat_width), in_mm(picture.mat_height)};
+        const double k = side / std::max(mat.width(), 1.0), h = std::min(k * mat.height(), 1.6 * side);
+        room(h + 16);
+        const double top = y_ + 4;
+        const QRectF area(left, top, side, h);
+        const View view = View::fitting(mat, area);
+        painter_.save();
+        paint_sheet(painter_, {derived_.project.get(), &catalog_, &derived_, picture.sheet, true, {}}, view,
+                    area);
+        for (const RunSheetPart& part : picture.parts)
+            number(part, view);
+        painter_.restore();
+        const double words = left + side + 14;
+        y_ = top;
+        text(picture.title, 10, QFont::DemiBold, words);
+        for (const std::string& note : picture.notes)
+            text(note, 9, QFont::Normal, words, QColor("#4a4843"));
+        gap(3);
+        for (const RunSheetPart& part : picture.parts)
+            text(std::to_string(part.number) + "  " + part.name, 9, QFont::Normal, words, QColor("#4a4843"));
+        y_ = std::max(y_, top + h) + 12;
     }
     void list(const char* heading, const std::vector<std::string>& items) {
         if (items.empty()) return;
@@ -90,54 +143,55 @@ class Page {
     }
 
   private:
+    void tick_box() {
+        painter_.setPen(QPen(QColor("#22282c"), 1));
+        painter_.setBrush(Qt::NoBrush);
+        painter_.drawRect(QRectF(1, y_ + 3, 9, 9));
+    }
+    void number(const RunSheetPart& part, const View& view) {
+        const QString text = QString::number(part.number);
+        const QFont font = ui_font(8, QFont::DemiBold);
+        const double r = std::max(6.0, QFontMetricsF(font).horizontalAdvance(text) / 2 + 3);
+        const QPointF middle = view.map(part.box.centre());
+        painter_.setPen(QPen(QColor("#22282c"), 0.8));
+        painter_.setBrush(QColor("#fffdf9"));
+        painter_.drawRoundedRect(QRectF(middle.x() - r, middle.y() - 6, 2 * r, 12), 6, 6);
+        painter_.setFont(font);
+        painter_.drawText(QRectF(middle.x() - r, middle.y() - 6, 2 * r, 12), Qt::AlignCenter, text);
+    }
+
     QPdfWriter& writer_;
+    const Derived& derived_;
+    const Catalog& catalog_;
     QPainter painter_;
     double width_ = 0, height_ = 0, y_ = 0;
 };
 
 } // namespace
 
-Result<std::string> run_sheet_pdf(const RunSheet& sheet) {
-    std::unique_ptr<QGuiApplication> own;
-    static int argc = 1;
-    static char name[] = "dot-lane-cli";
-    static char* argv[] = {name, nullptr};
-    if (!QCoreApplication::instance()) {
-        qputenv("QT_QPA_PLATFORM", "offscreen");
-        // What Qt has to say about a session that has no desktop is nobody's concern on a command line.
-        const auto handler =
-            qInstallMessageHandler([](QtMsgType, const QMessageLogContext&, const QString&) {});
-        own = std::make_unique<QGuiApplication>(argc, argv);
-        qInstallMessageHandler(handler);
-    }
-    load_fonts(QString::fromStdString(data_folder()));
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter writer(&buffer);
-        writer.setResolution(72); // before any painter is opened on it: all lengths here are points
-        writer.setPageSize(QPageSize(QPageSize::A4));
-        writer.setPageMargins(QMarginsF(18, 16, 18, 16), QPageLayout::Millimeter);
-        writer.setTitle(QString::fromStdString(sheet.title + ": run sheet"));
-        writer.setCreator("Dot Lane");
-        Page page(writer);
+Result<std::string> run_sheet_pdf(const RunSheet& sheet, const Derived& derived, const Catalog& catalog) {
+    const QString title = QString::fromStdString(sheet.title + ": run sheet");
+    constexpr int points = 72;
+    return pdf_bytes(QPageSize(QPageSize::A4), {18, 16, 18, 16}, title, points, [&](QPdfWriter& writer) {
+        Page page(writer, derived, catalog);
         page.text(sheet.title, 20, QFont::DemiBold);
         page.text(sheet.subtitle, 11, QFont::Normal, 0, QColor("#6d6a64"));
         page.gap(6);
         if (!sheet.overridden.empty()) page.text(sheet.overridden, 11, QFont::DemiBold, 0, QColor("#b3402e"));
         page.gap(4);
         page.totals(sheet.totals);
+        page.text("Lines: " + sheet.lines, 9.5, QFont::Normal, 0, QColor("#6d6a64"));
+        page.gap(4);
+        page.board();
+        for (const std::string& line : sheet.before)
+            page.tick(line);
         page.rule();
-        for (const RunSheetRow& row : sheet.rows)
-            page.row(row);
+        page.steps(sheet);
         page.list("Findings that stand", sheet.findings);
         page.list("Why this order", sheet.reasons);
         page.list("Take care", sheet.cautions);
         page.list("Files", sheet.files);
-    }
-    if (bytes.isEmpty()) return fail("pdf.failed", "The run sheet could not be written as PDF.");
-    return bytes.toStdString();
+    });
 }
 
 } // namespace dotlane::present

@@ -1,4 +1,4 @@
-// The run sheet as PDF, A4. Works without a display: starts an offscreen QGuiApplication when there is none.
+// The run sheet as PDF, A4: the board, what to do, and every sheet with its parts numbered.
 #pragma once
 
 #include <string>
@@ -8,6 +8,6 @@
 namespace dotlane::present {
 
 /// PDF bytes. Error "pdf.failed".
-Result<std::string> run_sheet_pdf(const RunSheet& sheet);
+Result<std::string> run_sheet_pdf(const RunSheet& sheet, const Derived& derived, const Catalog& catalog);
 
 } // namespace dotlane::present

@@ -8,6 +8,7 @@ namespace dotlane::present {
 namespace {
 
 bool dark_chosen = false;
+thread_local int on_paper = 0;
 
 double luminance(QColor c) {
     const auto linear = [](double v) {
@@ -33,10 +34,17 @@ const Theme& Theme::dark_one() {
 }
 
 const Theme& Theme::current() {
-    return dark_chosen ? dark_one() : light();
+    return dark_chosen && on_paper == 0 ? dark_one() : light();
 }
 void Theme::choose(bool dark) {
     dark_chosen = dark;
+}
+
+OnPaper::OnPaper() {
+    ++on_paper;
+}
+OnPaper::~OnPaper() {
+    --on_paper;
 }
 
 void load_fonts(const QString& data_folder) {

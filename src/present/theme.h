@@ -21,6 +21,15 @@ struct Theme {
     static void choose(bool dark);
 };
 
+/// While it lives, what this thread paints has the light theme's colours: paper is never dark.
+class OnPaper {
+  public:
+    OnPaper();
+    ~OnPaper();
+    OnPaper(const OnPaper&) = delete;
+    OnPaper& operator=(const OnPaper&) = delete;
+};
+
 /// Loads the shipped fonts once; the interface is set in Cabin.
 void load_fonts(const QString& data_folder);
 QFont ui_font(double points, QFont::Weight weight = QFont::Normal);

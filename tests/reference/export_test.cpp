@@ -45,7 +45,7 @@ TEST_CASE_METHOD(
     CHECK(cut.width() == Approx(100).margin(0.25)); // half the 0.1 mm line on each side and a pixel
     CHECK(cut.height() == Approx(60).margin(0.25));
     CHECK(cut.x0 == Approx(10).margin(0.2)); // where it was placed
-    for (const char* name : {"00-everything.svg", "01-foil-gold-foil-tip-0-5.svg", "02-cut-fine-blade.svg"}) {
+    for (const char* name : {"00-everything.svg", "01-foil-gold-foil-tip-0.5.svg", "02-cut-fine-blade.svg"}) {
         const Box square = ink(name, {0, 306, 300, 324});
         INFO(name);
         CHECK(square.width() == Approx(10).margin(0.25));

@@ -21,7 +21,7 @@
 #include "core/project/format.h"
 #include "core/workflow/data_folder.h"
 #include "core/workflow/placing.h"
-#include "present/run_sheet_pdf.h"
+#include "present/pdf.h"
 #include "present/words.h"
 
 namespace dotlane::app {
@@ -253,7 +253,7 @@ void MainWindow::export_to(QString folder, bool override_errors) {
         [derived, folder, override_errors, &catalog = session_.catalog(), &files = session_.files()] {
             return std::make_shared<Result<ExportResult>>(caught([&] {
                 return export_folder(*derived, catalog, files, folder.toStdString(),
-                                     {override_errors, present::run_sheet_pdf});
+                                     {override_errors, present::pdf_painter()});
             }));
         }));
 }

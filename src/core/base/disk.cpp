@@ -4,9 +4,11 @@
 #include <cstring>
 #include <fcntl.h>
 #include <filesystem>
+#include <optional>
 #include <set>
 #include <sys/file.h>
 #include <sys/stat.h>
+#include <sys/xattr.h>
 #include <unistd.h>
 
 #include "core/base/aside_file.h"
@@ -130,8 +132,13 @@ class Disk final : public FileSystem {
         aside::remove_left(target, name);
         const Handle held(::open(target.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
         if (held) (void)::flock(held.fd(), LOCK_EX); // exports into one folder take turns
-        if (only_ours(target, files, gone) && !stand_in(target)) {
+        const auto others = others_in(target, files, gone);
+        if (others && !stand_in(target) && plain(target)) {
             auto built = build(parent, name, files, given);
+            if (built && !bring_along(*others, target, *built)) {
+                aside::remove_folder(*built);
+                built = tl::make_unexpected(Error{});
+            }
             struct stat mode {};
             if (built && ::stat(target.c_str(), &mode) == 0)
                 (void)::chmod(built->c_str(), mode.st_mode & 0777);
@@ -141,13 +148,15 @@ class Disk final : public FileSystem {
                 for (const auto& list : {names_of(files), gone})
                     for (const std::string& each : list)
                         ::unlink((*built + "/" + each).c_str());
+                for (const std::string& each : *others)
+                    drop_second_name(*built + "/" + each, target + "/" + each);
                 put_back(*built, target); // what somebody laid there in this moment
                 ::rmdir(built->c_str());
                 return {};
             }
             if (built) aside::remove_folder(*built);
         }
-        // Other things lie there, or the folder cannot be swapped: its files are, one by one.
+        // Folders lie there, or the folder cannot be swapped: its files are, one by one.
         auto built = build(target, name, files, given);
         if (!built) return tl::make_unexpected(built.error());
         for (const NamedBytes& file : files)
@@ -232,17 +241,39 @@ class Disk final : public FileSystem {
         return names;
     }
 
-    static bool only_ours(const std::string& folder, const std::vector<NamedBytes>& files,
-                          const std::vector<std::string>& gone) {
+    /// Names of the files in the folder that are none of these; none when there is something else than files,
+    /// or so much that it is better left alone.
+    static std::optional<std::vector<std::string>> others_in(const std::string& folder,
+                                                             const std::vector<NamedBytes>& files,
+                                                             const std::vector<std::string>& gone) {
         std::set<std::string> ours(gone.begin(), gone.end());
         for (const NamedBytes& file : files)
             ours.insert(file.first);
+        std::vector<std::string> others;
         std::error_code ec;
-        for (const auto& entry : fs::directory_iterator(folder, ec))
-            if (!ours.contains(entry.path().filename().string()) ||
-                !fs::is_regular_file(entry.symlink_status(ec)))
-                return false;
-        return !ec;
+        for (const auto& entry : fs::directory_iterator(folder, ec)) {
+            const std::string name = entry.path().filename().string();
+            if (!fs::is_regular_file(entry.symlink_status(ec)) || others.size() > 200) return std::nullopt;
+            if (!ours.contains(name)) others.push_back(name);
+        }
+        if (ec) return std::nullopt;
+        return others;
+    }
+
+    /// Whether another folder may stand in its place: it is the maker's own, and nothing hangs on it that a
+    /// new one would not have.
+    static bool plain(const std::string& folder) {
+        struct stat info {};
+        return ::stat(folder.c_str(), &info) == 0 && info.st_uid == ::geteuid() &&
+               ::listxattr(folder.c_str(), nullptr, 0) <= 0;
+    }
+
+    /// The same files under a second name, so that they are never missing while folders are swapped.
+    static bool bring_along(const std::vector<std::string>& names, const std::string& from,
+                            const std::string& to) {
+        return std::all_of(names.begin(), names.end(), [&](const std::string& name) {
+            return ::link((from + "/" + name).c_str(), (to + "/" + name).c_str()) == 0;
+        });
     }
 
     /// Writes all files into a new folder beside (or in) the target. Its path.
@@ -258,6 +289,17 @@ class Disk final : public FileSystem {
         }
         aside::flush_folder(path);
         return path;
+    }
+
+    /// Unless the file was replaced in this moment: then the newer one is kept.
+    static void drop_second_name(const std::string& second, const std::string& kept) {
+        struct stat a {
+        }, b{};
+        if (::lstat(second.c_str(), &a) != 0) return;
+        if (::lstat(kept.c_str(), &b) == 0 && same_file(a, b))
+            ::unlink(second.c_str());
+        else
+            (void)::rename(second.c_str(), kept.c_str());
     }
 
     static tl::unexpected<Error> give_up(const std::string& built, const std::string& path, int reason) {

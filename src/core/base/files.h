@@ -43,7 +43,7 @@ class FileSystem {
                                           Access access = Access::usual) = 0;
     /// Puts these files into a folder, which is made when missing, and takes those named in `gone` out of it;
     /// everything else in it stays. The files are written aside and swapped in when all are on disk: at once
-    /// where the folder holds nothing else, otherwise one after another. Error "file.unwritable".
+    /// where the folder holds nothing but files, otherwise one after another. Error "file.unwritable".
     virtual Result<void> write_folder(const std::string& folder, const std::vector<NamedBytes>& files,
                                       const std::vector<std::string>& gone) = 0;
     virtual Result<void> make_folder(const std::string& path, Access access = Access::usual) = 0;

@@ -114,7 +114,7 @@ int line_of_offset(std::string_view text, std::size_t offset) {
                    std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(offset), '\n'));
 }
 
-std::string file_safe(std::string_view text) {
+std::string code_word(std::string_view text) {
     std::string out;
     for (const char c : lower_case(text)) {
         const bool keep = (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9');
@@ -217,6 +217,10 @@ std::uint64_t content_hash(std::string_view bytes) {
     for (const char c : bytes)
         hash = (hash ^ static_cast<unsigned char>(c)) * 1099511628211ULL;
     return hash;
+}
+
+std::string counted(std::size_t n, const char* one, const char* many) {
+    return std::to_string(n) + " " + (n == 1 ? one : many);
 }
 
 } // namespace dotlane

@@ -28,8 +28,8 @@ std::optional<std::string> from_base64(std::string_view text);
 std::vector<std::string_view> split(std::string_view text, std::string_view separators);
 /// 1-based line of byte `offset` in `text`.
 int line_of_offset(std::string_view text, std::size_t offset);
-/// Lower-case letters, digits and single hyphens: for names of exported files.
-std::string file_safe(std::string_view text);
+/// Lower-case letters, digits and single hyphens: for codes made of words that come out of files.
+std::string code_word(std::string_view text);
 /// The text with every byte that is no part of valid UTF-8 replaced by '?', control characters by blanks: fit
 /// for names that come out of files.
 std::string valid_utf8(std::string_view text);
@@ -40,5 +40,8 @@ std::string printable(std::string_view text);
 std::string shortened(std::string text, std::size_t most_bytes);
 /// FNV-1a, 64 bit: content hash for caches and for telling whether a source file changed.
 std::uint64_t content_hash(std::string_view bytes);
+
+/// "1 line", "3 lines".
+std::string counted(std::size_t n, const char* one, const char* many);
 
 } // namespace dotlane

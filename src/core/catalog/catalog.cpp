@@ -63,6 +63,10 @@ Tool tool_from(const json& j) {
            mm(above_zero(j, "tip")),
            mm_per_second(above_zero(j, "speed")),
            seconds(in::number(j, "warm_up", 0)),
+           seconds(in::number(j, "cool_down", 0)),
+           seconds(in::number(j, "lay_on", 0)),
+           seconds(in::number(j, "lift_off", 0)),
+           seconds(in::number(j, "per_sheet", 0)),
            in::text(j, "caution", "")};
     for (const std::string& name : texts(j, "actions")) {
         const auto action = action_from_name(name);

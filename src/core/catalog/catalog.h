@@ -35,7 +35,9 @@ struct Tool {
     std::vector<Action> actions;
     Length tip; ///< width of the mark
     Speed speed;
-    Duration warm_up;
+    Duration warm_up, cool_down; ///< of heated tools, until they work and until they may be touched
+    Duration lay_on, lift_off;   ///< of what a tool works through, such as foil, by hand
+    Duration per_sheet;          ///< of tools that do a sheet at a time: printers
     std::string caution;
     bool operator==(const Tool&) const = default;
 };

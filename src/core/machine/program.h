@@ -2,6 +2,7 @@
 // that leaves the planner leaves through here: exports, the rehearsal, later the device.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <variant>
 #include <vector>
@@ -16,7 +17,19 @@ namespace dotlane {
 
 /// What the hands do at a stop, one sentence each, in order.
 struct HandStep {
-    enum class Kind { unload, load, take_out, put_in, warm_up, care } kind = Kind::load;
+    enum class Kind {
+        print,
+        cool,
+        lift_off,
+        unload,
+        take_out,
+        put_in,
+        depth,
+        lay_on,
+        load,
+        warm_up,
+        care
+    } kind = Kind::load;
     std::string text;
     bool operator==(const HandStep&) const = default;
 };
@@ -27,6 +40,7 @@ struct StopMove {
     SheetId sheet;  ///< the sheet that lies in the machine afterwards; none at the end
     std::vector<HandStep> steps;
     Duration time;
+    std::vector<std::string> holds = {}; ///< what each slot holds afterwards; empty text: nothing
     bool operator==(const StopMove&) const = default;
 };
 
@@ -65,9 +79,27 @@ struct ProgramSheet {
     bool operator==(const ProgramSheet&) const = default;
 };
 
+/// One line of what is printed, with the colours it was drawn in; mm on the mat.
+struct PrintShape {
+    Polylines contours;
+    FillRule rule = FillRule::nonzero;
+    Drawn drawn;
+    bool operator==(const PrintShape&) const = default;
+};
+
+/// What is printed on a sheet of stock before the machine has it, true to size.
+struct PrintSheet {
+    ProgramSheet sheet;
+    std::vector<PrintShape> shapes; ///< the hindmost first
+    std::vector<Polyline> marks;    ///< at the corners that the tool reaches, where no part lies
+    std::optional<Box> square;      ///< to be measured on the print; none when nowhere is free
+    bool operator==(const PrintSheet&) const = default;
+};
+
 struct Program {
     std::string project, machine;
     std::vector<std::string> slots; ///< names, left to right
+    std::vector<PrintSheet> prints;
     std::vector<ProgramSheet> sheets;
     Motion motion;
     std::vector<Move> moves;

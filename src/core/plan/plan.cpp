@@ -4,12 +4,15 @@
 #include <cstring>
 
 #include "core/base/text.h"
+#include "core/plan/hands.h"
 #include "core/plan/order.h"
 #include "core/plan/route.h"
 #include "core/plan/slots.h"
 
 namespace dotlane {
 namespace {
+
+constexpr const char* blade_kind = "blade";
 
 bool parts_material(Action a) {
     return a == Action::cut || a == Action::perforate;
@@ -39,10 +42,11 @@ class Planner {
 
     Result<Plan> run() {
         for (SheetWork& sheet : sheets_) {
-            std::erase_if(sheet.lanes, [](const LaneWork& w) {
-                return w.lines.empty() || w.lane.action == Action::print;
-            });
+            std::erase_if(sheet.lanes, [](const LaneWork& w) { return w.lines.empty(); });
             sort_lanes(sheet.lanes, options_.order);
+            // Nobody can print on what is already on a mat.
+            std::stable_partition(sheet.lanes.begin(), sheet.lanes.end(),
+                                  [](const LaneWork& w) { return w.lane.action == Action::print; });
         }
         std::erase_if(sheets_, [](const SheetWork& s) { return s.lanes.empty(); });
         if (sheets_.empty())
@@ -66,8 +70,9 @@ class Planner {
     Result<void> fill_slots() {
         std::vector<SlotNeed> needs;
         for (SheetWork& sheet : sheets_) {
-            bool first = true;
+            const LaneWork* before = nullptr;
             for (LaneWork& work : sheet.lanes) {
+                if (work.lane.action == Action::print) continue;
                 if (!work.tool)
                     return fail("plan.no-tool", "Lane \"" + work.lane.name +
                                                     "\" has no tool. Choose one in the lane's settings.");
@@ -85,10 +90,11 @@ class Planner {
                     fits_.push_back(std::move(fits));
                 }
                 passes_.push_back({&sheet, &work, it->second});
-                needs.push_back({it->second, first});
-                first = false;
+                needs.push_back({it->second, !before || foil_changes(*before, work)});
+                before = &work;
             }
         }
+        if (passes_.empty()) return {};
         auto slots = assign_slots(needs, fits_);
         if (!slots) return tl::make_unexpected(slots.error());
         slots_ = std::move(*slots);
@@ -116,12 +122,16 @@ class Planner {
                 {"stops.one-slot",
                  passes + " make " + stops +
                      ": with one holder every change of tool is one, and the last only unloads."});
+        if (std::any_of(passes_.begin(), passes_.end(), [](const Pass& p) { return under_foil(*p.work); }))
+            plan_.reasons.push_back(
+                {"stops.foil",
+                 "Foil is laid on before its pass and lifted off after it, both while the tip is "
+                 "cold: a hot tip burns, and it would mark what it touches on its way."});
         for (std::size_t i = 1; i < passes_.size(); ++i) {
             const auto& slot = slots_.passes[i];
             const auto &before = slots_.passes[i - 1], &now = slot;
             if (slot.stop || before.slot == now.slot) continue;
-            const std::string a = labels_[static_cast<std::size_t>(passes_[i - 1].tool)],
-                              b = labels_[static_cast<std::size_t>(passes_[i].tool)];
+            const std::string &a = label(passes_[i - 1].tool), &b = label(passes_[i].tool);
             Reason reason{"slots.together", "The " + a + " sits in the " +
                                                 machine_.slots[static_cast<std::size_t>(before.slot)].name +
                                                 " and the " + b + " in the " +
@@ -153,17 +163,17 @@ class Planner {
     }
 
     bool build_moves() {
-        std::vector<int> holds(machine_.slots.size(), -1);
-        SheetId loaded;
+        for (SheetWork& sheet : sheets_)
+            if (sheet.print) plan_.program.prints.push_back(*sheet.print);
+        if (passes_.empty()) return add_prints(), true;
         std::size_t inner_first = 0;
         for (std::size_t i = 0; i < passes_.size(); ++i) {
             const Pass& pass = passes_[i];
             const auto& slot = slots_.passes[i];
             const SheetId sheet = pass.sheet->sheet.sheet;
-            if (slot.stop) add_stop(loaded, pass.sheet, holds, slot.holds);
-            if (sheet != loaded) plan_.program.sheets.push_back(pass.sheet->sheet);
-            loaded = sheet;
-            holds = slot.holds;
+            if (slot.stop) add_stop(i);
+            if (i == 0 || pass.sheet != passes_[i - 1].sheet)
+                plan_.program.sheets.push_back(pass.sheet->sheet);
             const LaneWork& work = *pass.work;
             const Point rest{pass.sheet->sheet.usable.x0, pass.sheet->sheet.usable.y0};
             auto routed =
@@ -179,7 +189,7 @@ class Planner {
                           work.lane.action,
                           work.lane.name,
                           work.plate,
-                          labels_[static_cast<std::size_t>(pass.tool)],
+                          label(pass.tool),
                           machine_.slots[static_cast<std::size_t>(slot.slot)].name,
                           work.lane.colour,
                           work.tool->tip,
@@ -191,7 +201,7 @@ class Planner {
             plan_.totals.tool_down += length(move.strokes);
             plan_.program.moves.emplace_back(std::move(move));
         }
-        add_stop(loaded, nullptr, holds, std::vector<int>(holds.size(), -1));
+        add_stop(passes_.size());
         if (inner_first > 0)
             plan_.reasons.push_back(
                 {"route.inner-first", "What lies inside an outline is cut before the outline (" +
@@ -201,42 +211,62 @@ class Planner {
         return true;
     }
 
-    /// `to` is null at the end of the job.
-    void add_stop(SheetId loaded, const SheetWork* to, const std::vector<int>& before,
-                  const std::vector<int>& after) {
-        using Kind = HandStep::Kind;
-        StopMove stop{++stop_number_, to ? to->sheet.sheet : SheetId{}, {}, {}};
-        const bool sheet_changes = !to || to->sheet.sheet != loaded;
-        if (sheet_changes && loaded) {
-            stop.steps.push_back({Kind::unload, "Unload the mat and lift the sheet off it."});
-            stop.time += machine_.unload_sheet;
+    /// Before the pass; behind the last one at the end of the job.
+    void add_stop(std::size_t next) {
+        StopNeeds needs;
+        needs.machine = &machine_;
+        if (next > 0) needs.from = passes_[next - 1].sheet;
+        if (next < passes_.size()) needs.to = passes_[next].sheet;
+        for (std::size_t i = next; i > 0; --i) {
+            needs.ran.push_back(passes_[i - 1].work);
+            if (slots_.passes[i - 1].stop) break;
         }
-        for (std::size_t s = 0; s < before.size(); ++s) {
-            if (before[s] == after[s]) continue;
-            const std::string& where = machine_.slots[s].name;
-            if (before[s] >= 0)
-                stop.steps.push_back({Kind::take_out, "Take the " +
-                                                          labels_[static_cast<std::size_t>(before[s])] +
-                                                          " out of the " + where + " and cap it."});
-            if (after[s] < 0) continue;
-            const Tool& tool = *tool_of_[static_cast<std::size_t>(after[s])];
-            stop.steps.push_back({Kind::put_in, "Put the " + labels_[static_cast<std::size_t>(after[s])] +
-                                                    " into the " + where + "."});
-            stop.time += machine_.swap;
-            if (in_seconds(tool.warm_up) > 0) {
-                stop.steps.push_back({Kind::warm_up, "Wait " + spoken_seconds(in_seconds(tool.warm_up)) +
-                                                         " until the " + tool.name + " is hot."});
-                stop.time += tool.warm_up;
-            }
-            if (!tool.caution.empty()) stop.steps.push_back({Kind::care, tool.caution});
+        std::size_t end = next;
+        for (; end < passes_.size() && (end == next || !slots_.passes[end].stop); ++end)
+            needs.next.push_back(passes_[end].work);
+        if (next == 0)
+            for (const SheetWork& sheet : sheets_)
+                if (sheet.print) needs.print.push_back(&sheet);
+        depths_.resize(machine_.slots.size());
+        for (std::size_t s = 0; s < machine_.slots.size(); ++s) {
+            const int before = next > 0 ? slots_.passes[next - 1].holds[s] : -1,
+                      after = next < passes_.size() ? slots_.passes[next].holds[s] : -1;
+            HolderChange holder;
+            holder.slot = machine_.slots[s].name;
+            if (before >= 0) holder.before = tool(before), holder.before_label = label(before);
+            if (after >= 0) holder.after = tool(after), holder.after_label = label(after);
+            if (before != after) depths_[s] = {};
+            if (after >= 0 && holder.after->kind == blade_kind)
+                set_depth(holder, s, next, before == after ? end : passes_.size());
+            needs.holders.push_back(std::move(holder));
         }
-        if (to && sheet_changes) {
-            stop.steps.push_back({Kind::load, "Lay " + to->stock_name + " on the " + to->sheet.mat + " (" +
-                                                  to->sheet.name + ") and load it, arrow first."});
-            stop.time += machine_.load_sheet;
-        }
-        plan_.program.moves.emplace_back(std::move(stop));
+        plan_.program.moves.emplace_back(stop_move(++stop_number_, needs));
     }
+
+    /// For the first sheet that the blade cuts between the two passes.
+    void set_depth(HolderChange& holder, std::size_t slot, std::size_t from, std::size_t to) {
+        for (std::size_t i = from; i < to; ++i) {
+            if (slots_.passes[i].slot != static_cast<int>(slot)) continue;
+            const SheetWork& sheet = *passes_[i].sheet;
+            const Length depth = blade_depth(sheet.thickness);
+            if (depth == depths_[slot]) return;
+            depths_[slot] = holder.depth_after = depth;
+            holder.cuts = sheet.stock_name;
+            return;
+        }
+    }
+
+    /// A job that the machine has no part in.
+    void add_prints() {
+        StopNeeds needs;
+        needs.machine = &machine_;
+        for (const SheetWork& sheet : sheets_)
+            if (sheet.print) needs.print.push_back(&sheet);
+        plan_.program.moves.emplace_back(stop_move(++stop_number_, needs));
+    }
+
+    const Tool* tool(int index) const { return tool_of_[static_cast<std::size_t>(index)]; }
+    const std::string& label(int index) const { return labels_[static_cast<std::size_t>(index)]; }
 
     void total() {
         PlanTotals& t = plan_.totals;
@@ -272,6 +302,7 @@ class Planner {
     std::vector<std::vector<bool>> fits_;
     std::vector<Pass> passes_;
     SlotPlan slots_;
+    std::vector<Length> depths_; ///< that the blade in each slot is set to
     int pass_number_ = 0, stop_number_ = 0;
 };
 

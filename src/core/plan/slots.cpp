@@ -87,7 +87,7 @@ SlotPlan reach_furthest(const std::vector<SlotNeed>& needs, const std::vector<st
         std::vector<int> tools{needs[i].tool};
         Holds to = *seated(tools, holds, fits);
         std::size_t end = i + 1;
-        for (; end < needs.size() && !needs[end].sheet_begins; ++end) {
+        for (; end < needs.size() && !needs[end].hands; ++end) {
             if (std::find(tools.begin(), tools.end(), needs[end].tool) != tools.end()) continue;
             tools.push_back(needs[end].tool);
             const auto more = tools.size() <= slots ? seated(tools, holds, fits) : std::nullopt;
@@ -143,7 +143,7 @@ Result<SlotPlan> assign_slots(const std::vector<SlotNeed>& needs,
                 const auto [it, fresh] = layers[i + 1].try_emplace(to, next);
                 if (!fresh && next.better_than(it->second)) it->second = next;
             };
-            if (!needs[i].sheet_begins && slot_of(holds, tool) >= 0) {
+            if (!needs[i].hands && slot_of(holds, tool) >= 0) {
                 offer(holds, false);
                 continue; // stopping where no stop is needed never helps: the same change can be made later
             }

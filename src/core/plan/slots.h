@@ -1,9 +1,9 @@
 // Which tool sits in which slot and when hands must change it: fewest stops, then fewest tools changed.
 //
 // Method: dynamic programming over the passes; a state is what the slots hold. Exact for the given order of
-// passes. A stop can change every slot at once, and loading a sheet is a stop in any case, so changes are
-// gathered there. With very many tools (over 2,000 ways to fill the slots) each stop reaches as far as it can
-// instead, which still needs the fewest stops.
+// passes. A stop can change every slot at once, and loading a sheet or laying on foil is a stop in any case,
+// so changes are gathered there. With very many tools (over 2,000 ways to fill the slots) each stop reaches
+// as far as it can instead, which still needs the fewest stops.
 #pragma once
 
 #include <string>
@@ -14,8 +14,8 @@
 namespace dotlane {
 
 struct SlotNeed {
-    int tool = 0;              ///< index of the physical tool
-    bool sheet_begins = false; ///< a sheet is loaded before this pass
+    int tool = 0;       ///< index of the physical tool
+    bool hands = false; ///< hands are needed before this pass in any case: a sheet is loaded, foil is laid on
 };
 
 struct SlotPlan {

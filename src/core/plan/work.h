@@ -1,6 +1,7 @@
 // What the planner is given: the lines of each lane on each sheet; and its reasons.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -19,11 +20,17 @@ struct LaneWork {
     Polylines lines; ///< mm on the sheet
 };
 
+/// Which side of the stock lies up: parts that are mirrored are worked from behind.
+enum class Face { up, down, both };
+
 struct SheetWork {
     ProgramSheet sheet;
     double price = 0;
     std::string stock_name;
     std::vector<LaneWork> lanes;
+    Length thickness = {};
+    Face face = Face::up;
+    std::optional<PrintSheet> print = {}; ///< what is printed on it
 };
 
 /// Why the planner did what it did.

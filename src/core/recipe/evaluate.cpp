@@ -8,17 +8,14 @@
 #include "core/recipe/step.h"
 
 namespace dotlane {
-namespace {
-
-using Link = RecipeCache::Link;
 
 PlaceBox place_of(const Box& box) {
     return box.empty() ? PlaceBox{} : PlaceBox{box.x0, box.y0, box.x1, box.y1};
 }
 
-std::string counted(std::size_t n, const char* one, const char* many) {
-    return std::to_string(n) + " " + (n == 1 ? one : many);
-}
+namespace {
+
+using Link = RecipeCache::Link;
 
 /// Lanes and switches do not change what a step does to the lines.
 bool same_work(Step a, Step b) {

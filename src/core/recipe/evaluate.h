@@ -15,6 +15,9 @@
 
 namespace dotlane {
 
+/// Where a finding is, on the part; not valid for an empty box.
+PlaceBox place_of(const Box& box);
+
 struct EvaluatedPart {
     PartId part;
     std::shared_ptr<const Drawing> drawing; ///< the source's lines: of its file, or computed

@@ -13,17 +13,17 @@ namespace {
 constexpr struct {
     const char* word;
     Action action;
-} words[] = {{"perf", Action::perforate}, {"score", Action::score},  {"fold", Action::score},
-             {"crease", Action::score},   {"foil", Action::foil},    {"gild", Action::foil},
-             {"engrav", Action::engrave}, {"etch", Action::engrave}, {"emboss", Action::emboss},
-             {"deboss", Action::emboss},  {"draw", Action::draw},    {"pen", Action::draw},
-             {"sketch", Action::draw},    {"write", Action::draw},   {"cut", Action::cut},
-             {"knife", Action::cut}};
+} action_words[] = {{"perf", Action::perforate}, {"score", Action::score},  {"fold", Action::score},
+                    {"crease", Action::score},   {"foil", Action::foil},    {"gild", Action::foil},
+                    {"engrav", Action::engrave}, {"etch", Action::engrave}, {"emboss", Action::emboss},
+                    {"deboss", Action::emboss},  {"draw", Action::draw},    {"pen", Action::draw},
+                    {"sketch", Action::draw},    {"write", Action::draw},   {"cut", Action::cut},
+                    {"knife", Action::cut}};
 
 /// A name that begins a word of the label: "fold-line" is a fold, "open" is no pen.
 std::optional<Action> action_from_label(const std::string& label, std::string& found) {
     const std::string text = lower_case(label);
-    for (const auto& w : words) {
+    for (const auto& w : action_words) {
         const std::string_view word = w.word;
         for (auto at = text.find(word); at != std::string::npos; at = text.find(word, at + 1)) {
             const bool starts = at == 0 || !(text[at - 1] >= 'a' && text[at - 1] <= 'z');

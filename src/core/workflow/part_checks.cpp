@@ -12,14 +12,6 @@
 namespace dotlane {
 namespace {
 
-PlaceBox place_of(const Box& box) {
-    return box.empty() ? PlaceBox{} : PlaceBox{box.x0, box.y0, box.x1, box.y1};
-}
-
-std::string counted(std::size_t n, const char* one, const char* many) {
-    return std::to_string(n) + " " + (n == 1 ? one : many);
-}
-
 class Check {
   public:
     Check(const Project& project, const Catalog& catalog, const EvaluatedPart& part)
@@ -90,7 +82,7 @@ class Check {
     }
 
     void gaps() {
-        const double reach = in_mm(gap_under), touch = 1e-3;
+        const double reach = in_mm(gap_under), closed = 1e-3;
         std::map<std::pair<long long, long long>, std::vector<Point>> cells;
         std::size_t count = 0;
         double widest = 0;
@@ -106,7 +98,7 @@ class Check {
                             const auto it = cells.find({x, y});
                             if (it == cells.end()) continue;
                             for (const Point end : it->second)
-                                if (const double d = distance(end, p); d > touch && d <= reach) {
+                                if (const double d = distance(end, p); d > closed && d <= reach) {
                                     ++count;
                                     widest = std::max(widest, d);
                                     where.add(end), where.add(p);

@@ -19,10 +19,6 @@ constexpr std::size_t most_points = 20'000;    ///< of what lies in one another:
 constexpr double beyond_slack = 0.1;           ///< mm; lines that end on the edge
 constexpr double rim = 1;                      ///< mm left free where marks are brought in
 
-PlaceBox place_of(const Box& box) {
-    return box.empty() ? PlaceBox{} : PlaceBox{box.x0, box.y0, box.x1, box.y1};
-}
-
 const Lane* lane_of(const Project& project, const RunSet& run) {
     return find(project, run.lane);
 }
@@ -131,8 +127,8 @@ class PieceCheck {
         const std::string tears = needs_.stock + " under " + least + " mm tears";
         // What lies between lines of several sets is mended by moving one of them: that is the maker's
         // choice.
-        const auto mended = [&](const char* code, const std::string& words) {
-            return one ? Remedy{code, words} : Remedy{};
+        const auto mended = [&](const char* code, const std::string& says) {
+            return one ? Remedy{code, says} : Remedy{};
         };
         const LineSetId set = one ? sets.front() : LineSetId{};
         const Remedy thicken = mended("piece.thicken", "Thicken it by " + number(thicker, 2) + " mm");
@@ -229,10 +225,10 @@ class PieceCheck {
     /// Words with a blank near their middle, in a single straight line.
     bool can_wrap(const RunSet& run, const Box& all, const Box& room) const {
         const Step* step = find(*find(project_, part_.part), run.step);
-        const auto* words = step ? std::get_if<WordsStep>(&step->what) : nullptr;
-        return words && words->lettering.path == Lettering::Path::straight &&
-               words->lettering.text.find('\n') == std::string::npos &&
-               trimmed(words->lettering.text).find(' ') != std::string_view::npos &&
+        const auto* lettering = step ? std::get_if<WordsStep>(&step->what) : nullptr;
+        return lettering && lettering->lettering.path == Lettering::Path::straight &&
+               lettering->lettering.text.find('\n') == std::string::npos &&
+               trimmed(lettering->lettering.text).find(' ') != std::string_view::npos &&
                all.width() * 0.6 <= room.width() && all.height() * 2.4 <= room.height();
     }
 

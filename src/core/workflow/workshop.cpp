@@ -8,6 +8,7 @@
 #include "core/workflow/overlaps.h"
 #include "core/workflow/part_checks.h"
 #include "core/workflow/placing.h"
+#include "core/workflow/printing.h"
 
 namespace dotlane {
 
@@ -340,6 +341,14 @@ void add_lines(Polylines& out, LaneId lane, const EvaluatedPart& part, const Pla
                 out.push_back(transformed(line, placed.to_sheet));
 }
 
+Face face_of(const LaidSheet& laid) {
+    const auto mirrored = std::count_if(laid.parts.begin(), laid.parts.end(),
+                                        [](const PlacedPart& p) { return p.placement.mirrored; });
+    return mirrored == 0                                             ? Face::up
+           : static_cast<std::size_t>(mirrored) == laid.parts.size() ? Face::down
+                                                                     : Face::both;
+}
+
 } // namespace
 
 Result<std::vector<SheetWork>> Workshop::sheet_works(const Project& project, Derived& derived) const {
@@ -354,12 +363,19 @@ Result<std::vector<SheetWork>> Workshop::sheet_works(const Project& project, Der
                         laid.stock, stock->colour},
                        stock->price,
                        stock->name,
-                       {}};
+                       {},
+                       stock->thickness,
+                       face_of(laid)};
         for (const Lane& lane : project.lanes) {
             LaneWork lane_work{lane, plate(project, lane.id), catalog_.tool(lane.tool), {}};
             for (const PlacedPart& placed : laid.parts)
                 add_lines(lane_work.lines, lane.id, *derived.part(placed.placement.part), placed);
             if (!lane_work.lines.empty()) work.lanes.push_back(std::move(lane_work));
+        }
+        work.print = print_sheet(catalog_, derived, laid, work.sheet);
+        if (work.print) {
+            auto found = check_print(*work.print);
+            std::move(found.begin(), found.end(), std::back_inserter(derived.findings));
         }
         works.push_back(std::move(work));
     }

@@ -144,6 +144,23 @@ TEST_CASE("a folder's files come at once, other things in it stay") {
     CHECK(std::filesystem::is_symlink(top / "link"));
 }
 
+TEST_CASE("files that lie beside an export are the same files after it, whether it is swapped in or not") {
+    TemporaryFolder top;
+    const std::string out = top / "out";
+    must(disk().write_folder(out, {{"1.svg", "one"}}, {}));
+    must(disk().write_atomically(out + "/mine.txt", "mine"));
+    const FileMark before = disk().mark(out + "/mine.txt");
+    for (const bool folder : {false, true}) { // with a folder beside them they go in one by one
+        if (folder) must(disk().make_folder(out + "/photos"));
+        must(disk().write_folder(out, {{"1.svg", folder ? "three" : "two"}, {"2.svg", "x"}}, {}));
+        CHECK(must(disk().read(out + "/1.svg", 10)) == (folder ? "three" : "two"));
+        CHECK(disk().mark(out + "/mine.txt").node == before.node);
+        CHECK(disk().mark(out + "/mine.txt").changed_ns == before.changed_ns);
+        CHECK(std::filesystem::hard_link_count(out + "/mine.txt") == 1);
+        CHECK(everything_in(top / ".") == std::vector<std::string>{"out"});
+    }
+}
+
 TEST_CASE("the folder that somebody stands in is not pulled away from under him") {
     TemporaryFolder top;
     const std::string out = top / "out", here = std::filesystem::current_path().string();

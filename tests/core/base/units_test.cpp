@@ -138,9 +138,9 @@ TEST_CASE("text helpers") {
     CHECK(number(1.5000, 4) == "1.5");
     CHECK(number(-0.00001, 3) == "0");
     CHECK(number(1e21, 2) == "1000000000000000000000");
-    CHECK(file_safe("Rust pen 0.4 / draw") == "rust-pen-0-4-draw");
-    CHECK(file_safe("../../etc") == "etc"); // an exported name never leaves its folder
-    CHECK(file_safe("***") == "unnamed");
+    CHECK(code_word("Rust pen 0.4 / draw") == "rust-pen-0-4-draw");
+    CHECK(code_word("../../etc") == "etc"); // an exported name never leaves its folder
+    CHECK(code_word("***") == "unnamed");
     CHECK(valid_utf8("Möwe \xE2\x9C\x82 \xF0\x9F\x90\xA6") == "Möwe \xE2\x9C\x82 \xF0\x9F\x90\xA6");
     CHECK(valid_utf8("a\xFFz \xC0\xAF \xED\xA0\x80 \x01") ==
           "a?z ?? ??? "

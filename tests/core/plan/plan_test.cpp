@@ -1,5 +1,6 @@
 #include "core/plan/plan.h"
 
+#include "core/plan/hands.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -32,7 +33,8 @@ TEST_CASE("a plan for two slots: passes in order, four stops, what the hands do"
     const auto d = b.derive();
     const Plan& plan = plan_of(d);
     CHECK(actions(plan) == std::vector<Action>{Action::draw, Action::foil, Action::score, Action::cut});
-    CHECK(plan.totals.stops == 4); // load with pen; pen for foil and stylus; stylus for blade; unload
+    // Load with the pen; foil laid on, pen for foil tip; foil lifted off, tip for stylus and blade; unload.
+    CHECK(plan.totals.stops == 4);
     CHECK(plan.totals.passes == 4);
     const auto& first = std::get<StopMove>(plan.program.moves.front());
     CHECK(first.steps.back().kind == HandStep::Kind::load);
@@ -45,6 +47,135 @@ TEST_CASE("a plan for two slots: passes in order, four stops, what the hands do"
             for (const HandStep& s : stop->steps)
                 warmed |= s.kind == HandStep::Kind::warm_up;
     CHECK(warmed); // the foil tip is hot work
+}
+
+TEST_CASE("foil: cold hands, foil on, mat in, heat, run, cool, foil off, tool out") {
+    using Kind = HandStep::Kind;
+    // Only foil: one stop before and one after.
+    Bench b = bench("<circle cx='30' cy='30' r='20' fill='#a8832d'/>");
+    const auto d = b.derive();
+    const Plan& plan = plan_of(d);
+    REQUIRE(plan.program.moves.size() == 3);
+    const auto kinds = [&](std::size_t move) {
+        std::vector<Kind> out;
+        for (const HandStep& s : std::get<StopMove>(plan.program.moves[move]).steps)
+            if (s.kind != Kind::care) out.push_back(s.kind);
+        return out;
+    };
+    CHECK(kinds(0) == std::vector<Kind>{Kind::put_in, Kind::load, Kind::lay_on, Kind::load, Kind::warm_up});
+    CHECK(kinds(2) == std::vector<Kind>{Kind::cool, Kind::lift_off, Kind::unload, Kind::take_out});
+    const auto &before = std::get<StopMove>(plan.program.moves[0]),
+               &after = std::get<StopMove>(plan.program.moves[2]);
+    // The circle of 40 mm lies 10 mm from both edges, and has 10 mm of rim all around.
+    INFO(before.steps[2].text);
+    CHECK(before.steps[2].text.find("60 x 60 mm, 0 mm from the left and 0 mm from the top") !=
+          std::string::npos);
+    CHECK(after.steps[0].text.find("5 min") != std::string::npos);
+    // Times of the catalog: swap 45, lay on 60, load 60, heat 120; cool 300, lift off 20, unload 40.
+    CHECK(in_seconds(before.time) == Approx(285));
+    CHECK(in_seconds(after.time) == Approx(360));
+}
+
+TEST_CASE(
+    "whatever the passes: no hand comes near between heating and cooling, and foil lies only under its tip") {
+    using Kind = HandStep::Kind;
+    Random random("hot tips");
+    static const char* colours[] = {"#a8832d", "#a8462d", "#22282c", "#5a6996", "#c0a040"};
+    for (int round = 0; round < 40; ++round) {
+        std::string drawn;
+        for (int i = random.whole(2, 6); i > 0; --i)
+            drawn += "<circle cx='" + std::to_string(random.whole(20, 80)) + "' cy='30' r='" +
+                     std::to_string(random.whole(2, 15)) + "' fill='none' stroke='" +
+                     colours[random.whole(0, 4)] + "'/>";
+        Bench b = bench(drawn);
+        for (int n = random.whole(0, 2); n > 0; --n) {
+            const SheetId id = add_sheet(b.project, "s", "cream-card-12x12", "mat-12x12-standard");
+            must(place(b.project, id, {{}, b.part, mm(10), mm(10), {}, false}));
+        }
+        for (Lane& lane : b.project.lanes) {
+            const Action any[] = {Action::foil, Action::draw, Action::cut, Action::score};
+            lane.action = any[random.whole(0, 3)];
+            lane.tool = catalog().first_tool(lane.action)->id;
+            if (lane.action == Action::foil && random.coin()) lane.tool = "foil-tip-1.0";
+        }
+        if (random.coin()) b.project.machine = "one-slot";
+        std::vector<LaneId> wished;
+        for (const Lane& lane : b.project.lanes)
+            wished.push_back(lane.id);
+        std::shuffle(wished.begin(), wished.end(), random.engine());
+        if (random.coin()) must(set_pass_order(b.project, wished));
+        const auto d = b.derive();
+        bool hot = false;
+        std::string lying; // the colour of the foil on the mat
+        SheetId loaded;
+        for (const Move& move : plan_of(d).program.moves) {
+            if (const auto* pass = std::get_if<PassMove>(&move)) {
+                CHECK(pass->sheet == loaded);
+                CHECK(hot == (pass->action == Action::foil));
+                CHECK(lying == (pass->action == Action::foil ? colour_word(pass->colour) : ""));
+                continue;
+            }
+            const auto& stop = std::get<StopMove>(move);
+            bool unloaded = !loaded;
+            for (const HandStep& step : stop.steps) {
+                INFO(step.text);
+                if (step.kind == Kind::cool) hot = false;
+                if (step.kind != Kind::care && step.kind != Kind::warm_up) CHECK_FALSE(hot);
+                if (step.kind == Kind::lift_off) CHECK_FALSE(std::exchange(lying, "").empty());
+                if (step.kind == Kind::unload) {
+                    CHECK(lying.empty());
+                    unloaded = true;
+                }
+                if (step.kind == Kind::lay_on) {
+                    CHECK(lying.empty());
+                    lying = step.text.substr(4, step.text.find(" foil ") - 4);
+                }
+                if (step.kind == Kind::load) CHECK(unloaded);
+                if (step.kind == Kind::warm_up) hot = true;
+            }
+            loaded = stop.sheet;
+        }
+        CHECK_FALSE(hot);
+        CHECK(lying.empty());
+    }
+}
+
+TEST_CASE("pieces of foil: one for each patch of lines when that saves foil, inside the mat") {
+    const ProgramSheet sheet{{}, "", "", "", mm(300), mm(300), {}, {0, 0, 300, 300}, {}};
+    const Polylines corners = {line({{5, 5}, {20, 20}}), line({{250, 250}, {290, 295}})};
+    CHECK(foil_pieces({&corners}, sheet) == std::vector<Box>{{0, 0, 30, 30}, {240, 240, 300, 300}});
+    const Polylines close = {line({{50, 50}, {80, 80}}), line({{85, 50}, {110, 80}})};
+    CHECK(foil_pieces({&close}, sheet) == std::vector<Box>{{40, 40, 120, 90}});
+    CHECK(foil_pieces({}, sheet).empty());
+    Polylines grid;
+    for (int x = 0; x < 10; ++x)
+        for (int y = 0; y < 10; ++y)
+            grid.push_back(line({{15.0 + x * 30, 15.0 + y * 30}, {16.0 + x * 30, 16.0 + y * 30}}));
+    CHECK(foil_pieces({&grid}, sheet).size() == 1); // nobody tapes a hundred snippets
+}
+
+TEST_CASE("a blade is set for each stock as its sheet is loaded, and only when it changes") {
+    Bench b = bench("<rect x='2' y='2' width='80' height='50' fill='none' stroke='#22282c'/>");
+    for (const char* stock :
+         {"cream-card-12x12", "heavy-paper-12x12", "slate-card-12x12"}) { // 0.28, 0.2, 0.28 mm
+        const SheetId id = add_sheet(b.project, stock, stock, "mat-12x12-standard");
+        must(place(b.project, id, {{}, b.part, mm(10), mm(10), {}, false}));
+    }
+    const auto d = b.derive();
+    std::vector<std::string> told;
+    for (const Move& move : plan_of(d).program.moves)
+        if (const auto* stop = std::get_if<StopMove>(&move)) {
+            told.emplace_back();
+            for (const HandStep& step : stop->steps)
+                if (step.kind == HandStep::Kind::depth || step.kind == HandStep::Kind::put_in)
+                    told.back() = step.text;
+        }
+    REQUIRE(told.size() == 5);
+    CHECK(told[0] == "Put the fine blade into the right holder, its tip out by 0.38 mm, for cream card.");
+    CHECK(told[1].empty());
+    CHECK(told[2] == "Set the tip of the fine blade in the right holder out by 0.3 mm, for heavy paper.");
+    CHECK(told[3] == "Set the tip of the fine blade in the right holder out by 0.38 mm, for slate card.");
+    CHECK(told[4].empty());
 }
 
 TEST_CASE("the same job on one slot needs a stop for every pass") {

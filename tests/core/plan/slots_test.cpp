@@ -15,7 +15,7 @@ std::pair<int, int> brute_force(const std::vector<SlotNeed>& needs,
     const std::size_t slots = holds.size();
     const bool there = std::find(holds.begin(), holds.end(), needs[at].tool) != holds.end();
     std::pair<int, int> best{1000, 1000};
-    if (!needs[at].sheet_begins && there) best = brute_force(needs, fits, at + 1, holds);
+    if (!needs[at].hands && there) best = brute_force(needs, fits, at + 1, holds);
     std::vector<int> to(slots, -1);
     const int tools = static_cast<int>(fits.size());
     long total = 1;

@@ -1,8 +1,6 @@
-// Findings and their remedies, the run sheet, the export.
+// Findings and their remedies.
 #include "core/workflow/workshop.h"
 
-#include "core/formats/svg/reader.h"
-#include "core/workflow/exporting.h"
 #include "core/workflow/filling.h"
 #include "tests/support/support.h"
 
@@ -14,15 +12,6 @@ namespace {
 const char* things = "<rect x='2' y='2' width='80' height='50' fill='none' stroke='#22282c'/><rect x='20' "
                      "y='20' width='30' height='10' fill='#a8832d'/>"
                      "<path d='M10,10 h20' fill='none' stroke='#a8462d'/>";
-
-Result<std::string> plain_pdf(const RunSheet& sheet) {
-    return "%PDF " + sheet.title;
-}
-
-Result<ExportResult> run_export(const Bench& b, MemoryFiles& files, bool override_errors = false) {
-    const auto d = b.derive();
-    return export_folder(*d, catalog(), files, "/out", {override_errors, plain_pdf});
-}
 
 } // namespace
 
@@ -79,67 +68,6 @@ TEST_CASE("a remedy that has nothing left to mend says so") {
     b.project.sheets.clear();
     CHECK_FALSE(apply_remedy(b.project, catalog(), *d, f));
     CHECK(apply_remedy(b.project, catalog(), *d, Finding{}).error().code == "remedy.none");
-}
-
-TEST_CASE("an export is a folder: a file for each pass, one of everything, the run sheet") {
-    Bench b = bench(things);
-    MemoryFiles files;
-    const auto done = must(run_export(b, files));
-    CHECK(done.files == std::vector<std::string>{"00-everything.svg", "01-draw-rust-pen-0-4.svg",
-                                                 "02-foil-gold-foil-tip-0-5.svg", "03-cut-fine-blade.svg",
-                                                 "run-sheet.pdf", "run-sheet.txt"});
-    const std::string& sheet = files.files["/out/run-sheet.txt"];
-    for (const char* words :
-         {"Stop 1", "rust pen 0.4", "Why this order", "Take care", "Blades are sharp", "manuals"}) {
-        INFO(words);
-        CHECK(sheet.find(words) != std::string::npos);
-    }
-    for (const std::string& name : done.files)
-        CHECK((name.ends_with("pdf") || name.ends_with("txt") ||
-               must(read_svg(files.files["/out/" + name], {})).physical_size));
-}
-
-TEST_CASE("several sheets: their names stand in the files' names") {
-    Bench b = bench(things);
-    const SheetId second = add_sheet(b.project, "Back / copy", "cream-card-12x12", "mat-12x12-standard");
-    must(place(b.project, second, {{}, b.part, mm(10), mm(10), {}, false}));
-    MemoryFiles files;
-    const auto done = must(run_export(b, files));
-    CHECK(files.exists("/out/00-everything-sheet-1.svg"));
-    CHECK(files.exists("/out/00-everything-back-copy.svg"));
-    CHECK(files.exists("/out/04-back-copy-draw-rust-pen-0-4.svg"));
-    CHECK(done.files.size() == 2 + 6 + 2);
-}
-
-TEST_CASE("nothing is exported while an error stands, an override is stated") {
-    Bench b = bench(things);
-    must(assign(b.project, b.part, {b.lines()[2]}, {}));
-    MemoryFiles files;
-    const auto refused = run_export(b, files);
-    REQUIRE_FALSE(refused);
-    CHECK(refused.error().code == "export.findings");
-    CHECK(refused.error().message.find("no lane") != std::string::npos);
-    CHECK(files.files.empty());
-    must(run_export(b, files, true));
-    CHECK(files.files["/out/run-sheet.txt"].find("in spite of 1 error finding") != std::string::npos);
-    CHECK(files.files["/out/run-sheet.txt"].find("error: 1 line has no lane") != std::string::npos);
-    CHECK(files.files["/out/01-foil-gold-foil-tip-0-5.svg"].find("in spite of") != std::string::npos);
-}
-
-TEST_CASE("an export that cannot be written says so, no plan, no export") {
-    Bench b = bench(things);
-    MemoryFiles files;
-    files.writes_left = 2;
-    CHECK(run_export(b, files).error().code == "file.unwritable");
-    b = bench(things, 100, 100, false);
-    CHECK(run_export(b, files).error().code == "export.no-plan");
-    const auto d = bench(things).derive();
-    MemoryFiles untouched;
-    const auto failed = export_folder(
-        *d, catalog(), untouched, "/out",
-        {false, [](const RunSheet&) -> Result<std::string> { return fail("pdf.failed", "no"); }});
-    CHECK(failed.error().code == "pdf.failed");
-    CHECK(untouched.files.empty()); // nothing is written before all content is ready
 }
 
 TEST_CASE("lanes whose tool cannot do it, or is unknown, are errors") {

@@ -391,7 +391,7 @@ Findings Walker::findings() const {
         else
             message += ": left out";
         if (c.first_line > 0) message += " (first in line " + std::to_string(c.first_line) + ")";
-        std::string code = "svg." + file_safe(what);
+        std::string code = "svg." + code_word(what);
         out.push_back(
             {code,
              quiet ? Grade::hint : Grade::caution,

@@ -38,6 +38,46 @@ std::string path_of(const Polyline& line) {
     return line.closed ? d + " Z" : d;
 }
 
+std::string path_of(const Polylines& contours) {
+    std::string d;
+    for (const Polyline& contour : contours)
+        d += (d.empty() ? "" : " ") + path_of(contour);
+    return d;
+}
+
+std::string head(const std::string& width, const std::string& height, const std::string& view,
+                 const std::string& title, const std::string& note) {
+    std::string out =
+        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" +
+        width + "mm\" height=\"" + height + "mm\" viewBox=\"" + view + "\">\n  <title>" + escaped(title) +
+        "</title>\n";
+    if (!note.empty()) out += "  <desc>" + escaped(note) + "</desc>\n";
+    return out;
+}
+
+/// The presentation attributes of SVG 1.1, chapter 11, where they differ from their initial values.
+std::string attributes(const Drawn& ink, FillRule rule) {
+    std::string out = ink.fill ? " fill=\"" + to_hex(*ink.fill) + "\"" : " fill=\"none\"";
+    if (ink.fill && rule == FillRule::evenodd) out += " fill-rule=\"evenodd\"";
+    if (ink.fill && ink.fill_opacity < 1) out += " fill-opacity=\"" + number(ink.fill_opacity, 4) + "\"";
+    if (!ink.stroke) return out;
+    out +=
+        " stroke=\"" + to_hex(*ink.stroke) + "\" stroke-width=\"" + mm_text(in_mm(ink.stroke_width)) + "\"";
+    if (ink.stroke_opacity < 1) out += " stroke-opacity=\"" + number(ink.stroke_opacity, 4) + "\"";
+    if (ink.cap != LineCap::butt)
+        out += ink.cap == LineCap::round ? " stroke-linecap=\"round\"" : " stroke-linecap=\"square\"";
+    if (ink.join != LineJoin::mitre)
+        out += ink.join == LineJoin::round ? " stroke-linejoin=\"round\"" : " stroke-linejoin=\"bevel\"";
+    if (ink.mitre_limit != 4) out += " stroke-miterlimit=\"" + number(ink.mitre_limit, 4) + "\"";
+    if (!ink.dashes_mm.empty()) {
+        out += " stroke-dasharray=\"";
+        for (std::size_t i = 0; i < ink.dashes_mm.size(); ++i)
+            out += (i > 0 ? " " : "") + mm_text(ink.dashes_mm[i]);
+        out += "\" stroke-dashoffset=\"" + mm_text(ink.dash_offset_mm) + "\"";
+    }
+    return out;
+}
+
 std::string references(const ProgramSheet& sheet) {
     std::string d;
     const double arm = 4;
@@ -67,11 +107,7 @@ std::string write_svg(const Program& program, const SvgExport& what) {
     DOTLANE_CHECK(sheet);
     const std::string w = mm_text(in_mm(sheet->mat_width)),
                       h = mm_text(in_mm(sheet->mat_height + check_strip));
-    std::string out =
-        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + w +
-        "mm\" height=\"" + h + "mm\" viewBox=\"0 0 " + w + " " + h + "\">\n  <title>" +
-        escaped(program.project) + ", " + escaped(sheet->name) + "</title>\n";
-    if (!what.note.empty()) out += "  <desc>" + escaped(what.note) + "</desc>\n";
+    std::string out = head(w, h, "0 0 " + w + " " + h, program.project + ", " + sheet->name, what.note);
     out += references(*sheet);
     for (const Move& move : program.moves) {
         const auto* pass = std::get_if<PassMove>(&move);
@@ -86,6 +122,30 @@ std::string write_svg(const Program& program, const SvgExport& what) {
             out += "    <path d=\"" + path_of(pass->strokes[i]) + "\"/>\n";
         out += "  </g>\n";
     }
+    return out + "</svg>\n";
+}
+
+std::string write_print_svg(const PrintSheet& print, const std::string& project, const std::string& note) {
+    const Box& page = print.sheet.stock_area;
+    const std::string w = mm_text(page.width()), h = mm_text(page.height());
+    std::string out = head(w, h, mm_text(page.x0) + " " + mm_text(page.y0) + " " + w + " " + h,
+                           project + ", " + print.sheet.name + ": to be printed at 100 %", note);
+    out += "  <g id=\"print\">\n";
+    for (const PrintShape& shape : print.shapes)
+        out +=
+            "    <path d=\"" + path_of(shape.contours) + "\"" + attributes(shape.drawn, shape.rule) + "/>\n";
+    out += "  </g>\n  <g id=\"origin-marks\" fill=\"none\" stroke=\"#9a958c\" stroke-width=\"0.1\">\n    "
+           "<title>Marks "
+           "where the pass files have theirs</title>\n    <path d=\"" +
+           path_of(print.marks) + "\"/>\n  </g>\n";
+    if (print.square)
+        out += "  <g id=\"check-square\" fill=\"none\" stroke=\"#9a958c\" stroke-width=\"0.1\">\n    "
+               "<title>Check square: "
+               "measures " +
+               number(print.square->width(), 0) +
+               " mm when it was printed true to size</title>\n    <rect x=\"" + mm_text(print.square->x0) +
+               "\" y=\"" + mm_text(print.square->y0) + "\" width=\"" + mm_text(print.square->width()) +
+               "\" height=\"" + mm_text(print.square->height()) + "\"/>\n  </g>\n";
     return out + "</svg>\n";
 }
 

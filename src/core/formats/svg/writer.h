@@ -22,4 +22,7 @@ inline constexpr Length check_square = mm(10);
 
 std::string write_svg(const Program& program, const SvgExport& what);
 
+/// What is printed on a sheet: the page is the stock, in real millimetres.
+std::string write_print_svg(const PrintSheet& print, const std::string& project, const std::string& note);
+
 } // namespace dotlane

@@ -1,0 +1,241 @@
+#include "core/plan/hands.h"
+
+#include <algorithm>
+#include <cmath>
+#include <tuple>
+
+#include "core/base/text.h"
+#include "core/plan/order.h"
+
+namespace dotlane {
+namespace {
+
+using Kind = HandStep::Kind;
+
+constexpr double foil_rim = 10;  ///< mm around the lines, to be taped; common practice
+constexpr double into_mat = 0.1; ///< mm that a blade goes deeper than its stock is thick; common practice
+
+std::string side(double mm_value) {
+    return number(std::round(mm_value), 0);
+}
+
+/// "150 x 40 mm, 12 mm from the left and 30 mm from the top of the stock"
+std::string where(const Box& piece, const ProgramSheet& sheet) {
+    return side(piece.width()) + " x " + side(piece.height()) + " mm, " +
+           side(piece.x0 - sheet.stock_area.x0) + " mm from the left and " +
+           side(piece.y0 - sheet.stock_area.y0) + " mm from the top";
+}
+
+std::string foil_name(const LaneWork& work) {
+    return colour_word(work.lane.colour) + " foil";
+}
+
+const char* face_words(Face face) {
+    return face == Face::down   ? ", face down because all on it is mirrored,"
+           : face == Face::both ? ", whose parts are not all mirrored: mind which side is up,"
+                                : "";
+}
+
+class Stop {
+  public:
+    Stop(int number, const StopNeeds& needs)
+        : needs_(needs)
+        , changes_(!needs.to || needs.to != needs.from) {
+        move_.number = number;
+        if (needs.to) move_.sheet = needs.to->sheet.sheet;
+    }
+
+    StopMove make() {
+        for (const SheetWork* sheet : needs_.print)
+            print(*sheet);
+        leave();
+        change_tools();
+        arrive();
+        for (const HolderChange& holder : needs_.holders)
+            move_.holds.push_back(holder.after ? holder.after_label : std::string());
+        return std::move(move_);
+    }
+
+  private:
+    void add(Kind kind, std::string text, Duration time = {}) {
+        move_.steps.push_back({kind, std::move(text)});
+        move_.time += time;
+    }
+
+    void print(const SheetWork& sheet) {
+        Duration time;
+        std::vector<std::string> lanes;
+        for (const LaneWork& work : sheet.lanes)
+            if (work.lane.action == Action::print) {
+                if (work.tool) time = std::max(time, work.tool->per_sheet);
+                lanes.push_back(work.lane.name);
+            }
+        const PrintSheet& page = *sheet.print;
+        add(Kind::print,
+            "Print \"" + sheet.sheet.name + "\" on " + sheet.stock_name + " at 100 %, " +
+                (page.square ? "and measure the check square: " + number(page.square->width(), 0) + " mm."
+                             : "and measure it: nowhere was free for a check square."),
+            time);
+    }
+
+    /// Away from the passes that ran.
+    void leave() {
+        Duration cool;
+        std::string tips;
+        const LaneWork* foil = nullptr;
+        for (const LaneWork* work : needs_.ran)
+            if (work->tool && in_seconds(work->tool->cool_down) > 0) {
+                cool = std::max(cool, work->tool->cool_down);
+                if (tips.empty()) tips = work->tool->name;
+            }
+        for (const LaneWork* work : needs_.ran)
+            if (under_foil(*work)) foil = work;
+        if (in_seconds(cool) > 0)
+            add(Kind::cool,
+                "Wait " + spoken_seconds(in_seconds(cool)) + " until the " + tips +
+                    " is cool: touch neither it nor the foil before.",
+                cool);
+        if (foil)
+            add(Kind::lift_off,
+                "Take the tape and the " + foil_name(*foil) + " off; the stock stays on the mat.",
+                foil->tool->lift_off);
+        if (changes_ && needs_.from)
+            add(Kind::unload, "Unload the mat and lift the sheet off it.", needs_.machine->unload_sheet);
+    }
+
+    void change_tools() {
+        for (const HolderChange& holder : needs_.holders) {
+            const bool same = holder.before && holder.after && holder.before_label == holder.after_label;
+            if (holder.before && !same)
+                add(Kind::take_out,
+                    "Take the " + holder.before_label + " out of the " + holder.slot + " and cap it.");
+            if (!holder.after) continue;
+            const bool set = in_mm(holder.depth_after) > 0;
+            const std::string depth = number(in_mm(holder.depth_after), 2) + " mm, for " + holder.cuts;
+            if (!same)
+                add(Kind::put_in,
+                    "Put the " + holder.after_label + " into the " + holder.slot +
+                        (set ? ", its tip out by " + depth + "." : "."),
+                    needs_.machine->swap);
+            else if (set)
+                add(Kind::depth, "Set the tip of the " + holder.after_label + " in the " + holder.slot +
+                                     " out by " + depth + ".");
+            if (!same && !holder.after->caution.empty() && in_seconds(holder.after->warm_up) <= 0)
+                add(Kind::care, holder.after->caution);
+        }
+    }
+
+    /// On to the passes that come.
+    void arrive() {
+        if (!needs_.to) return;
+        const SheetWork& to = *needs_.to;
+        std::vector<const Polylines*> covered;
+        const LaneWork* foil = nullptr;
+        for (const LaneWork* work : needs_.next)
+            if (under_foil(*work)) covered.push_back(&work->lines), foil = work;
+        const std::string place = to.sheet.mat + " (" + to.sheet.name + ")";
+        const std::string stock = "Lay " + to.stock_name + face_words(to.face) + " on the " + place;
+        if (foil) {
+            if (changes_) add(Kind::load, stock + ".");
+            lay_on(*foil, covered, to.sheet);
+            if (changes_) add(Kind::load, "Load the mat, arrow first.", needs_.machine->load_sheet);
+        } else if (changes_) {
+            add(Kind::load, stock + " and load it, arrow first.", needs_.machine->load_sheet);
+        }
+        std::vector<const Tool*> heated;
+        for (const LaneWork* work : needs_.next)
+            if (work->tool && in_seconds(work->tool->warm_up) > 0 &&
+                std::find(heated.begin(), heated.end(), work->tool) == heated.end())
+                heated.push_back(work->tool);
+        for (const Tool* tool : heated) {
+            add(Kind::warm_up,
+                "Now heat the " + tool->name + ": " + spoken_seconds(in_seconds(tool->warm_up)) + ".",
+                tool->warm_up);
+            if (!tool->caution.empty()) add(Kind::care, tool->caution);
+        }
+    }
+
+    void lay_on(const LaneWork& foil, const std::vector<const Polylines*>& covered,
+                const ProgramSheet& sheet) {
+        const auto pieces = foil_pieces(covered, sheet);
+        std::string text =
+            "Lay " + foil_name(foil) + " flat over the lines, its shining side up, and tape all its edges: ";
+        if (pieces.size() > 1) text += std::to_string(pieces.size()) + " pieces, ";
+        for (std::size_t i = 0; i < pieces.size(); ++i)
+            text += (i > 0 ? "; " : "") + where(pieces[i], sheet);
+        if (!changes_) text += ". The mat stays loaded";
+        add(Kind::lay_on, text + ".",
+            foil.tool->lay_on * static_cast<double>(std::max<std::size_t>(pieces.size(), 1)));
+    }
+
+    const StopNeeds& needs_;
+    const bool changes_;
+    StopMove move_;
+};
+
+double area_of(const std::vector<Box>& boxes) {
+    double sum = 0;
+    for (const Box& b : boxes)
+        sum += b.width() * b.height();
+    return sum;
+}
+
+} // namespace
+
+StopMove stop_move(int number, const StopNeeds& needs) {
+    return Stop(number, needs).make();
+}
+
+bool under_foil(const LaneWork& work) {
+    return work.lane.action == Action::foil;
+}
+
+bool foil_changes(const LaneWork& before, const LaneWork& after) {
+    return under_foil(before) != under_foil(after) ||
+           (under_foil(before) && before.lane.colour != after.lane.colour);
+}
+
+std::vector<Box> foil_pieces(const std::vector<const Polylines*>& lines, const ProgramSheet& sheet,
+                             std::size_t most) {
+    const Box mat{0, 0, in_mm(sheet.mat_width), in_mm(sheet.mat_height)};
+    const auto rimmed = [&](const Box& box) {
+        // Whole millimetres outwards: that is how foil is cut with scissors.
+        const Box b = box.grown(foil_rim);
+        return Box{std::max(std::floor(b.x0), mat.x0), std::max(std::floor(b.y0), mat.y0),
+                   std::min(std::ceil(b.x1), mat.x1), std::min(std::ceil(b.y1), mat.y1)};
+    };
+    constexpr std::size_t most_followed = 64; // beyond, it is one piece
+    std::vector<Box> pieces;
+    Box whole;
+    for (const Polylines* each : lines)
+        for (const Polyline& line : *each) {
+            Box box = bounds(line);
+            whole.add(box);
+            box = box.grown(foil_rim); // what would overlap is one piece
+            if (pieces.size() > most_followed) continue;
+            for (bool grew = true; grew;) {
+                grew = false;
+                for (std::size_t i = 0; i < pieces.size(); ++i)
+                    if (pieces[i].meets(box)) {
+                        box.add(pieces[i]);
+                        pieces.erase(pieces.begin() + static_cast<std::ptrdiff_t>(i));
+                        grew = true;
+                        break;
+                    }
+            }
+            pieces.push_back(box);
+        }
+    if (whole.empty()) return {};
+    const std::vector<Box> one = {rimmed(whole)};
+    for (Box& piece : pieces)
+        piece = rimmed(piece.grown(-foil_rim));
+    std::sort(pieces.begin(), pieces.end(),
+              [](const Box& a, const Box& b) { return std::tie(a.y0, a.x0) < std::tie(b.y0, b.x0); });
+    return pieces.size() <= most && area_of(pieces) < 0.7 * area_of(one) ? pieces : one;
+}
+
+Length blade_depth(Length thickness) {
+    return in_mm(thickness) > 0 ? thickness + mm(into_mat) : Length{};
+}
+
+} // namespace dotlane

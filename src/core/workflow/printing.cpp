@@ -1,0 +1,180 @@
+#include "core/workflow/printing.h"
+
+#include <algorithm>
+#include <unordered_map>
+
+#include "core/base/text.h"
+#include "core/sources/make.h"
+
+namespace dotlane {
+namespace {
+
+// What most desk printers take and leave blank: common practice, without source.
+constexpr double widest_page = 216, longest_page = 356, blank_edge = 4;
+constexpr double mark_arm = 2;
+
+/// Filled as a page of a book is; everything else that is made is printed as lines.
+bool solid(const Part& part, LineSetId id) {
+    if (const LineSet* set = find(part, id))
+        return set->role == role::letters || set->role.starts_with(role::traced);
+    const Step* maker = maker_of(part, id);
+    return maker && std::holds_alternative<WordsStep>(maker->what);
+}
+
+using DrawnLines = std::unordered_map<std::uint32_t, const DrawnLine*>;
+
+Drawn ink_of(const Part& part, const DrawnLines& drawn_lines, const FlatLine& line, const Lane& lane,
+             Length tip) {
+    Drawn ink;
+    const auto drawn = drawn_lines.find(line.id.value);
+    const bool own = find(part, line.set) && drawn != drawn_lines.end();
+    if (own && !is_made(part) && (drawn->second->drawn.fill || drawn->second->drawn.stroke)) {
+        ink = drawn->second->drawn;
+        ink.stroke_width = ink.stroke_width * part.scale;
+        for (double& dash : ink.dashes_mm)
+            dash *= part.scale;
+        ink.dash_offset_mm *= part.scale;
+        return ink;
+    }
+    const bool closed =
+        std::any_of(line.contours.begin(), line.contours.end(), [](const Polyline& c) { return c.closed; });
+    if (closed && solid(part, line.set)) {
+        // The lines of a traced level are named by the colour that was found in the picture.
+        ink.fill = own ? colour_from_hex(drawn->second->name).value_or(lane.colour) : lane.colour;
+    } else {
+        ink.stroke = lane.colour;
+        ink.stroke_width = tip;
+    }
+    return ink;
+}
+
+/// Whether the line belongs to the arrangement that lies there.
+bool lies_in(const EvaluatedPart& part, int piece, const FlatLine& line) {
+    if (piece == 0) return true;
+    for (std::size_t r = 0; r < part.runs.size(); ++r)
+        if (part.runs[r].set == line.set && !part.runs[r].fill) {
+            const Polylines& there = lines_of(part, r, piece);
+            if (std::find(there.begin(), there.end(), line.contours.front()) != there.end()) return true;
+        }
+    return false;
+}
+
+void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
+                const PlacedPart& placed, std::vector<PrintShape>& out) {
+    const Part& part = *find(project, evaluated.part);
+    const auto lane_of = [&](LineSetId id) -> const Lane* {
+        const LineSet* set = find(part, id);
+        const Step* maker = maker_of(part, id);
+        if (set ? set->set_aside : !maker || maker->aside) return nullptr;
+        const Lane* lane = find(project, set ? set->lane : maker->lane);
+        return lane && lane->action == Action::print ? lane : nullptr;
+    };
+    const auto tip = [&](const Lane& lane) {
+        const Tool* tool = catalog.tool(lane.tool);
+        return tool ? tool->tip : mm(0.25);
+    };
+    const auto add = [&](const Polylines& contours, FillRule rule, Drawn ink) {
+        PrintShape shape{{}, rule, std::move(ink)};
+        for (const Polyline& contour : contours)
+            shape.contours.push_back(transformed(contour, placed.to_sheet));
+        out.push_back(std::move(shape));
+    };
+    DrawnLines drawn; // of the lines as their file has them
+    for (const FlatLine& line : evaluated.lines) {
+        const Lane* lane = line.contours.empty() ? nullptr : lane_of(line.set);
+        if (!lane || !lies_in(evaluated, placed.placement.piece, line)) continue;
+        if (drawn.empty())
+            for (const DrawnLine& d : evaluated.drawing->lines)
+                drawn.emplace(d.id.value, &d);
+        add(line.contours, line.rule, ink_of(part, drawn, line, *lane, tip(*lane)));
+    }
+    for (std::size_t r = 0; r < evaluated.runs.size(); ++r) {
+        const RunSet& run = evaluated.runs[r];
+        const Lane* lane = run.fill ? find(project, run.lane) : nullptr;
+        if (!lane || lane->action != Action::print) continue;
+        Drawn ink;
+        ink.stroke = lane->colour, ink.stroke_width = tip(*lane);
+        ink.cap = LineCap::round, ink.join = LineJoin::round;
+        for (const Polyline& stroke : lines_of(evaluated, r, placed.placement.piece))
+            add({stroke}, FillRule::nonzero, ink);
+    }
+}
+
+/// A free place for the check square: below, right, then anywhere, off the edge that is not printed.
+std::optional<Box> free_square(const ProgramSheet& sheet, const std::vector<Box>& taken) {
+    const double side = in_mm(print_square), edge = blank_edge + 2, step = 4;
+    const Box& page = sheet.stock_area;
+    const auto free = [&](const Box& box) {
+        return std::none_of(taken.begin(), taken.end(), [&](const Box& b) { return b.meets(box); });
+    };
+    for (double y = page.y1 - edge - side; y >= page.y0 + edge; y -= step)
+        for (double x = page.x0 + edge; x + side <= page.x1 - edge; x += step)
+            if (const Box box{x, y, x + side, y + side}; free(box.grown(2))) return box;
+    return std::nullopt;
+}
+
+std::vector<Polyline> marks_of(const ProgramSheet& sheet, const std::vector<Box>& taken) {
+    std::vector<Polyline> out;
+    const Box& u = sheet.usable;
+    for (const Point p : {Point{u.x0, u.y0}, Point{u.x1, u.y0}, Point{u.x0, u.y1}, Point{u.x1, u.y1}}) {
+        const Box box{p.x - mark_arm, p.y - mark_arm, p.x + mark_arm, p.y + mark_arm};
+        if (std::any_of(taken.begin(), taken.end(), [&](const Box& b) { return b.meets(box); })) continue;
+        out.push_back({{{box.x0, p.y}, {box.x1, p.y}}, false});
+        out.push_back({{{p.x, box.y0}, {p.x, box.y1}}, false});
+    }
+    return out;
+}
+
+} // namespace
+
+std::optional<PrintSheet> print_sheet(const Catalog& catalog, const Derived& derived, const LaidSheet& laid,
+                                      const ProgramSheet& sheet) {
+    PrintSheet out{sheet, {}, {}, {}};
+    const auto& lanes = derived.project->lanes;
+    if (std::none_of(lanes.begin(), lanes.end(), [](const Lane& l) { return l.action == Action::print; }))
+        return std::nullopt;
+    std::vector<Box> taken;
+    for (const PlacedPart& placed : laid.parts) {
+        const EvaluatedPart& part = *derived.part(placed.placement.part);
+        add_shapes(*derived.project, catalog, part, placed, out.shapes);
+        taken.push_back(placed.box);
+    }
+    if (out.shapes.empty()) return std::nullopt;
+    out.marks = marks_of(sheet, taken);
+    out.square = free_square(sheet, taken);
+    return out;
+}
+
+Findings check_print(const PrintSheet& print) {
+    Findings out;
+    const FindingPlace place{{}, print.sheet.sheet, {}, {}, {}};
+    const Box& page = print.sheet.stock_area;
+    const double narrow = std::min(page.width(), page.height()), wide = std::max(page.width(), page.height());
+    if (narrow > widest_page || wide > longest_page)
+        out.push_back({"print.page",
+                       Grade::caution,
+                       print.sheet.name + " is printed, and its " + print.sheet.stock + " is " +
+                           number(page.width(), 1) + " x " + number(page.height(), 1) +
+                           " mm: most desk printers take no more than " + number(widest_page, 0) + " x " +
+                           number(longest_page, 0) + " mm. Choose a stock that yours takes.",
+                       {{"sheet", print.sheet.name},
+                        {"width_mm", number(page.width(), 1)},
+                        {"height_mm", number(page.height(), 1)}},
+                       place});
+    Box all;
+    for (const PrintShape& shape : print.shapes)
+        all.add(bounds(shape.contours));
+    const double near = std::min({all.x0 - page.x0, all.y0 - page.y0, page.x1 - all.x1, page.y1 - all.y1});
+    if (near < blank_edge)
+        out.push_back({"print.edge",
+                       Grade::caution,
+                       "What is printed on " + print.sheet.name + " comes within " +
+                           number(std::max(near, 0.0), 1) +
+                           " mm of the edge of the stock: most printers leave " + number(blank_edge, 0) +
+                           " mm blank there.",
+                       {{"sheet", print.sheet.name}, {"near_mm", number(near, 2)}},
+                       place});
+    return out;
+}
+
+} // namespace dotlane

@@ -1,0 +1,20 @@
+// What is printed on a sheet: the lines of its print lanes in the colours they were drawn in, marks where the
+// pass files have theirs, and a square to measure.
+#pragma once
+
+#include "core/workflow/workshop.h"
+
+namespace dotlane {
+
+/// Side of the check square of a print.
+inline constexpr Length print_square = mm(20);
+
+/// None when the sheet has no line in a print lane. `sheet` as the program knows it.
+std::optional<PrintSheet> print_sheet(const Catalog& catalog, const Derived& derived, const LaidSheet& laid,
+                                      const ProgramSheet& sheet);
+
+/// Cautions: "print.page" (larger than desk printers take), "print.edge" (nearer to the edge of the stock
+/// than they print).
+Findings check_print(const PrintSheet& print);
+
+} // namespace dotlane

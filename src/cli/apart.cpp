@@ -1,5 +1,6 @@
-// A part of its own for each level of a picture, or for each piece.
+// A part of its own for each level of a picture, each piece, or each colour, group or name of a drawing.
 #include "cli/verb.h"
+#include "core/workflow/drawn_parts.h"
 #include "core/workflow/making.h"
 
 namespace dotlane::cli {
@@ -8,8 +9,8 @@ namespace {
 class ApartVerb final : public ProjectVerb {
     void options(CLI::App& app) override {
         app.add_option("--part", part_, "Part by name or number");
-        app.add_option("--by", by_, "level (of a picture) or piece")
-            ->check(CLI::IsMember({"level", "piece"}))
+        app.add_option("--by", by_, "level (of a picture), piece, or, of a drawing, colour, group or name")
+            ->check(CLI::IsMember({"level", "piece", "colour", "group", "name"}))
             ->required();
     }
 
@@ -19,8 +20,14 @@ class ApartVerb final : public ProjectVerb {
         const auto& catalog = c.workshop.catalog();
         auto& fonts = c.workshop.fonts();
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        const auto parts = by_ == "level" ? part_per_level(project, catalog, fonts, *id)
-                                          : part_per_piece(project, catalog, fonts, *derived->part(*id));
+        const auto apart = [&]() -> Result<std::vector<PartId>> {
+            if (by_ == "level") return part_per_level(project, catalog, fonts, *id);
+            for (const ApartBy by : all_aparts)
+                if (by_ == apart_name(by) && (by != ApartBy::piece || !is_made(*find(project, *id))))
+                    return take_apart(project, *id, by);
+            return part_per_piece(project, catalog, fonts, *derived->part(*id));
+        };
+        const auto parts = apart();
         if (!parts) return c.error(parts.error());
         nlohmann::json out = nlohmann::json::array();
         for (const PartId part : *parts) {

@@ -25,6 +25,9 @@ class Import final : public Verb {
         size->add_option("--width", width_, "The finished width of any file, such as 120mm or 4.5in");
         size->require_option(0, 1);
         app.add_option("--name", name_, "Name of the part");
+        app.add_option("--strays", strays_,
+                       "Lines far off a drawing's art: drop (leave them out), near (bring them near), keep")
+            ->check(CLI::IsMember({"drop", "near", "keep"}));
         app.add_flag("--no-lanes", no_lanes_, "Leave all lines of a drawing without a lane");
         app.add_flag("--large", large_, "Take it however large it is, which may take minutes");
     }
@@ -52,6 +55,13 @@ class Import final : public Verb {
     }
 
     int take_drawing(Context& c, Opened& opened, Project& project) const {
+        if (!strays_.empty()) {
+            if (strays_of(*opened.source.drawing).empty())
+                return c.error(does_not_apply("--strays", "No line lies far off the art."));
+            treat_strays(opened, strays_ == "drop"   ? StrayChoice::drop
+                                 : strays_ == "near" ? StrayChoice::near
+                                                     : StrayChoice::keep);
+        }
         if (const auto settled = settle(project, opened); !settled) return c.error(settled.error());
         const auto gatherings = gather_lanes(*opened.source.drawing, c.workshop.catalog());
         const auto part =
@@ -63,6 +73,7 @@ class Import final : public Verb {
 
     int take_picture(Context& c, OpenedPicture& opened, Project& project) const {
         if (no_lanes_) return c.error(does_not_apply("--no-lanes", "A picture's outlines have one lane."));
+        if (!strays_.empty()) return c.error(does_not_apply("--strays", "A picture has no lines yet."));
         if (const auto settled = settle(project, opened); !settled) return c.error(settled.error());
         const auto part = make_part(project, c.workshop.catalog(), c.workshop.fonts(), opened.picture,
                                     name_.empty() ? opened.name : name_);
@@ -161,7 +172,7 @@ class Import final : public Verb {
     }
 
     std::string file_, path_, width_, name_;
-    std::string unit_;
+    std::string unit_, strays_;
     double per_inch_ = 0;
     bool no_lanes_ = false, large_ = false;
 };

@@ -22,7 +22,7 @@ constexpr struct {
              {"show", "What the project holds", make_show},
              {"lane", "Send lines to a lane, or change a lane", make_lane},
              {"fill", "Fill closed lines with parallel lines", make_fill},
-             {"apart", "A part of its own for each level or piece", make_apart},
+             {"apart", "A part of its own for each level, piece, colour, group or name", make_apart},
              {"glyphs", "All glyphs of a font, and its switches", make_glyphs},
              {"place", "Put a part on a sheet, or change its place or size", make_place},
              {"arrange", "Line up, spread, turn or group what lies on a sheet", make_arrange},

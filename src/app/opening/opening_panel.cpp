@@ -45,9 +45,36 @@ void OpeningPanel::build() {
     for (std::size_t i = 0; i < file_->gatherings.size(); ++i)
         stations_->add(gathering_card(i));
     for (const Finding& f : opened().findings)
-        stations_->add(new FindingCard(session_, f, stations_), false);
+        stations_->add(new FindingCard(
+                           f, [this](const Finding& one) { treat(one); }, stations_),
+                       false);
     take_->setEnabled(factor_.has_value());
     take_->setToolTip(factor_ ? QString() : tr("Choose the size first"));
+}
+
+void OpeningPanel::treat(const Finding& finding) {
+    const std::string& code = finding.remedy.code;
+    const auto choice = code == "stray.drop"   ? StrayChoice::drop
+                        : code == "stray.near" ? StrayChoice::near
+                                               : StrayChoice::keep;
+    treat_strays(file_->opened, choice);
+    // The lines are counted anew; what was chosen for their colours stays.
+    auto gatherings = gather_lanes(*opened().source.drawing, session_.catalog());
+    for (Gathering& now : gatherings)
+        for (const Gathering& was : file_->gatherings)
+            if (was.stroke == now.stroke && was.fill == now.fill && was.dashed == now.dashed)
+                now.action = was.action, now.tool = was.tool, now.name = was.name, now.reason = was.reason;
+    file_->gatherings = std::move(gatherings);
+    if (opened().asks_scale) factor_.reset(); // it was chosen by another size
+    // Not while the card that was pressed is still at work.
+    QMetaObject::invokeMethod(
+        this,
+        [this] {
+            if (!file_) return;
+            build();
+            Q_EMIT scaled(opened(), factor_.value_or(1));
+        },
+        Qt::QueuedConnection);
 }
 
 QWidget* OpeningPanel::size_card() {

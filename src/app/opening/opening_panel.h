@@ -55,6 +55,7 @@ class OpeningPanel : public SidePanel {
 
   private:
     void build();
+    void treat(const Finding& finding);
     QWidget* size_card();
     QWidget* asked_size(const QString& file_name, const std::vector<ScaleChoice>& choices, double width_now,
                         std::function<Result<ScaleChoice>(Length)> for_width);

@@ -9,6 +9,19 @@
 namespace dotlane::app {
 
 FindingCard::FindingCard(Session& session, const Finding& finding, QWidget* parent)
+    : FindingCard(
+          finding,
+          [&session](const Finding& one) {
+              const auto derived = session.derived();
+              if (!derived) return;
+              session.change(present::remedy_words(one),
+                             [derived, one, &catalog = session.catalog()](Project& p) {
+                                 return apply_remedy(p, catalog, *derived, one);
+                             });
+          },
+          parent) {}
+
+FindingCard::FindingCard(const Finding& finding, const Mend& mend, QWidget* parent)
     : Card(parent)
     , finding_(finding) {
     set_wrong(finding.grade == Grade::error);
@@ -25,26 +38,20 @@ FindingCard::FindingCard(Session& session, const Finding& finding, QWidget* pare
     if (finding.remedy.code.empty()) return;
     auto* buttons = new QHBoxLayout;
     buttons->setSpacing(6);
-    add_remedy(session, finding.remedy, "remedy", *buttons);
+    add_remedy(mend, finding.remedy, "remedy", *buttons);
     for (std::size_t i = 0; i < finding.more.size(); ++i)
-        add_remedy(session, finding.more[i], QStringLiteral("remedy-%1").arg(i + 2), *buttons);
+        add_remedy(mend, finding.more[i], QStringLiteral("remedy-%1").arg(i + 2), *buttons);
     buttons->addStretch(1);
     rows()->addLayout(buttons);
 }
 
-void FindingCard::add_remedy(Session& session, const Remedy& remedy, const QString& name, QHBoxLayout& row) {
+void FindingCard::add_remedy(const Mend& mend, const Remedy& remedy, const QString& name, QHBoxLayout& row) {
     Finding one = finding_;
     one.remedy = remedy;
-    auto* mend = pill(present::remedy_words(one), this);
-    mend->setObjectName(name);
-    row.addWidget(mend);
-    connect(mend, &QPushButton::clicked, this, [&session, one, text = mend->text()] {
-        const auto derived = session.derived();
-        if (!derived) return;
-        session.change(text, [derived, one, &catalog = session.catalog()](Project& p) {
-            return apply_remedy(p, catalog, *derived, one);
-        });
-    });
+    auto* button = pill(present::remedy_words(one), this);
+    button->setObjectName(name);
+    row.addWidget(button);
+    connect(button, &QPushButton::clicked, this, [mend, one] { mend(one); });
 }
 
 void FindingCard::paintEvent(QPaintEvent* event) {

@@ -1,6 +1,8 @@
 // One finding with the button that applies its remedy.
 #pragma once
 
+#include <functional>
+
 #include "app/commands/session.h"
 #include "app/widgets/card.h"
 
@@ -12,14 +14,18 @@ class FindingCard : public Card {
     Q_OBJECT
 
   public:
+    /// What a remedy's button does, with the finding whose first remedy is the one that was pressed.
+    using Mend = std::function<void(const Finding&)>;
+    /// Remedies change the session's project.
     FindingCard(Session& session, const Finding& finding, QWidget* parent = nullptr);
+    FindingCard(const Finding& finding, const Mend& mend, QWidget* parent = nullptr);
     const Finding& finding() const { return finding_; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;
 
   private:
-    void add_remedy(Session& session, const Remedy& remedy, const QString& name, QHBoxLayout& row);
+    void add_remedy(const Mend& mend, const Remedy& remedy, const QString& name, QHBoxLayout& row);
     Finding finding_;
 };
 

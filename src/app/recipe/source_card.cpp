@@ -2,11 +2,13 @@
 
 #include <QCoreApplication>
 #include <QHBoxLayout>
+#include <QMenu>
 
 #include "app/recipe/step_card.h"
 #include "app/widgets/side_panel.h"
 #include "app/widgets/typing.h"
 #include "core/project/edits.h"
+#include "core/workflow/drawn_parts.h"
 #include "core/workflow/making.h"
 
 namespace dotlane::app {
@@ -25,6 +27,7 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     , layer_(pill(tr("Add layers"), layer_row_))
     , levels_(pill(tr("Part per level"), this))
     , pieces_(pill(tr("Part per piece"), this))
+    , apart_(pill(tr("Take apart"), this))
     , figures_(label({}, TextRole::quiet, this)) {
     name_->setProperty("look", "bare");
     name_->setAccessibleName(tr("Name of the part"));
@@ -76,7 +79,13 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     levels_->setToolTip(tr("Each level or colour becomes a part of its own; all stay live"));
     pieces_->setObjectName("part-per-piece");
     pieces_->setToolTip(tr("Each piece becomes a part of its own; all stay live"));
-    for (QWidget* b : {layer_row_, static_cast<QWidget*>(levels_), static_cast<QWidget*>(pieces_)})
+    apart_->setObjectName("take-apart");
+    apart_->setToolTip(tr("Colours, groups, names or pieces become parts of their own"));
+    auto* aparts = new QMenu(apart_);
+    apart_->setMenu(aparts);
+    connect(aparts, &QMenu::aboutToShow, this, &SourceCard::offer_aparts);
+    for (QWidget* b : {layer_row_, static_cast<QWidget*>(levels_), static_cast<QWidget*>(pieces_),
+                       static_cast<QWidget*>(apart_)})
         onwards->addWidget(b);
     onwards->addStretch(1);
     rows()->addLayout(onwards);
@@ -135,6 +144,28 @@ void SourceCard::take_apart(bool by_level) {
     });
 }
 
+void SourceCard::offer_aparts() {
+    apart_->menu()->clear();
+    const Part* part = session_.part();
+    if (!part) return;
+    const QString words[] = {tr("By colour"), tr("By group"), tr("By name"), tr("By piece")};
+    for (const ApartBy by : all_aparts) {
+        const auto count = bundles(*part->source.drawing, by).size();
+        const QString text = words[static_cast<int>(by)];
+        const bool possible = count > 1 && count <= most_parts_apart;
+        auto* action = apart_->menu()->addAction(
+            possible ? tr("%1: %n part(s)", nullptr, static_cast<int>(count)).arg(text) : text);
+        action->setObjectName(QStringLiteral("apart-by-") + apart_name(by));
+        action->setEnabled(possible);
+        connect(action, &QAction::triggered, this, [this, by, id = part->id] {
+            session_.change(tr("Take apart"), [&](Project& p) {
+                const auto made = dotlane::take_apart(p, id, by);
+                return made ? Result<void>{} : tl::make_unexpected(made.error());
+            });
+        });
+    }
+}
+
 void SourceCard::scale_to(double mm_wanted, double mm_now) {
     const Part* part = session_.part();
     const EvaluatedPart* e = session_.evaluated();
@@ -162,6 +193,7 @@ void SourceCard::refresh() {
     const auto* picture = std::get_if<Picture>(&part->source.spec);
     levels_->setVisible(picture && picture->levels > 1 && picture->only == 0);
     pieces_->setVisible(picture);
+    apart_->setVisible(!made && part->source.drawing->lines.size() > 1);
     layer_row_->setVisible(!picture && !lettering);
     quantity_->set(part->quantity);
     reveal_->set(reveal_->value(), unit);

@@ -21,6 +21,7 @@ class SourceCard : public Card {
 
   private:
     void take_apart(bool by_level);
+    void offer_aparts();
     QStringList fonts() const;
     void show_made(const Part& part);
     void scale_to(double mm_wanted, double mm_now);
@@ -32,7 +33,7 @@ class SourceCard : public Card {
     FieldForm* form_;
     QPushButton* glyphs_;
     QWidget* layer_row_;
-    QPushButton *layer_, *levels_, *pieces_;
+    QPushButton *layer_, *levels_, *pieces_, *apart_;
     QLabel* figures_;
 };
 

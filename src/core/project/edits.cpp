@@ -213,6 +213,21 @@ Result<void> assign(Project& project, PartId id, const std::vector<LineId>& line
     return {};
 }
 
+Result<void> change_drawing(Project& project, PartId id, std::shared_ptr<const Drawing> drawing) {
+    Part* part = find(project, id);
+    if (!part || is_made(*part)) return no_such("drawing");
+    if (const auto ok = check_numbers(*drawing); !ok) return ok;
+    std::unordered_set<LineId> gone;
+    for (const DrawnLine& line : part->source.drawing->lines)
+        gone.insert(line.id);
+    for (const DrawnLine& line : drawing->lines)
+        if (gone.erase(line.id) == 0) return no_such("line");
+    part->source.drawing = std::move(drawing);
+    take_out(*part, gone);
+    drop_empty_sets(*part);
+    return {};
+}
+
 Result<LineSetId> gather(Project& project, PartId id, const std::vector<LineId>& lines, std::string name) {
     Part* part = find(project, id);
     if (!part) return no_such("part");

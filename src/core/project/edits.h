@@ -62,6 +62,11 @@ Result<StepId> add_maker(Project& project, PartId part, LaneId lane, StepWhat wh
 /// Removes a step; line sets that were set aside for it and that no other step uses are run again.
 Result<void> remove_maker(Project& project, PartId part, StepId step);
 
+/// The drawing of a part that came from a file with fewer of its lines, or with lines that were moved. Line
+/// sets lose what is gone; those left empty go unless a step works on them. Errors: "drawing.number", "no
+/// such line" for one that the part did not have.
+Result<void> change_drawing(Project& project, PartId part, std::shared_ptr<const Drawing> drawing);
+
 /// A part whose lines are computed. It has no line sets yet: see add_role.
 PartId add_made_part(Project& project, std::string name, SourceSpec spec);
 /// Errors: "source.kind" (another kind), "field.range", "part.circle" (it would follow itself).

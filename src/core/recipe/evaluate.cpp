@@ -6,6 +6,7 @@
 #include "core/base/text.h"
 #include "core/recipe/flatten.h"
 #include "core/recipe/step.h"
+#include "core/recipe/strays.h"
 
 namespace dotlane {
 
@@ -46,8 +47,10 @@ class Evaluation {
 
     EvaluatedPart run() {
         for (Finding note : part_.source.notes) {
-            note.place.part = part_.id;
             note.remedy = {"note.dismiss", "Dismiss"};
+            if (note.code == "open.stray") // told at the size that it has now
+                if (const auto stray = stray_finding(*source_.drawing, part_.scale)) note = *stray;
+            note.place.part = part_.id;
             out_.findings.push_back(std::move(note));
         }
         for (Finding finding : source_.findings) {

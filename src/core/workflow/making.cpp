@@ -83,17 +83,6 @@ std::string words_of(const SourceSpec& spec) {
     return shortened(std::string(lines.empty() ? "" : trimmed(lines.front())), 40);
 }
 
-std::string free_name(const Project& project, const std::string& wanted) {
-    const auto taken = [&](const std::string& name) {
-        return std::any_of(project.parts.begin(), project.parts.end(),
-                           [&](const Part& p) { return p.name == name; });
-    };
-    std::string name = wanted;
-    for (int n = 2; taken(name); ++n)
-        name = wanted + " " + std::to_string(n);
-    return name;
-}
-
 /// Whole sets among the chosen lines, and the lines that are left.
 void sort_lines(const EvaluatedPart& evaluated, const std::vector<LineId>& lines,
                 std::vector<LineSetId>& whole, std::vector<LineId>& single) {
@@ -108,6 +97,17 @@ void sort_lines(const EvaluatedPart& evaluated, const std::vector<LineId>& lines
 }
 
 } // namespace
+
+std::string free_name(const Project& project, const std::string& wanted) {
+    const auto taken = [&](const std::string& name) {
+        return std::any_of(project.parts.begin(), project.parts.end(),
+                           [&](const Part& p) { return p.name == name; });
+    };
+    std::string name = wanted;
+    for (int n = 2; taken(name); ++n)
+        name = wanted + " " + std::to_string(n);
+    return name;
+}
 
 Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fonts, SourceSpec spec,
                          std::string name, PartId lender) {

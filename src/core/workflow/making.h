@@ -9,6 +9,9 @@
 
 namespace dotlane {
 
+/// The name, or the name with the least number that makes it free.
+std::string free_name(const Project& project, const std::string& wanted);
+
 /// A new part. Its name is the kind's, or the text of lettering; numbered when there is one of that name
 /// already. A source that takes another part's outline and names none takes that of `lender`, or of the last
 /// part. Errors: "field.range", and those of make_lines.

@@ -113,6 +113,20 @@ Result<void> check_effort(const Drawing& drawing, const ReadLimits& limits, cons
     return {};
 }
 
+void forget_strays(Opened& opened) {
+    for (Findings* list : {&opened.findings, &opened.source.notes})
+        std::erase_if(*list, [](const Finding& f) { return f.code == "open.stray"; });
+}
+
+/// Told anew whenever millimetres change.
+void tell_strays(Opened& opened) {
+    forget_strays(opened);
+    if (const auto told = stray_finding(*opened.source.drawing)) {
+        opened.findings.push_back(*told);
+        opened.source.notes.push_back(*told);
+    }
+}
+
 } // namespace
 
 bool may_be_large(const Error& error) {
@@ -177,6 +191,7 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
     out.box = bounds(read->drawing);
     out.source.drawing = std::make_shared<Drawing>(std::move(read->drawing));
     out.source.notes = out.findings;
+    tell_strays(out);
     return out;
 }
 
@@ -217,6 +232,14 @@ void settle_scale(Opened& opened, double factor) {
     opened.box = {opened.box.x0 * factor, opened.box.y0 * factor, opened.box.x1 * factor,
                   opened.box.y1 * factor};
     opened.asks_scale = false;
+    const auto told = [](const Finding& f) { return f.code == "open.stray"; };
+    if (std::any_of(opened.findings.begin(), opened.findings.end(), told)) tell_strays(opened);
+}
+
+void treat_strays(Opened& opened, StrayChoice choice) {
+    opened.source.drawing = std::make_shared<Drawing>(without_strays(*opened.source.drawing, choice));
+    opened.box = bounds(*opened.source.drawing);
+    forget_strays(opened);
 }
 
 std::string lane_name(const Catalog& catalog, Action action, const std::string& tool, Colour colour) {

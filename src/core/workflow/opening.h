@@ -10,6 +10,7 @@
 #include "core/formats/hpgl/reader.h"
 #include "core/formats/svg/reader.h"
 #include "core/project/project.h"
+#include "core/recipe/strays.h"
 
 namespace dotlane {
 
@@ -63,6 +64,9 @@ std::vector<ScaleChoice> scale_choices(const OpenedPicture& opened);
 Result<ScaleChoice> scale_to_width(const Opened& opened, Length width);
 /// Settles the size: lengths are multiplied by the factor and the question is answered.
 void settle_scale(Opened& opened, double factor);
+
+/// Strays are told among the findings ("open.stray") until they are treated: kept, brought near or left out.
+void treat_strays(Opened& opened, StrayChoice choice);
 
 /// Lines of one stroke and fill colour, proposed as a lane.
 struct Gathering {

@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "core/project/edits.h"
+#include "core/workflow/drawn_parts.h"
 #include "core/workflow/filling.h"
 #include "core/workflow/piece_checks.h"
 #include "core/workflow/placing.h"
@@ -150,6 +151,9 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
     }
     if (code == "sheet.move-free") return move_free(project, catalog, derived, finding);
     if (code == "sheet.bring-in") return bring_in(project, derived, finding);
+    if (code == "stray.drop") return settle_strays(project, finding.place.part, StrayChoice::drop);
+    if (code == "stray.near") return settle_strays(project, finding.place.part, StrayChoice::near);
+    if (code == "stray.keep") return settle_strays(project, finding.place.part, StrayChoice::keep);
     if (code == "note.dismiss")
         return dismiss_note(project, finding.place.part, finding.code, finding.message);
     if (code == "order.usual") return set_pass_order(project, {});

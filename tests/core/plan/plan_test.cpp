@@ -50,20 +50,20 @@ TEST_CASE("a plan for two slots: passes in order, four stops, what the hands do"
 }
 
 TEST_CASE("foil: cold hands, foil on, mat in, heat, run, cool, foil off, tool out") {
-    using Kind = HandStep::Kind;
+    using Hand = HandStep::Kind;
     // Only foil: one stop before and one after.
     Bench b = bench("<circle cx='30' cy='30' r='20' fill='#a8832d'/>");
     const auto d = b.derive();
     const Plan& plan = plan_of(d);
     REQUIRE(plan.program.moves.size() == 3);
     const auto kinds = [&](std::size_t move) {
-        std::vector<Kind> out;
+        std::vector<Hand> out;
         for (const HandStep& s : std::get<StopMove>(plan.program.moves[move]).steps)
-            if (s.kind != Kind::care) out.push_back(s.kind);
+            if (s.kind != Hand::care) out.push_back(s.kind);
         return out;
     };
-    CHECK(kinds(0) == std::vector<Kind>{Kind::put_in, Kind::load, Kind::lay_on, Kind::load, Kind::warm_up});
-    CHECK(kinds(2) == std::vector<Kind>{Kind::cool, Kind::lift_off, Kind::unload, Kind::take_out});
+    CHECK(kinds(0) == std::vector<Hand>{Hand::put_in, Hand::load, Hand::lay_on, Hand::load, Hand::warm_up});
+    CHECK(kinds(2) == std::vector<Hand>{Hand::cool, Hand::lift_off, Hand::unload, Hand::take_out});
     const auto &before = std::get<StopMove>(plan.program.moves[0]),
                &after = std::get<StopMove>(plan.program.moves[2]);
     // The circle of 40 mm lies 10 mm from both edges, and has 10 mm of rim all around.
@@ -78,7 +78,7 @@ TEST_CASE("foil: cold hands, foil on, mat in, heat, run, cool, foil off, tool ou
 
 TEST_CASE(
     "whatever the passes: no hand comes near between heating and cooling, and foil lies only under its tip") {
-    using Kind = HandStep::Kind;
+    using Hand = HandStep::Kind;
     Random random("hot tips");
     static const char* colours[] = {"#a8832d", "#a8462d", "#22282c", "#5a6996", "#c0a040"};
     for (int round = 0; round < 40; ++round) {
@@ -119,19 +119,19 @@ TEST_CASE(
             bool unloaded = !loaded;
             for (const HandStep& step : stop.steps) {
                 INFO(step.text);
-                if (step.kind == Kind::cool) hot = false;
-                if (step.kind != Kind::care && step.kind != Kind::warm_up) CHECK_FALSE(hot);
-                if (step.kind == Kind::lift_off) CHECK_FALSE(std::exchange(lying, "").empty());
-                if (step.kind == Kind::unload) {
+                if (step.kind == Hand::cool) hot = false;
+                if (step.kind != Hand::care && step.kind != Hand::warm_up) CHECK_FALSE(hot);
+                if (step.kind == Hand::lift_off) CHECK_FALSE(std::exchange(lying, "").empty());
+                if (step.kind == Hand::unload) {
                     CHECK(lying.empty());
                     unloaded = true;
                 }
-                if (step.kind == Kind::lay_on) {
+                if (step.kind == Hand::lay_on) {
                     CHECK(lying.empty());
                     lying = step.text.substr(4, step.text.find(" foil ") - 4);
                 }
-                if (step.kind == Kind::load) CHECK(unloaded);
-                if (step.kind == Kind::warm_up) hot = true;
+                if (step.kind == Hand::load) CHECK(unloaded);
+                if (step.kind == Hand::warm_up) hot = true;
             }
             loaded = stop.sheet;
         }

@@ -19,9 +19,9 @@ using namespace dotlane::test;
 
 namespace {
 
-const char* things = "<rect x='2' y='2' width='80' height='50' fill='none' stroke='#22282c'/><rect x='20' "
-                     "y='20' width='30' height='10' fill='#a8832d'/>"
-                     "<path d='M10,10 h20' fill='none' stroke='#a8462d'/>";
+const char* label_art = "<rect x='2' y='2' width='80' height='50' fill='none' stroke='#22282c'/><rect x='20' "
+                        "y='20' width='30' height='10' fill='#a8832d'/>"
+                        "<path d='M10,10 h20' fill='none' stroke='#a8462d'/>";
 
 Result<ExportResult> run_export(const Bench& b, FileSystem& files, bool override_errors = false,
                                 const std::string& folder = "/out") {
@@ -89,7 +89,7 @@ std::size_t occurrences(const std::string& text, const std::string& what) {
 } // namespace
 
 TEST_CASE("an export is a folder: a file for each pass, one of everything, the run sheet") {
-    Bench b = bench(things);
+    Bench b = bench(label_art);
     MemoryFiles files;
     const auto done = must(run_export(b, files));
     CHECK(done.files == std::vector<std::string>{"00-everything.svg", "01-draw-rust-pen-0.4.svg",
@@ -107,7 +107,7 @@ TEST_CASE("an export is a folder: a file for each pass, one of everything, the r
 }
 
 TEST_CASE("several sheets: their names stand in the files' names") {
-    Bench b = bench(things);
+    Bench b = bench(label_art);
     const SheetId second = add_sheet(b.project, "Back / copy", "cream-card-12x12", "mat-12x12-standard");
     must(place(b.project, second, {{}, b.part, mm(10), mm(10), {}, false}));
     MemoryFiles files;
@@ -119,7 +119,7 @@ TEST_CASE("several sheets: their names stand in the files' names") {
 }
 
 TEST_CASE("nothing is exported while an error stands, an override is stated") {
-    Bench b = bench(things);
+    Bench b = bench(label_art);
     must(assign(b.project, b.part, {b.lines()[2]}, {}));
     MemoryFiles files;
     const auto refused = run_export(b, files);
@@ -134,13 +134,13 @@ TEST_CASE("nothing is exported while an error stands, an override is stated") {
 }
 
 TEST_CASE("an export that cannot be written says so, no plan, no export") {
-    Bench b = bench(things);
+    Bench b = bench(label_art);
     MemoryFiles files;
     files.writes_left = 2;
     CHECK(run_export(b, files).error().code == "file.unwritable");
-    b = bench(things, 100, 100, false);
+    b = bench(label_art, 100, 100, false);
     CHECK(run_export(b, files).error().code == "export.no-plan");
-    const auto d = bench(things).derive();
+    const auto d = bench(label_art).derive();
     MemoryFiles untouched;
     const auto failed = export_folder(
         *d, catalog(), untouched, "/out",
@@ -167,7 +167,7 @@ TEST_CASE("sheets of any names have files of their own, of at most 120 bytes") {
     std::string endless;
     for (int i = 0; i < 150; ++i)
         endless += "ä";
-    Bench b = bench(things);
+    Bench b = bench(label_art);
     find(b.project, b.sheet)->name = "日本";
     for (const std::string& name :
          {std::string("中国"), std::string("one"), std::string("one"), std::string("ONE"), endless, endless,
@@ -198,7 +198,7 @@ TEST_CASE("sheets of any names have files of their own, of at most 120 bytes") {
 }
 
 TEST_CASE("an export with a pass fewer takes away what is no longer right, and nothing else") {
-    Bench b = bench(things);
+    Bench b = bench(label_art);
     TemporaryFolder top;
     const std::string out = top / "out";
     const auto names = [&] { return disk().list(out); };
@@ -233,7 +233,7 @@ TEST_CASE("an export with a pass fewer takes away what is no longer right, and n
 }
 
 TEST_CASE("an export into a folder from before there were manifests, and one that was stopped half way") {
-    Bench b = bench(things);
+    Bench b = bench(label_art);
     TemporaryFolder top;
     const std::string out = top / "out";
     must(run_export(b, disk(), false, out));
@@ -394,7 +394,7 @@ TEST_CASE("no line is ever lost: the files and what is kept back add up to the p
 
 TEST_CASE("the run sheet shows what lies where, what is mirrored, the blade's depth, and keeps the computer "
           "awake") {
-    Bench b = bench(things);
+    Bench b = bench(label_art);
     must(place(b.project, b.sheet, {{}, b.part, mm(110), mm(10), {}, true}));
     auto d = b.derive();
     RunSheet sheet = make_run_sheet(*d, catalog());

@@ -9,7 +9,7 @@ using namespace dotlane::test;
 
 namespace {
 
-struct Table {
+struct PlacingTable {
     Workshop workshop{catalog()};
     Project project = workshop.new_project("table");
     SheetId sheet = add_sheet(project, "sheet 1", "cream-card-12x12", "mat-12x12-standard");
@@ -39,7 +39,7 @@ TEST_CASE("random plates find free places until there is none, and then the corn
     Random random("free places");
     INFO("seed " << random.seed());
     for (int round = 0; round < 2; ++round) {
-        Table t;
+        PlacingTable t;
         const Length gap = mm(random.whole(0, 8));
         Box usable;
         int fitted = 0;
@@ -81,7 +81,7 @@ TEST_CASE("random plates find free places until there is none, and then the corn
 }
 
 TEST_CASE("what only fits turned is turned, a given turn is kept, what is too large says so") {
-    Table t;
+    PlacingTable t;
     const PartId flag = t.plate(299, 60); // the tool reaches 297.9 x 301 of this mat
     const auto d = t.derive();
     const PlacementSpot turned = free_spot(t.project, catalog(), d.get(), t.sheet, {flag});
@@ -98,7 +98,7 @@ TEST_CASE("what only fits turned is turned, a given turn is kept, what is too la
 }
 
 TEST_CASE("copies are counted whole, or by the rarest of their pieces") {
-    Table t;
+    PlacingTable t;
     const PartId part = t.plate(40, 30);
     const auto count = [&] { return placed_copies(t.project, *t.derive()->part(part)); };
     CHECK(count() == 0);
@@ -123,7 +123,7 @@ TEST_CASE("copies are counted whole, or by the rarest of their pieces") {
 }
 
 TEST_CASE("a piece larger than the sheet lies at its corner with an error, on no sheet of its own") {
-    Table t;
+    PlacingTable t;
     const PartId part = t.plate(400, 20);
     must(append_step(t.project, catalog(), part, ApartStep{}, {}));
     const auto d = t.derive();

@@ -2,6 +2,7 @@
 #include "cli/fields.h"
 #include "cli/verb.h"
 #include "core/project/format.h"
+#include "core/workflow/fit_checks.h"
 #include "core/workflow/making.h"
 
 namespace dotlane::cli {
@@ -133,10 +134,8 @@ int report_part(Context& c, const Project& project, PartId id) {
             const auto fits = envelopes_for(c.workshop.catalog(), card->width, card->height);
             for (const EnvelopeFit& fit : fits)
                 c.out << "    fits envelope " << fit.envelope->name << (fit.tight ? ", tightly" : "") << "\n";
-            for (const StockFit& fit :
-                 stock_sizes_for(c.workshop.catalog(), mm(e.source_box.width()), mm(e.source_box.height())))
-                c.out << "    fits stock " << to_text(fit.width, project.unit) << " x "
-                      << to_text(fit.height, project.unit) << (fit.turned ? ", turned" : "") << "\n";
+            for (const SheetFit& fit : fits_of(project, c.workshop.catalog(), e))
+                c.out << "    fits stock " << fit_words(fit, project.unit) << "\n";
         }
         print_findings(c.out, e.findings);
     }

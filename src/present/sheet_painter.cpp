@@ -116,7 +116,7 @@ void paint_sheet(QPainter& painter, const SheetScene& scene, const View& view, c
         const QRectF area = view.map(placed.box);
         if (!visible.intersects(area.adjusted(-4, -4, 4, 4))) continue;
         paint_placed(painter, scene, *part, placed.placement.piece, placed.to_sheet, view, visible);
-        if (!laid->usable.grown(1e-6).contains(placed.box)) {
+        if (!laid->usable.grown(1e-6).contains(placed.outline)) {
             QPen frame(theme.error, 1.2);
             frame.setDashPattern({5, 3});
             painter.setPen(frame);

@@ -9,6 +9,7 @@
 #include "app/widgets/typing.h"
 #include "core/project/edits.h"
 #include "core/workflow/drawn_parts.h"
+#include "core/workflow/fit_checks.h"
 #include "core/workflow/making.h"
 
 namespace dotlane::app {
@@ -221,13 +222,20 @@ void SourceCard::show_made(const Part& part) {
                                   : tr("envelope %1").arg(names.join(tr(" or "))));
         QStringList sizes;
         if (const EvaluatedPart* e = session_.evaluated())
-            for (const StockFit& fit :
-                 stock_sizes_for(session_.catalog(), mm(e->source_box.width()), mm(e->source_box.height())))
-                sizes << tr("%1 × %2%3")
-                             .arg(QString::fromStdString(to_text(fit.width, unit, 0)).section(' ', 0, 0),
-                                  QString::fromStdString(to_text(fit.height, unit, 0)),
-                                  fit.turned ? tr(" turned") : QString());
-        words << (sizes.isEmpty() ? tr("larger than any stock") : tr("stock of %1").arg(sizes.join(", ")));
+            for (const SheetFit& fit : fits_of(session_.project(), session_.catalog(), *e)) {
+                QString turned;
+                if (fit.turned.way == FitWay::quarter) turned = tr(" turned");
+                if (fit.turned.way == FitWay::angled)
+                    turned = tr(" turned by %1 to %2°")
+                                 .arg(std::ceil(in_degrees(fit.turned.from)))
+                                 .arg(std::floor(in_degrees(fit.turned.to)));
+                sizes
+                    << tr("%1 × %2%3")
+                           .arg(QString::fromStdString(to_text(fit.stock->width, unit, 0)).section(' ', 0, 0),
+                                QString::fromStdString(to_text(fit.stock->height, unit, 0)), turned);
+            }
+        words << (sizes.isEmpty() ? tr("larger than this machine reaches")
+                                  : tr("stock of %1").arg(sizes.join(", ")));
     }
     figures_->setText(words.join(", "));
     figures_->setVisible(!words.isEmpty());

@@ -75,7 +75,8 @@ void from_4(json& document) {
 }
 
 /// In version 6 placements hold on to what recipe edits do not move; the halves of a shape card overlap by
-/// its overlap, which lay so far inside each of them before; labels know circles; rough pictures are asked
+/// its overlap, which lay so far inside each of them before; labels know circles, cards glued
+/// hinges; rough pictures are asked
 /// about.
 void from_5(json& document) {
     for (json& sheet : json_in::list(document, "sheets"))
@@ -93,6 +94,7 @@ void from_5(json& document) {
             json& numbers = json_in::object(source, "numbers");
             set(numbers, "overlap_mm", 2 * json_in::number(numbers, "overlap_mm"));
         }
+        if (kind == "folded-card") set(json_in::object(source, "numbers"), "hinge_mm", 0.0);
         if (kind == "label") set(json_in::object(source, "numbers"), "circle_mm", 25.0);
         if (kind == "picture")
             set(json_in::object(source, "numbers"), "patient", true); // it was traced, so it is

@@ -19,6 +19,8 @@ void of(FoldedCard& s, Fields& f) {
     if (f.when(s.fold == FoldedCard::Fold::gate || s.fold == FoldedCard::Fold::three))
         f.length({"tuck", "tuck", "Panels that fold inwards are narrower by this"}, s.tuck, mm(0), mm(20));
     f.length({"corner", "corner radius"}, s.corner, mm(0), mm(200));
+    f.length({"hinge", "glued hinge", "0: of one sheet; otherwise panels, joined by strips this wide"},
+             s.hinge, mm(0), mm(50));
 }
 
 void of(ShapeCard& s, Fields& f) {

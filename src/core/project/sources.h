@@ -34,6 +34,9 @@ struct FoldedCard {
     Length setback = mm(1); ///< the fold line stops this far before the edges, 0..50 mm
     Length tuck = mm(1.5);  ///< panels that fold inwards are narrower by this, 0..20 mm
     Length corner;          ///< radius of the outer corners, 0..200 mm
+    /// 0: of one sheet. Otherwise each panel is a piece of its own and all but the last have a strip this
+    /// wide beyond the fold, which is glued behind the next; 0..50 mm
+    Length hinge;
     bool operator==(const FoldedCard&) const = default;
 };
 

@@ -228,21 +228,4 @@ std::vector<EnvelopeFit> envelopes_for(const Catalog& catalog, Length width, Len
     return out;
 }
 
-std::vector<StockFit> stock_sizes_for(const Catalog& catalog, Length width, Length height) {
-    std::vector<StockFit> out;
-    for (const Stock& stock : catalog.stocks) {
-        const bool straight = width <= stock.width && height <= stock.height;
-        const bool turned = height <= stock.width && width <= stock.height;
-        const auto same = [&](const StockFit& f) {
-            return f.width == stock.width && f.height == stock.height;
-        };
-        if ((straight || turned) && std::none_of(out.begin(), out.end(), same))
-            out.push_back({stock.width, stock.height, !straight});
-    }
-    std::sort(out.begin(), out.end(), [](const StockFit& a, const StockFit& b) {
-        return in_mm(a.width) * in_mm(a.height) < in_mm(b.width) * in_mm(b.height);
-    });
-    return out;
-}
-
 } // namespace dotlane

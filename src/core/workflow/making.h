@@ -62,11 +62,4 @@ struct EnvelopeFit {
 /// way. The closest first, tight ones last.
 std::vector<EnvelopeFit> envelopes_for(const Catalog& catalog, Length width, Length height);
 
-struct StockFit {
-    Length width, height;
-    bool turned; ///< it fits only when it is laid across
-};
-/// Sizes of the catalog's stocks that take a piece of this size, the smallest first.
-std::vector<StockFit> stock_sizes_for(const Catalog& catalog, Length width, Length height);
-
 } // namespace dotlane

@@ -7,6 +7,7 @@
 #include "core/geometry/doubled.h"
 #include "core/recipe/step.h"
 #include "core/sources/make.h"
+#include "core/workflow/fit_checks.h"
 #include "core/workflow/piece_checks.h"
 
 namespace dotlane {
@@ -26,7 +27,7 @@ class Check {
         check_pieces(project_, part_, piece_needs(stocks_of(project_, catalog_, part_.part)), out_);
         badge();
         small_text();
-        too_large();
+        check_fit(project_, catalog_, part_, out_);
         return std::move(out_);
     }
 
@@ -200,19 +201,6 @@ class Check {
                      ? Remedy{"text.legible", "Make them " + number(least, 1) + " mm"}
                      : Remedy{});
         }
-    }
-
-    void too_large() {
-        const double w = part_.box.width(), h = part_.box.height();
-        if (part_.box.empty() || catalog_.stocks.empty()) return;
-        const auto takes = [&](const Stock& s) {
-            const double a = in_mm(s.width), b = in_mm(s.height);
-            return (w <= a + 1e-6 && h <= b + 1e-6) || (w <= b + 1e-6 && h <= a + 1e-6);
-        };
-        if (std::none_of(catalog_.stocks.begin(), catalog_.stocks.end(), takes))
-            tell("part.too-large",
-                 "The part is larger than any stock of the catalog: it has to be made smaller or in pieces.",
-                 {{"width_mm", number(w, 2)}, {"height_mm", number(h, 2)}}, part_.box);
     }
 
     const Project& project_;

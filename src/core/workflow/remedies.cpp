@@ -4,6 +4,7 @@
 #include "core/project/edits.h"
 #include "core/workflow/drawn_parts.h"
 #include "core/workflow/filling.h"
+#include "core/workflow/fit_checks.h"
 #include "core/workflow/piece_checks.h"
 #include "core/workflow/placing.h"
 #include "core/workflow/workshop.h"
@@ -28,7 +29,7 @@ Result<void> bring_in(Project& project, const Derived& derived, const Finding& f
     const LaidSheet* laid = derived.sheet(finding.place.sheet);
     if (!laid) return fail("remedy.none", "The sheet is gone.");
     for (const PlacedPart& p : laid->parts) {
-        const Box& b = p.box;
+        const Box& b = p.outline;
         if (b.x0 != finding.place.box.x0 || b.y0 != finding.place.box.y0 ||
             p.placement.part != finding.place.part)
             continue;
@@ -160,6 +161,8 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
     if (code == "part.want-placed") return want_placed(project, finding);
     if (code == "sheet.take-off") return take_off_missing(project, derived, finding);
     if (code == "part.lay-apart") return lay_out_pieces(project, catalog, derived, finding.place.part);
+    if (code == "part.turn-to-fit") return turn_to_fit(project, catalog, derived, finding);
+    if (code == "card.panels") return make_panels(project, finding);
     if (code == "part.place") return place_part(project, catalog, derived, finding);
     return fail("remedy.none", "This finding has no remedy.");
 }

@@ -5,6 +5,7 @@
 #include "core/base/text.h"
 #include "core/sources/make.h"
 #include "core/workflow/data_folder.h"
+#include "core/workflow/fit_checks.h"
 #include "core/workflow/overlaps.h"
 #include "core/workflow/part_checks.h"
 #include "core/workflow/placing.h"
@@ -140,10 +141,11 @@ void Workshop::check_parts(const Project& project, Derived& derived, Progress& p
     for (auto& [id, cached] : parts_) {
         if (progress.cancelled()) return;
         auto stocks = stocks_of(project, catalog_, id);
-        if (!cached.checks || stocks != cached.checked_for)
+        if (!cached.checks || stocks != cached.checked_for || project.machine != cached.checked_on)
             cached.checks = check_part(project, catalog_, *cached.result);
-        cached.checked_for = std::move(stocks);
-        derived.findings.insert(derived.findings.end(), cached.checks->begin(), cached.checks->end());
+        cached.checked_for = std::move(stocks), cached.checked_on = project.machine;
+        for (const Finding& f : *cached.checks)
+            if (f.code != "part.turn" || !lies_turned(project, f)) derived.findings.push_back(f);
     }
 }
 
@@ -317,13 +319,25 @@ void Workshop::lay_out(const Project& project, Derived& derived) const {
                                             {"sheet.take-off", "Take such pieces off"}});
             } else {
                 const Extent extent = extent_of(*part, p.piece);
-                laid.parts.push_back({p, placement_transform(p, extent), placed_box(p, extent)});
-                boxes.push_back(laid.parts.back().box);
+                laid.parts.push_back({p, placement_transform(p, extent), placed_box(p, extent), {}});
+                PlacedPart& placed = laid.parts.back();
+                placed.outline = placed.box;
+                if (std::abs(std::remainder(in_degrees(p.turn), 90)) > 1e-9) {
+                    placed.outline = {};
+                    for (const Point corner : outline_hull(*part, p.piece))
+                        placed.outline.add(placed.to_sheet(corner));
+                }
+                boxes.push_back(placed.outline);
             }
             names.push_back(std::move(name));
         }
         if (machine) {
             auto findings = check_layout(sheet, *machine, *mat, *stock, boxes, names);
+            for (Finding& f : findings)
+                if (f.code == "sheet.outside")
+                    for (const PlacedPart& p : laid.parts)
+                        if (p.placement.part == f.place.part && place_of(p.outline) == f.place.box)
+                            offer_turn(f, *derived.part(p.placement.part), p.placement, laid.usable);
             derived.findings.insert(derived.findings.end(), findings.begin(), findings.end());
         }
         derived.sheets.push_back(std::move(laid));

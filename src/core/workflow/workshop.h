@@ -21,7 +21,8 @@ namespace dotlane {
 struct PlacedPart {
     Placement placement;
     Affine to_sheet;
-    Box box; ///< on the sheet
+    Box box;     ///< on the sheet, of the part's own box turned with it
+    Box outline; ///< on the sheet, of the lines themselves: smaller when the part is turned askew
 };
 
 struct LaidSheet {
@@ -77,6 +78,7 @@ class Workshop {
         std::shared_ptr<const EvaluatedPart> result;
         std::shared_ptr<const Borrowed> lent; ///< made when another part takes it
         std::vector<const Stock*> checked_for;
+        std::string checked_on;         ///< machine
         std::optional<Findings> checks; ///< made after the part has been handed out
     };
     std::shared_ptr<const EvaluatedPart> evaluated(const Project& project, const Part& part,

@@ -389,12 +389,4 @@ TEST_CASE("envelopes and stocks that take a card") {
     const auto a2 = envelopes_for(catalog(), inches(4.25), inches(5.5));
     CHECK(std::any_of(a2.begin(), a2.end(),
                       [](const EnvelopeFit& f) { return f.envelope->name == "US A2" && f.tight; }));
-    const auto sizes = stock_sizes_for(catalog(), mm(290), mm(205));
-    REQUIRE_FALSE(sizes.empty());
-    CHECK(sizes.front().width == mm(210)); // A4, laid across
-    CHECK(sizes.front().turned);
-    for (std::size_t i = 1; i < sizes.size(); ++i)
-        CHECK(in_mm(sizes[i - 1].width) * in_mm(sizes[i - 1].height) <=
-              in_mm(sizes[i].width) * in_mm(sizes[i].height));
-    CHECK(stock_sizes_for(catalog(), mm(2000), mm(10)).empty());
 }

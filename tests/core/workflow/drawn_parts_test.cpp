@@ -127,7 +127,8 @@ TEST_CASE("strays: whatever the art, leaving out what was put far off gives the 
     }
 }
 
-TEST_CASE("a drawing is taken apart by colour, group, name and piece; nothing moves and nothing is lost") {
+TEST_CASE(
+    "a drawing is taken apart by colour, group, name and piece, and nothing moves and nothing is lost") {
     Bench d = bench(flower, 200, 200, false);
     for (const double turn : {0.0, 90.0, 37.0})
         must(place(d.project, d.sheet, {{}, d.part, mm(20 + turn), mm(30), degrees(turn), turn > 50}));
@@ -162,8 +163,8 @@ TEST_CASE("a drawing is taken apart by colour, group, name and piece; nothing mo
     CHECK(apart(ApartBy::piece) == named("* piece 1: 1; * piece 2: 2; * piece 3: 1; "));
 }
 
-TEST_CASE(
-    "taken apart: lanes and steps go with their lines; what counts pieces or lends its outline stays whole") {
+TEST_CASE("taken apart: lanes and steps go with their lines, and what counts pieces or lends its outline "
+          "stays whole") {
     Bench d = bench(flower, 200, 200, false);
     const auto sets = find(d.project, d.part)->sets;
     REQUIRE(sets.size() >= 2);

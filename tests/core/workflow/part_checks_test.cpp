@@ -226,14 +226,14 @@ TEST_CASE("marks beyond what is cut out are told: how far, on which side, with w
     CHECK(o.message.find("on the right") != std::string::npos);
 }
 
-TEST_CASE("a part larger than any stock is told while it is made") {
+TEST_CASE("a part larger than what the machine reaches of any stock is told while it is made") {
     Workshop workshop(catalog());
     Project project = workshop.new_project("x");
     Label label;
-    label.width = mm(610), label.height = mm(100);
+    label.edge = Label::Edge::plain, label.width = mm(610), label.height = mm(100);
     const PartId id = must(make_part(project, catalog(), workshop.fonts(), label));
     CHECK(has(workshop.derive(std::make_shared<Project>(project))->findings, "part.too-large"));
-    label.width = mm(100), label.height = mm(609); // upright on the long stock
+    label.width = mm(100), label.height = mm(605.8); // what the machine reaches of the long stock
     must(change_source(project, catalog(), workshop.fonts(), id, label));
     CHECK_FALSE(has(workshop.derive(std::make_shared<Project>(project))->findings, "part.too-large"));
 }

@@ -1,0 +1,205 @@
+#include "core/workflow/fit_checks.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/text.h"
+#include "core/project/edits.h"
+#include "core/sheets/layout.h"
+#include "core/sources/make.h"
+
+namespace dotlane {
+namespace {
+
+constexpr Length usual_hinge = mm(15); ///< of a glued hinge; common practice is 12 to 20 mm
+
+std::string angle_words(const TurnedFit& fit) {
+    const double from = std::ceil(in_degrees(fit.from) * 10 - 1e-6) / 10,
+                 to = std::floor(in_degrees(fit.to) * 10 + 1e-6) / 10;
+    return from < to ? "turned by " + number(from, 1) + " to " + number(to, 1) + " degrees"
+                     : "turned by " + number(in_degrees(fit.best), 2) + " degrees";
+}
+
+std::vector<Point> mirrored(std::vector<Point> hull, bool mirror) {
+    if (mirror)
+        for (Point& p : hull)
+            p.x = -p.x;
+    return hull;
+}
+
+/// The placement turned so, its outline in the middle of the area.
+Placement in_the_middle(Placement p, const EvaluatedPart& part, Angle turn, const Box& area) {
+    p.turn = turn;
+    const Affine to_sheet = placement_transform(p, extent_of(part, p.piece));
+    Box box;
+    for (const Point corner : outline_hull(part, p.piece))
+        box.add(to_sheet(corner));
+    p.left += mm(area.centre().x - box.centre().x), p.top += mm(area.centre().y - box.centre().y);
+    return p;
+}
+
+bool panels_fit(const Catalog& catalog, const Machine& machine, FoldedCard card, double scale) {
+    card.hinge = usual_hinge;
+    const Length across = card.opens == FoldedCard::Opens::side ? card.height : card.width;
+    for (const Length panel : panels_of(card)) {
+        const double w = in_mm(panel + card.hinge) * scale, h = in_mm(across) * scale;
+        if (sheet_fits(catalog, machine, {{0, 0}, {w, 0}, {w, h}, {0, h}}).empty()) return false;
+    }
+    return true;
+}
+
+} // namespace
+
+std::vector<Point> outline_hull(const EvaluatedPart& part, int piece) {
+    std::vector<const Polylines*> lines;
+    for (std::size_t run = 0; run < part.runs.size(); ++run)
+        lines.push_back(&lines_of(part, run, piece));
+    auto hull = hull_of(lines);
+    if (hull.empty() && !box_of(part, piece).empty()) {
+        const Box b = box_of(part, piece);
+        hull = {{b.x0, b.y0}, {b.x1, b.y0}, {b.x1, b.y1}, {b.x0, b.y1}};
+    }
+    return hull;
+}
+
+std::vector<SheetFit> fits_of(const Project& project, const Catalog& catalog, const EvaluatedPart& part) {
+    const Machine* machine = catalog.machine(project.machine);
+    return machine ? sheet_fits(catalog, *machine, outline_hull(part, 0)) : std::vector<SheetFit>{};
+}
+
+std::string fit_words(const SheetFit& fit, LengthUnit unit) {
+    std::string out = to_text(fit.stock->width, unit) + " x " + to_text(fit.stock->height, unit);
+    if (fit.turned.way == FitWay::quarter) out += ", turned";
+    if (fit.turned.way == FitWay::angled) out += ", " + angle_words(fit.turned);
+    return out;
+}
+
+void check_fit(const Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
+               Findings& out) {
+    const Machine* machine = catalog.machine(project.machine);
+    const Part* part = find(project, evaluated.part);
+    if (!machine || !part || evaluated.box.empty() || catalog.stocks.empty()) return;
+    std::vector<int> pieces;
+    for (const Arrangement& a : evaluated.apart)
+        pieces.push_back(a.number);
+    if (pieces.empty()) pieces.push_back(0);
+    for (const int piece : pieces) {
+        const auto fits = sheet_fits(catalog, *machine, outline_hull(evaluated, piece));
+        const Box box = box_of(evaluated, piece);
+        const FindingPlace place{part->id, {}, {}, {}, place_of(box)};
+        const std::vector<std::pair<std::string, std::string>> size{{"width_mm", number(box.width(), 2)},
+                                                                    {"height_mm", number(box.height(), 2)}};
+        if (fits.empty()) {
+            const Box reach = largest_reach(catalog, *machine);
+            const auto* card = std::get_if<FoldedCard>(&part->source.spec);
+            const bool panels =
+                card && in_mm(card->hinge) <= 0 && panels_fit(catalog, *machine, *card, part->scale);
+            out.push_back(
+                {"part.too-large", Grade::caution,
+                 (piece == 0 ? std::string("The part") : "Piece " + std::to_string(piece)) + ", " +
+                     number(box.width(), 1) + " x " + number(box.height(), 1) +
+                     " mm, is larger than what the " + machine->name +
+                     " reaches on any mat and stock, up to " + number(reach.width(), 1) + " x " +
+                     number(reach.height(), 1) +
+                     " mm, however it is turned: it has to be made smaller or in pieces.",
+                 size, place,
+                 panels ? Remedy{"card.panels", "Make it of panels with a glued hinge"} : Remedy{}});
+            return; // one is enough
+        }
+        const auto turned = [](const SheetFit& f) { return f.turned.way == FitWay::angled; };
+        if (piece != 0 || !std::all_of(fits.begin(), fits.end(), turned)) continue;
+        const SheetFit& fit = fits.front();
+        auto args = size;
+        args.emplace_back("from_degrees", number(in_degrees(fit.turned.from), 2));
+        args.emplace_back("to_degrees", number(in_degrees(fit.turned.to), 2));
+        out.push_back(
+            {"part.turn",
+             Grade::hint,
+             "It fits no sheet straight, but one of " + fit_words(fit, project.unit) + ".",
+             args,
+             place,
+             {"part.turn-to-fit", "Turn it by " + number(in_degrees(fit.turned.best), 1) + " degrees"}});
+    }
+}
+
+bool lies_turned(const Project& project, const Finding& finding) {
+    double from = 0, to = 0;
+    for (const auto& [key, value] : finding.args) {
+        if (key == "from_degrees") from = std::stod(value);
+        if (key == "to_degrees") to = std::stod(value);
+    }
+    for (const Sheet& sheet : project.sheets)
+        for (const Placement& p : sheet.placements) {
+            if (p.part != finding.place.part) continue;
+            double turn = std::fmod(in_degrees(p.mirrored ? -p.turn : p.turn), 180);
+            if (turn < 0) turn += 180;
+            if (turn >= from - 0.02 && turn <= to + 0.02) return true;
+        }
+    return false;
+}
+
+void offer_turn(Finding& outside, const EvaluatedPart& part, const Placement& placement, const Box& usable) {
+    if (!outside.remedy.code.empty()) return;
+    const auto fit = fit_within(mirrored(outline_hull(part, placement.piece), placement.mirrored),
+                                usable.width(), usable.height());
+    if (!fit) return;
+    if (fit->way == FitWay::angled) outside.message += " It fits " + angle_words(*fit) + ".";
+    outside.remedy = {"part.turn-to-fit",
+                      fit->way == FitWay::straight
+                          ? "Lay it straight"
+                          : "Turn it by " + number(in_degrees(fit->best), 1) + " degrees"};
+}
+
+Result<void> turn_to_fit(Project& project, const Catalog& catalog, const Derived& derived,
+                         const Finding& finding) {
+    const EvaluatedPart* part = derived.part(finding.place.part);
+    if (!part) return fail("remedy.none", "The part is gone.");
+    bool placed = false, turned = false;
+    for (Sheet& sheet : project.sheets) {
+        const Mat* mat = catalog.mat(sheet.mat);
+        const Stock* stock = catalog.stock(sheet.stock);
+        if (!mat || !stock || (finding.place.sheet && finding.place.sheet != sheet.id)) continue;
+        const Box area = usable_area(*mat, *stock);
+        for (Placement& p : sheet.placements) {
+            if (p.part != part->part || !is_there(*part, p.piece)) continue;
+            placed = true;
+            const auto fit =
+                fit_within(mirrored(outline_hull(*part, p.piece), p.mirrored), area.width(), area.height());
+            if (!fit || p.group != 0) continue;
+            p = in_the_middle(p, *part, fit->best, area);
+            turned = true;
+        }
+    }
+    if (turned) return {};
+    if (placed)
+        return fail("remedy.none",
+                    "It does not fit the sheet it lies on, or is grouped with others: take it off "
+                    "and place it anew.");
+    const auto fits = fits_of(project, catalog, *part);
+    if (fits.empty()) return fail("remedy.none", "It fits no sheet any more.");
+    const SheetFit& fit = fits.front();
+    const SheetId sheet =
+        add_sheet(project, "sheet " + std::to_string(project.sheets.size() + 1), fit.stock->id, fit.mat->id);
+    Placement p;
+    p.part = part->part;
+    return place(project, sheet, in_the_middle(p, *part, fit.turned.best, usable_area(*fit.mat, *fit.stock)))
+        .map([](PlacementId) {});
+}
+
+Result<void> make_panels(Project& project, const Finding& finding) {
+    const Part* part = find(project, finding.place.part);
+    const auto* card = part ? std::get_if<FoldedCard>(&part->source.spec) : nullptr;
+    if (!card) return fail("remedy.none", "The card is gone.");
+    FoldedCard hinged = *card;
+    hinged.hinge = usual_hinge;
+    Project next = project;
+    if (const auto ok = change_spec(next, part->id, hinged); !ok) return ok;
+    const auto lies_apart = [](const Step& s) { return std::holds_alternative<ApartStep>(s.what); };
+    if (std::none_of(part->steps.begin(), part->steps.end(), lies_apart))
+        if (const auto step = add_step(next, part->id, {{}, true, {}, ApartStep{}}); !step)
+            return tl::make_unexpected(step.error());
+    project = std::move(next);
+    return {};
+}
+
+} // namespace dotlane

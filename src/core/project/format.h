@@ -13,6 +13,12 @@ inline constexpr const char* project_extension = ".dotlane";
 /// No more is read, so no more is written.
 inline constexpr std::uint64_t project_max_bytes = default_max_bytes;
 
+/// From this share of the limit on it is told that the limit is near.
+inline constexpr double project_bytes_near = 0.75;
+
+/// About how many bytes the project's file takes, from a sample of its lines: within a fifth for drawings of
+/// some MB, without the time that writing takes.
+std::uint64_t estimated_bytes(const Project& project);
 std::string write_project(const Project& project);
 /// The same, when it can be opened again: its numbers are sound, it is not too large, and reading it gives
 /// the same text. Errors: "project.number", "project.large", "project.unsafe".

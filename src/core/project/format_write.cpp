@@ -131,7 +131,45 @@ json to_json(const Sheet& sheet) {
             {"placements", std::move(placements)}};
 }
 
+constexpr std::uint64_t bytes_per_line = 110; // its keys, colours and widths, indented
+constexpr std::uint64_t bytes_per_object = 900;
+
+std::uint64_t bytes_of(const Drawing& drawing) {
+    constexpr std::size_t samples = 64, most_segments = 2000;
+    std::uint64_t segments = 0, read = 0, written = 0;
+    const std::size_t every = std::max<std::size_t>(1, drawing.lines.size() / samples);
+    for (std::size_t i = 0; i < drawing.lines.size(); ++i) {
+        const Shape& shape = drawing.lines[i].shape;
+        const std::size_t count = segment_count(shape) + shape.contours.size();
+        segments += count;
+        if (i % every != 0) continue;
+        Shape some = shape;
+        for (Contour& c : some.contours)
+            if (c.segments.size() > most_segments) c.segments.resize(most_segments);
+        if (some.contours.size() > most_segments) some.contours.resize(most_segments);
+        read += segment_count(some) + some.contours.size();
+        written += path_text(some).size();
+    }
+    return drawing.lines.size() * bytes_per_line +
+           (read == 0 ? 0 : static_cast<std::uint64_t>(static_cast<double>(segments) * written / read));
+}
+
 } // namespace
+
+std::uint64_t estimated_bytes(const Project& project) {
+    std::uint64_t out = bytes_per_object;
+    for (const Part& part : project.parts) {
+        out += bytes_per_object * (1 + part.sets.size() + part.steps.size());
+        for (const LineSet& set : part.sets)
+            out += set.lines.size() * 14; // ids, a line each
+        if (!is_made(part)) out += bytes_of(*part.source.drawing);
+        if (const auto* picture = std::get_if<Picture>(&part.source.spec); picture && picture->bytes)
+            out += picture->bytes->size() * 4 / 3; // base64
+    }
+    for (const Sheet& sheet : project.sheets)
+        out += bytes_per_object + sheet.placements.size() * 260;
+    return out;
+}
 
 std::string write_project(const Project& project) {
     json lanes = json::array(), parts = json::array(), sheets = json::array();

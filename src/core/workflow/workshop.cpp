@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/base/text.h"
+#include "core/project/format.h"
 #include "core/sources/make.h"
 #include "core/workflow/data_folder.h"
 #include "core/workflow/fit_checks.h"
@@ -12,6 +13,18 @@
 #include "core/workflow/printing.h"
 
 namespace dotlane {
+
+std::optional<Finding> near_limit(std::uint64_t bytes) {
+    if (bytes < static_cast<std::uint64_t>(project_bytes_near * project_max_bytes)) return {};
+    const std::string mb = std::to_string(bytes >> 20), most = std::to_string(project_max_bytes >> 20);
+    return Finding{"project.near-limit",
+                   bytes > project_max_bytes ? Grade::error : Grade::caution,
+                   "The project takes about " + mb + " MB of the " + most +
+                       " MB that a project file may have; beyond that it cannot be saved. Simplify its "
+                       "drawings, or move parts to another project.",
+                   {{"mb", mb}},
+                   {}};
+}
 
 const EvaluatedPart* Derived::part(PartId id) const {
     const auto it = parts.find(id);
@@ -166,6 +179,7 @@ std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> p
     }
     for (const Part& part : project->parts)
         if (!evaluate_into(*out, part, tips, progress)) return nullptr;
+    if (const auto told = near_limit(estimated_bytes(*project))) out->findings.push_back(*told);
     for (const Part& part : project->parts) {
         const auto& findings = out->parts[part.id]->findings;
         out->findings.insert(out->findings.end(), findings.begin(), findings.end());

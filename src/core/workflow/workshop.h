@@ -117,6 +117,10 @@ class Workshop {
     std::map<StepId, CachedBrought> brought_;
 };
 
+/// "project.near-limit" when a project's file is about so large that it soon cannot be saved; an error
+/// beyond.
+std::optional<Finding> near_limit(std::uint64_t bytes);
+
 /// Applies a finding's remedy. Error "remedy.none" when there is nothing to apply any more.
 Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derived& derived,
                           const Finding& finding);

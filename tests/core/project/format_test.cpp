@@ -2,6 +2,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include "core/base/text.h"
 #include "core/workflow/filling.h"
 #include "core/workflow/making.h"
 #include "tests/support/support.h"
@@ -318,4 +319,33 @@ TEST_CASE("the shipped demo can be read and has no errors") {
         actions.push_back(l.action);
     for (const Action a : {Action::foil, Action::draw, Action::score, Action::cut})
         CHECK(std::find(actions.begin(), actions.end(), a) != actions.end());
+}
+
+TEST_CASE("the size of a project's file is foreseen, and told from three quarters of the limit on") {
+    Random random("sizes");
+    INFO("seed " << random.seed());
+    for (int round = 0; round < 12; ++round) {
+        // Few long lines, many short ones, straight or curved, with short numbers or long ones.
+        std::string body;
+        const int lines = random.whole(1, 400), steps = random.whole(1, 20'000 / lines);
+        const bool curved = random.coin(), rough = random.coin();
+        const auto number = [&] { return dotlane::number(random.real(0, 99), rough ? 1 : 9); };
+        for (int i = 0; i < lines; ++i) {
+            body += "<path stroke='#223344' fill='none' d='M" + number() + "," + number();
+            for (int k = 0; k < steps; ++k) {
+                body += curved ? "C" : "L";
+                for (int n = 0; n < (curved ? 6 : 2); ++n)
+                    body += (n ? "," : "") + number();
+            }
+            body += "'/>";
+        }
+        const Bench b = bench(body);
+        const double actual = static_cast<double>(write_project(b.project).size());
+        INFO(lines << " lines of " << steps << (curved ? " curves" : " sides"));
+        CHECK(static_cast<double>(estimated_bytes(b.project)) == Approx(actual).epsilon(0.2).margin(20'000));
+    }
+    CHECK_FALSE(near_limit(383ULL << 20));
+    CHECK(near_limit(385ULL << 20)->grade == Grade::caution);
+    CHECK(near_limit(385ULL << 20)->message.find("385 MB of the 512 MB") != std::string::npos);
+    CHECK(near_limit(513ULL << 20)->grade == Grade::error);
 }

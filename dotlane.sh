@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# The one entry for people and CI: ./dotlane.sh demo | test | build | bench | shot VIEW OUT.png | sanitize | check
+# The one entry for people and CI: ./dotlane.sh demo | test | build | bench | shot VIEW OUT.png | sanitize | fuzz | kill | check
 set -euo pipefail
 cd "$(dirname "$(readlink -f "$0")")"
 
@@ -99,6 +99,31 @@ sanitize)
     cmake --build build-sanitize-all
     ctest --test-dir build-sanitize-all/tests --output-on-failure -j 2
     ;;
+fuzz)
+    # Every reader for a minute (or so many SECONDS), from the corpus on; what is found stays in build-fuzz/found and
+    # belongs into tests/fuzz/corpus. One READER alone: ./dotlane.sh fuzz 60 svg
+    need $build_packages clang libclang-rt-14-dev
+    tests/fuzz/libraries.sh build-fuzz/libraries || say "the picture libraries' sources are not to be had: the system's are used"
+    PKG_CONFIG_PATH=$PWD/build-fuzz/libraries/lib/pkgconfig:$PWD/build-fuzz/libraries/lib64/pkgconfig configure build-fuzz \
+        -DCMAKE_CXX_COMPILER=clang++ -DCMAKE_PREFIX_PATH="$PWD/build-fuzz/libraries" -DDOTLANE_FUZZ=ON -DDOTLANE_SANITIZE=ON -DDOTLANE_APP=OFF -DDOTLANE_TESTS=OFF
+    cmake --build build-fuzz --target dotlane-fuzz
+    mkdir -p build-fuzz/found
+    for reader in ${3:-svg dxf hpgl picture project tools strokes typed}; do
+        mkdir -p "build-fuzz/corpus/$reader"
+        more=()
+        [ "$reader" != project ] || more=(tests/core/project/old)
+        say "$reader"
+        DOTLANE_READER=$reader ASAN_OPTIONS=detect_leaks=0 LC_ALL=C.UTF-8 build-fuzz/dotlane-fuzz -max_total_time="${2:-60}" -timeout=10 -rss_limit_mb=1500 \
+            -print_final_stats=1 -verbosity=0 -artifact_prefix="build-fuzz/found/$reader-" "build-fuzz/corpus/$reader" "tests/fuzz/corpus/$reader" "${more[@]}"
+    done
+    ;;
+kill)
+    # Kills the window and the command line so often (300) at random moments and looks whether anything was lost.
+    need $build_packages $test_packages
+    configure build -DDOTLANE_TESTS=ON -DDOTLANE_CORE_TESTS=OFF
+    cmake --build build --target gui dot-lane-cli
+    DOTLANE_KILLS=${2:-300} offscreen build/tests/gui "*killed at random moments*"
+    ;;
 bench)
     need $build_packages $bench_packages
     configure build -DDOTLANE_TESTS=OFF -DDOTLANE_BENCH=ON
@@ -113,7 +138,7 @@ check)
     git ls-files 'src/*.cpp' | xargs -P 2 -n 8 clang-tidy -p build-tidy --quiet
     ;;
 *)
-    say "usage: ./dotlane.sh demo | test | build | bench | shot VIEW OUT.png | sanitize | check"
+    say "usage: ./dotlane.sh demo | test | build | bench | shot VIEW OUT.png | sanitize | fuzz | kill | check"
     exit 2
     ;;
 esac

@@ -181,7 +181,16 @@ void paint_drawing(QPainter& painter, const Drawing& drawing, const View& view, 
                 pen.setDashPattern(dashes);
                 pen.setDashOffset(d.dash_offset_mm * view.scale / width);
             }
-            painter.strokePath(path, pen);
+            if (d.nib == Drawn{}.nib) {
+                painter.strokePath(path, pen);
+                continue;
+            }
+            const auto [a, b, c, e] = d.nib;
+            const QTransform nib(a, b, c, e, 0, 0);
+            painter.save();
+            painter.setTransform(nib, true);
+            painter.strokePath(nib.inverted().map(path), pen);
+            painter.restore();
         }
     }
     painter.restore();

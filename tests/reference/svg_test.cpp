@@ -8,6 +8,7 @@
 #include <filesystem>
 #include <sstream>
 
+#include "core/base/text.h"
 #include "core/workflow/opening.h"
 #include "present/part_painter.h"
 #include "tests/support/support.h"
@@ -73,26 +74,29 @@ bool told_to_differ(const Findings& findings) {
 
 } // namespace
 
-TEST_CASE("files of rising difficulty, icons and flags look as librsvg draws them") {
+namespace {
+
+struct Compared {
+    int compared = 0, alike = 0, told = 0;
+};
+
+/// Alike: less than one pixel of a hundred differs. What differs is printed.
+Compared compared(const std::vector<Case>& all) {
     FontShelf fonts;
     TemporaryFolder folder;
-    int compared = 0, close = 0, told = 0;
+    Compared out;
     std::string far;
-    std::vector<Case> all = cases();
-    add_every(all, "/usr/share/bootstrap-icons/svg", 80);
-    add_every(all, "/usr/share/iso-flags-svg/country-4x3", 12);
     for (const Case& c : all) {
-        if (c.level == "bad") continue;
         INFO(c.path);
         REQUIRE(std::filesystem::exists(c.path)); // the test script installs the packages
         const auto read = read_svg(file(c.path), {c.path, &fonts});
         if (!read) {
             far += "refused " + c.path + ": " + read.error().message + "\n";
-            ++compared;
+            ++out.compared;
             continue;
         }
         if (told_to_differ(read->findings)) {
-            ++told;
+            ++out.told;
             continue;
         }
         shell("LC_ALL=en_GB.UTF-8 rsvg-convert -b white -w 400 -a '" + c.path + "' -o '" + folder / "r.png" +
@@ -101,17 +105,79 @@ TEST_CASE("files of rising difficulty, icons and flags look as librsvg draws the
             QImage(QString::fromStdString(folder / "r.png")).convertToFormat(QImage::Format_RGB32);
         REQUIRE_FALSE(reference.isNull());
         const double d = difference(painted(read->drawing, reference.size()), reference);
-        ++compared;
+        ++out.compared;
         if (d < 0.01)
-            ++close;
+            ++out.alike;
         else
             far += std::to_string(100 * d) + " % " + c.path + "\n";
     }
-    std::cout << compared << " compared, " << close << " alike, " << told
+    std::cout << out.compared << " compared, " << out.alike << " alike, " << out.told
               << " told that something was left out\n"
               << far;
-    CHECK(compared >= 60);
-    CHECK(close >= compared * 90 / 100); // nine of ten differ in less than one pixel of a hundred
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("files of rising difficulty, icons and flags look as librsvg draws them") {
+    std::vector<Case> all = cases();
+    std::erase_if(all, [](const Case& c) { return c.level == "bad"; });
+    add_every(all, "/usr/share/bootstrap-icons/svg", 80);
+    add_every(all, "/usr/share/iso-flags-svg/country-4x3", 12);
+    const Compared c = compared(all);
+    CHECK(c.compared >= 60);
+    CHECK(c.alike >= c.compared * 90 / 100);
+}
+
+TEST_CASE("300 drawings of installed packages, chosen by chance, look as librsvg draws them") {
+    Random random("300 drawings");
+    INFO("seed " << random.seed());
+    std::vector<std::string> paths;
+    for (const char* folder : {"/usr/share/openclipart/svg", "/usr/share/iso-flags-svg", "/usr/share/icons",
+                               "/usr/share/bootstrap-icons", "/usr/share/openscad/testdata/svg"})
+        for (const auto& entry : std::filesystem::recursive_directory_iterator(folder))
+            if (entry.is_regular_file() && !entry.is_symlink() && entry.path().extension() == ".svg" &&
+                entry.file_size() < 300'000 && entry.path().string().find('\'') == std::string::npos)
+                paths.push_back(entry.path());
+    std::sort(paths.begin(), paths.end()); // the same seed chooses the same on another machine
+    REQUIRE(paths.size() > 2000);
+    std::vector<Case> all;
+    for (int i = 0; i < 300; ++i)
+        all.push_back(
+            {"chance", paths[static_cast<std::size_t>(random.whole(0, static_cast<int>(paths.size()) - 1))]});
+    const Compared c = compared(all);
+    CHECK(c.compared >= 100);
+    CHECK(c.alike >= c.compared * 97 / 100);
+}
+
+TEST_CASE("strokes under skew and uneven scale are as wide in each direction as librsvg draws them") {
+    Random random("skewed strokes");
+    INFO("seed " << random.seed());
+    FontShelf fonts;
+    TemporaryFolder folder;
+    for (int round = 0; round < 12; ++round) {
+        const auto n = [&](double low, double high) { return number(random.real(low, high), 3); };
+        const char* joins[] = {"miter", "round", "bevel"};
+        const char* caps[] = {"butt", "round", "square"};
+        const std::string map =
+            random.coin() ? "skewX(" + n(-60, 60) + ")" : "scale(" + n(0.3, 3) + " " + n(0.3, 3) + ")";
+        const std::string text =
+            svg("<g transform='translate(50 50) rotate(" + n(0, 360) + ") " + map +
+                "'><path d='M-18,-12 L14,-9 C" + n(-20, 20) + "," + n(-20, 20) + " " + n(-20, 20) + "," +
+                n(-20, 20) + " 0,12 L-14,10" + (random.coin() ? " Z" : "") +
+                "' fill='none' stroke='#204060' stroke-width='" + n(1, 5) + "' stroke-linejoin='" +
+                joins[random.whole(0, 2)] + "' stroke-linecap='" + caps[random.whole(0, 2)] +
+                (random.coin() ? "' stroke-dasharray='6 4" : "") + "'/></g>");
+        INFO(text);
+        must(disk().write_atomically(folder / "s.svg", text));
+        shell("rsvg-convert -b white -w 500 -a '" + folder / "s.svg" + "' -o '" + folder / "r.png" + "'");
+        const QImage reference =
+            QImage(QString::fromStdString(folder / "r.png")).convertToFormat(QImage::Format_RGB32);
+        REQUIRE_FALSE(reference.isNull());
+        const Drawing drawing = must(read_svg(text, {"s.svg", &fonts})).drawing;
+        // Only how edges are smoothed differs: a pixel along half of the outline.
+        CHECK(difference(painted(drawing, reference.size()), reference) < 0.003);
+    }
 }
 
 TEST_CASE("bad files are refused or read safely, and quickly") {

@@ -30,11 +30,11 @@
 namespace dotlane::app {
 
 MainWindow::MainWindow(Workshop& workshop, FileSystem& files, const std::string& state_folder,
-                       QWidget* parent)
+                       std::chrono::milliseconds copy_delay, QWidget* parent)
     : QMainWindow(parent)
     , session_(workshop, files)
     , recovery_folder_(state_folder + "/recovery")
-    , recovery_(session_, files, recovery_folder_)
+    , recovery_(session_, files, recovery_folder_, copy_delay)
     , recent_(files, state_folder)
     , opener_(files, workshop)
     , pages_(new QStackedWidget(this)) {

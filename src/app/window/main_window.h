@@ -47,8 +47,9 @@ class MainWindow : public QMainWindow {
   public:
     enum class View { part, sheets, rehearsal };
 
+    /// `copy_delay`: the most that a kill may lose of what is not saved.
     MainWindow(Workshop& workshop, FileSystem& files, const std::string& state_folder,
-               QWidget* parent = nullptr);
+               std::chrono::milliseconds copy_delay = std::chrono::seconds(8), QWidget* parent = nullptr);
     ~MainWindow() override;
 
     Session& session() { return session_; }

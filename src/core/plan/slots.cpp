@@ -136,7 +136,9 @@ Result<SlotPlan> assign_slots(const std::vector<SlotNeed>& needs,
             Holds holds(slots, -1);
             fillings(fits, tool, 0, holds, options);
         }
-        for (const auto& [holds, reached] : layers[i]) {
+        for (const auto& entry : layers[i]) {
+            const Holds& holds = entry.first;
+            const Reached& reached = entry.second;
             const auto offer = [&](const Holds& to, bool stop) {
                 const Reached next{reached.stops + (stop ? 1 : 0),
                                    reached.changes + changes_between(holds, to), holds, stop};

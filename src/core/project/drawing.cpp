@@ -79,6 +79,7 @@ bool sound(const DrawnLine& line) {
     const Drawn& d = line.drawn;
     return sound(d.stroke_opacity) && sound(d.fill_opacity) && sound(in_mm(d.stroke_width)) &&
            sound(d.mitre_limit) && sound(d.dash_offset_mm) &&
+           std::all_of(d.nib.begin(), d.nib.end(), [](double v) { return sound(v); }) &&
            std::all_of(d.dashes_mm.begin(), d.dashes_mm.end(), [](double v) { return sound(v); });
 }
 

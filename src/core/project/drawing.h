@@ -2,6 +2,7 @@
 // A drawing is a source: it is stored as it came and never changed; lanes and steps refer to its lines by id.
 #pragma once
 
+#include <array>
 #include <memory>
 #include <optional>
 #include <string>
@@ -43,6 +44,10 @@ struct Drawn {
     double mitre_limit = 4;
     std::vector<double> dashes_mm; ///< alternating on and off; empty: unbroken
     double dash_offset_mm = 0;
+    /// What skewing and uneven scaling made of the round nib that the stroke is drawn with: the linear map a,
+    /// b, c, d of Affine, of determinant 1 or -1. Only the look follows it; the line that is run stays its
+    /// middle.
+    std::array<double, 4> nib{1, 0, 0, 1};
     bool operator==(const Drawn&) const = default;
 };
 

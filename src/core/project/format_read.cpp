@@ -66,6 +66,16 @@ Drawn drawn_from(const json& j) {
             d.dashes_mm.push_back(in::number_in(dash, "dashes_mm"));
         }
     d.dash_offset_mm = number_of_line(j, "dash_offset_mm", 0);
+    if (in::maybe(j, "nib")) {
+        const json& nib = in::list(j, "nib");
+        if (nib.size() != d.nib.size()) in::wrong("nib", "four numbers");
+        for (std::size_t i = 0; i < d.nib.size(); ++i) {
+            if (nib[i].is_null()) throw LostLine{};
+            d.nib[i] = in::number_in(nib[i], "nib");
+        }
+        const double size = std::abs(d.nib[0] * d.nib[3] - d.nib[1] * d.nib[2]);
+        if (!(size > 1e-6 && size < 1e6)) in::wrong("nib", "a map that can be undone");
+    }
     return d;
 }
 

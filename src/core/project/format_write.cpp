@@ -21,6 +21,7 @@ json to_json(const Drawn& d) {
     if (d.mitre_limit != 4) j["mitre_limit"] = d.mitre_limit;
     if (!d.dashes_mm.empty()) j["dashes_mm"] = d.dashes_mm;
     if (d.dash_offset_mm != 0) j["dash_offset_mm"] = d.dash_offset_mm;
+    if (d.nib != Drawn{}.nib) j["nib"] = d.nib;
     return j;
 }
 

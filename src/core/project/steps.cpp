@@ -151,14 +151,11 @@ Result<std::vector<int>> piece_numbers(const std::string& text) {
     for (const auto word : split(text, ", ")) {
         int from = 0, to = 0;
         const char* end = word.data() + word.size();
-        auto [p, bad] = std::from_chars(word.data(), end, from);
+        auto read = std::from_chars(word.data(), end, from);
         to = from;
-        if (bad == std::errc() && p != end && *p == '-')
-            std::tie(p, bad) = [&] {
-                const auto r = std::from_chars(p + 1, end, to);
-                return std::pair(r.ptr, r.ec);
-            }();
-        if (bad != std::errc() || p != end || from < 1 || to < from || to > 100000)
+        if (read.ec == std::errc() && read.ptr != end && *read.ptr == '-')
+            read = std::from_chars(read.ptr + 1, end, to);
+        if (read.ec != std::errc() || read.ptr != end || from < 1 || to < from || to > 100000)
             return fail("step.pieces",
                         "\"" + std::string(word) + "\" is no number of a piece. Write 2 or 5-7.");
         for (int n = from; n <= to; ++n)

@@ -119,12 +119,14 @@ Strays strays_of(const Drawing& drawing) {
         for (const Polyline& flat : flattened(lines[i].shape))
             lengths[i] += in_mm(length(flat));
     }
+    constexpr double least_side = 0.01; // mm; points on one spot have no art among them
     double reach = 0;
     while (left.size() > 1) {
         Box all;
         for (const std::size_t i : left)
             all.add(boxes[i]);
         out.art = all;
+        if (side(all) < least_side) break;
         if (reach <= 0) reach = near_share * side(all);
         Told told = told_apart(boxes, lengths, left, reach);
         if (reach < least_share * side(told.main)) break;

@@ -123,7 +123,8 @@ void tell_strays(Opened& opened) {
     forget_strays(opened);
     if (const auto told = stray_finding(*opened.source.drawing)) {
         opened.findings.push_back(*told);
-        opened.source.notes.push_back(*told);
+        // A note keeps what its project's file keeps; the rest is found again.
+        opened.source.notes.push_back({told->code, told->grade, told->message, told->args});
     }
 }
 

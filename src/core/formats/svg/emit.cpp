@@ -72,6 +72,23 @@ std::optional<Colour> Walker::resolve(const Paint& paint, const Style& style, do
     return paint.fallback == Paint::Kind::colour ? std::optional(paint.fallback_colour) : std::nullopt;
 }
 
+namespace {
+
+/// Lines under a map that is not a similarity are drawn by a nib that is no circle.
+std::array<double, 4> nib_of(const Affine& to_page) {
+    constexpr double even = 1e-4, too_flat = 1e3; // a nib flatter than that is a rounding error
+    const double s = to_page.mean_scale();
+    std::array<double, 4> nib{to_page.a / s, to_page.b / s, to_page.c / s, to_page.d / s};
+    const auto [a, b, c, d] = nib;
+    // For a similarity both columns are of length 1 and stand upright on each other.
+    const double columns = std::max(std::abs(a * a + b * b - 1), std::abs(c * c + d * d - 1));
+    if (!std::isfinite(columns) || std::max(columns, std::abs(a * c + b * d)) < even || columns > too_flat)
+        return Drawn{}.nib;
+    return nib;
+}
+
+} // namespace
+
 /// How the element is drawn; false, and counted, when nothing of it shows.
 bool Walker::take_style(const pugi::xml_node& node, const Scope& scope, Drawn& drawn) {
     const Style& s = scope.style;
@@ -92,6 +109,7 @@ bool Walker::take_style(const pugi::xml_node& node, const Scope& scope, Drawn& d
     if (!drawn.stroke) return true;
     if (s.markers) count("markers", node);
     drawn.stroke_width = mm(width);
+    drawn.nib = nib_of(scope.to_page);
     drawn.cap = s.cap, drawn.join = s.join;
     drawn.mitre_limit = std::min(s.mitre_limit, 1e5);
     double dash_total = 0;

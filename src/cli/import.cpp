@@ -28,6 +28,8 @@ class Import final : public Verb {
         app.add_option("--strays", strays_,
                        "Lines far off a drawing's art: drop (leave them out), near (bring them near), keep")
             ->check(CLI::IsMember({"drop", "near", "keep"}));
+        app.add_flag("--as-picture", as_picture_,
+                     "Trace what a renderer shows of an SVG file: gradients, patterns, filters");
         app.add_flag("--no-lanes", no_lanes_, "Leave all lines of a drawing without a lane");
         app.add_flag("--large", large_, "Take it however large it is, which may take minutes");
     }
@@ -36,6 +38,14 @@ class Import final : public Verb {
         auto bytes = c.files.read(file_, default_max_bytes);
         if (!bytes) return c.error(bytes.error());
         const ReadLimits limits = large_ ? ReadLimits::large() : ReadLimits{};
+        if (as_picture_) {
+            if (looks_like_picture(*bytes))
+                return c.error(does_not_apply("--as-picture", "It is a picture already."));
+            auto opened = open_as_picture(*bytes, file_, c.workshop.fonts(), limits);
+            if (!opened) return refused(c, opened.error());
+            return change_project(c, path_, true,
+                                  [&](Project& project) { return take_picture(c, *opened, project); });
+        }
         if (looks_like_picture(*bytes)) {
             auto opened = open_picture(std::move(*bytes), file_, limits);
             if (!opened) return refused(c, opened.error());
@@ -174,7 +184,7 @@ class Import final : public Verb {
     std::string file_, path_, width_, name_;
     std::string unit_, strays_;
     double per_inch_ = 0;
-    bool no_lanes_ = false, large_ = false;
+    bool no_lanes_ = false, as_picture_ = false, large_ = false;
 };
 
 } // namespace

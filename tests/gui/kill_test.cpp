@@ -239,7 +239,7 @@ TEST_CASE(
         if (what == 2) words.insert(words.end(), {"place", path, "--part", "#1"});
         if (what == 3) words.insert(words.end(), {"export", path, "--to", folder / "out"});
         const bool adds = what < 2;
-        const int rc = end_after(start(words, folder / "output"), Milliseconds(random.whole(0, 30)));
+        const int rc = end_after(start(words, folder / "output"), Milliseconds(random.whole(0, 60)));
         tried += adds;
         confirmed += adds && rc == 0;
         fine += rc == 0;

@@ -33,22 +33,31 @@ Opener::~Opener() {
 }
 
 void Opener::open(const QString& path, bool large) {
+    start(path, large ? How::large : How::usual);
+}
+
+void Opener::open_as_picture() {
+    start(path_, How::as_picture);
+}
+
+void Opener::start(const QString& path, How how) {
     cancel();
     watcher_.waitForFinished();
     path_ = path;
-    asked_ = large;
+    asked_ = how == How::large;
     // Reports come from the working thread; Qt takes the signal over to this one.
     progress_ = std::make_shared<Progress>([this](double fraction) { Q_EMIT progressed(fraction); });
     Q_EMIT started(QString::fromStdString(file_name(path.toStdString())));
     watcher_.setFuture(QtConcurrent::run([this, path = path.toStdString(), progress = progress_,
-                                          limits = large ? ReadLimits::large() : ReadLimits{}]() -> Read {
+                                          as_picture = how == How::as_picture,
+                                          limits = asked_ ? ReadLimits::large() : ReadLimits{}]() -> Read {
         return std::make_shared<Result<OpenedFile>>(caught([&]() -> Result<OpenedFile> {
             auto bytes = files_.read(path, default_max_bytes);
             if (!bytes) return tl::make_unexpected(bytes.error());
-            if (looks_like_picture(*bytes))
-                return open_picture(std::move(*bytes), path, limits).map([](OpenedPicture picture) {
-                    return OpenedFile{{}, {}, std::move(picture)};
-                });
+            const auto picture = [](OpenedPicture one) { return OpenedFile{{}, {}, std::move(one)}; };
+            if (as_picture)
+                return dotlane::open_as_picture(*bytes, path, workshop_.fonts(), limits).map(picture);
+            if (looks_like_picture(*bytes)) return open_picture(std::move(*bytes), path, limits).map(picture);
             auto opened = open_drawing(std::move(*bytes), path, workshop_.fonts(), *progress, limits);
             if (!opened) return tl::make_unexpected(opened.error());
             OpenedFile out{std::move(*opened), {}, {}};

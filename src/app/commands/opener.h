@@ -26,6 +26,8 @@ class Opener : public QObject {
     ~Opener() override;
     /// A file that is being read is given up first. `large`: however large it is; the maker was asked.
     void open(const QString& path, bool large = false);
+    /// The file that was opened last once more, as a picture of what a renderer shows of it.
+    void open_as_picture();
     void cancel();
     bool busy() const { return progress_ != nullptr; }
 
@@ -39,6 +41,8 @@ class Opener : public QObject {
     void finished(); ///< after opened, failed or cancel
 
   private:
+    enum class How { usual, large, as_picture };
+    void start(const QString& path, How how);
     using Read = std::shared_ptr<Result<OpenedFile>>;
     FileSystem& files_;
     Workshop& workshop_;

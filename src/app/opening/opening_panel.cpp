@@ -54,6 +54,7 @@ void OpeningPanel::build() {
 
 void OpeningPanel::treat(const Finding& finding) {
     const std::string& code = finding.remedy.code;
+    if (code == "open.as-picture") return void(Q_EMIT as_picture_wanted());
     const auto choice = code == "stray.drop"   ? StrayChoice::drop
                         : code == "stray.near" ? StrayChoice::near
                                                : StrayChoice::keep;

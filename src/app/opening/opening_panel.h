@@ -50,7 +50,8 @@ class OpeningPanel : public SidePanel {
     void scaled(const dotlane::Opened& opened, double factor);
     void picture_scaled(const dotlane::OpenedPicture& opened, dotlane::Length width);
     void picture_taken(const dotlane::OpenedPicture& opened);
-    void taken(); ///< the part is in the project and chosen
+    void as_picture_wanted(); ///< of the file that is shown
+    void taken();             ///< the part is in the project and chosen
     void given_up();
 
   private:

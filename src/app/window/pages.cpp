@@ -64,6 +64,7 @@ void MainWindow::prepare_pages() {
         connect(panel, &OpeningPanel::picture_taken, this, [this](const OpenedPicture& opened) {
             make_from(opened.picture, QString::fromStdString(opened.name));
         });
+        connect(panel, &OpeningPanel::as_picture_wanted, &opener_, &Opener::open_as_picture);
         connect(panel, &OpeningPanel::taken, this, [this] { show_view(View::part); });
         connect(panel, &OpeningPanel::given_up, this, [this] {
             if (session_.project().parts.empty() && session_.path().isEmpty() && !session_.modified())

@@ -118,6 +118,16 @@ void forget_strays(Opened& opened) {
         std::erase_if(*list, [](const Finding& f) { return f.code == "open.stray"; });
 }
 
+/// What makes the picture lies in what lines cannot hold: it may be traced instead.
+void offer_picture(Findings& findings) {
+    for (Finding& f : findings)
+        for (const char* code : {"svg.gradients", "svg.patterns", "svg.filters", "svg.masks", "svg.pictures"})
+            if (f.code == code) {
+                f.remedy = {"open.as-picture", "Trace what it shows"};
+                return; // one button is enough
+            }
+}
+
 /// Told anew whenever millimetres change.
 void tell_strays(Opened& opened) {
     forget_strays(opened);
@@ -155,6 +165,7 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
     auto read = read_any(std::move(bytes), file_name, fonts, limits, progress);
     if (!read) return tl::make_unexpected(read.error());
     out.findings = std::move(read->findings);
+    offer_picture(out.findings);
     out.asks_scale = !read->physical_size;
     if (read->drawing.lines.empty()) {
         std::string why;
@@ -192,6 +203,8 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
     out.box = bounds(read->drawing);
     out.source.drawing = std::make_shared<Drawing>(std::move(read->drawing));
     out.source.notes = out.findings;
+    for (Finding& note : out.source.notes)
+        note.remedy = {}; // of opening alone
     tell_strays(out);
     return out;
 }

@@ -30,7 +30,8 @@ struct Opened {
 /// "open.large" and others that end in ".large": more than `limits` allow, see `may_be_large`.
 Result<Opened> open_drawing(std::string bytes, const std::string& file_name, FontShelf& fonts,
                             Progress& progress = no_progress(), const ReadLimits& limits = {});
-/// Whether the file could be opened with ReadLimits::large(), which may take minutes.
+/// Findings of an SVG file about what lines cannot hold have the remedy "open.as-picture": see
+/// open_as_picture. Whether the file could be opened with ReadLimits::large(), which may take minutes.
 bool may_be_large(const Error& error);
 
 /// A picture that has been read but not yet taken into a project.
@@ -44,6 +45,10 @@ struct OpenedPicture {
 /// Reads a PNG or JPEG file to its end. Errors: "picture.damaged", "picture.large", "open.large".
 Result<OpenedPicture> open_picture(std::string bytes, const std::string& file_name,
                                    const ReadLimits& limits = {});
+/// An SVG file as a picture of what a renderer shows of it, to be traced. Its width is the page's where the
+/// file says that. Errors: those of render_svg and open_picture.
+Result<OpenedPicture> open_as_picture(const std::string& bytes, const std::string& file_name,
+                                      FontShelf& fonts, const ReadLimits& limits = {});
 /// Settles the size; error "open.width" unless 1 mm .. 5 m.
 Result<void> settle_width(OpenedPicture& opened, Length width);
 

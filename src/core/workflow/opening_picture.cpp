@@ -1,5 +1,6 @@
 // Opening a picture: read to its end, so that a damaged one is refused before anything is made of it.
 #include "core/base/text.h"
+#include "core/formats/svg/render.h"
 #include "core/formats/trace/picture.h"
 #include "core/workflow/opening.h"
 
@@ -36,6 +37,24 @@ Result<OpenedPicture> open_picture(std::string bytes, const std::string& file_na
     out.picture.patient = limits.pixels > ReadLimits{}.pixels;
     out.picture.bytes = std::make_shared<const std::string>(std::move(bytes));
     out.asks_scale = out.per_inch == 0 || !settle_width(out, inches(out.width / out.per_inch));
+    return out;
+}
+
+Result<OpenedPicture> open_as_picture(const std::string& bytes, const std::string& file_name,
+                                      FontShelf& fonts, const ReadLimits& limits) {
+    constexpr int larger_side = 1600; // of A4 0.2 mm a pixel; the tracer's curves are finer than that
+    const auto in_file = [&](Error error) {
+        error.place.file = file_name;
+        return tl::make_unexpected(std::move(error));
+    };
+    auto png = render_svg(bytes, larger_side);
+    if (!png) return in_file(png.error());
+    auto out = open_picture(std::move(*png), file_name, limits);
+    if (!out) return out;
+    // What is drawn is the page; how large that is, the reader of lines knows.
+    const auto read = read_svg(bytes, SvgOptions{file_name, &fonts, limits});
+    if (!read || !read->physical_size || !settle_width(*out, read->drawing.page_width))
+        out->asks_scale = true;
     return out;
 }
 

@@ -1,6 +1,7 @@
 #include "core/workflow/opening.h"
 
 #include "core/base/text.h"
+#include "core/workflow/making.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -249,4 +250,37 @@ TEST_CASE("small files that unfold without end are refused soon, with what to do
     CHECK_FALSE(open_drawing(more, "x.svg", fonts));
     CHECK(must(open_drawing(more, "x.svg", fonts, no_progress(), ReadLimits::large()))
               .source.drawing->lines.size() == 262'144);
+}
+
+TEST_CASE("what lines cannot hold is offered as a picture of what a renderer shows, at the page's size") {
+    const std::string shaded =
+        "<svg xmlns='http://www.w3.org/2000/svg' width='80mm' height='60mm' viewBox='0 0 80 60'><defs>"
+        "<linearGradient id='g'><stop offset='0' stop-color='#000'/><stop offset='1' stop-color='#fff'/>"
+        "</linearGradient></defs><rect x='10' y='10' width='60' height='40' fill='url(#g)'/></svg>";
+    const Opened lines = open(shaded);
+    CHECK(get(lines.findings, "svg.gradients").remedy.code == "open.as-picture");
+    for (const Finding& note : lines.source.notes)
+        CHECK(note.remedy.code.empty());
+    const OpenedPicture picture = must(open_as_picture(shaded, "shaded.svg", fonts()));
+    CHECK_FALSE(picture.asks_scale);
+    CHECK(in_mm(picture.picture.width) == Approx(80));
+    CHECK(picture.width == 1600);
+    CHECK(picture.height == 1200);
+    // Traced, its dark half is there: the line to the light one lies where the grey is that of the threshold.
+    Workshop workshop(catalog());
+    Project project = workshop.new_project("x");
+    const PartId part = must(make_part(project, catalog(), fonts(), picture.picture));
+    const Box box = workshop.derive(std::make_shared<Project>(project))->part(part)->source_box;
+    CHECK(box.x0 == Approx(10).margin(0.1));
+    CHECK(box.y0 == Approx(10).margin(0.1));
+    CHECK(box.y1 == Approx(50).margin(0.1));
+    CHECK(box.x1 > 25);
+    CHECK(box.x1 < 65);
+    // A file without a size asks; one that is no SVG, or broken, is refused in words.
+    CHECK(must(open_as_picture("<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><rect width='5' "
+                               "height='5'/></svg>",
+                               "x.svg", fonts()))
+              .asks_scale);
+    CHECK(open_as_picture("<svg", "x.svg", fonts()).error().code == "render.failed");
+    CHECK_FALSE(has(open(svg("<rect width='5' height='5'/>")).findings, "svg.gradients"));
 }

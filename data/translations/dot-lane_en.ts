@@ -2,6 +2,16 @@
 <!DOCTYPE TS>
 <TS version="2.1" language="en_US">
 <context>
+    <name>Words</name>
+    <message numerus="yes">
+        <source>%n stroke(s), %1 m</source>
+        <translation>
+            <numerusform>%n stroke, %1 m</numerusform>
+            <numerusform>%n strokes, %1 m</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>dotlane::app::ArrangeCard</name>
     <message numerus="yes">
         <source>%n parts chosen</source>
@@ -74,17 +84,17 @@
 <context>
     <name>dotlane::app::OpeningPanel</name>
     <message numerus="yes">
-        <source>%1, %n line(s)</source>
-        <translation>
-            <numerusform>%1, %n line</numerusform>
-            <numerusform>%1, %n lines</numerusform>
-        </translation>
-    </message>
-    <message numerus="yes">
         <source>%n line(s), %1</source>
         <translation>
             <numerusform>%n line, %1</numerusform>
             <numerusform>%n lines, %1</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%1 × %2, %n line(s)</source>
+        <translation>
+            <numerusform>%1 × %2, %n line</numerusform>
+            <numerusform>%1 × %2, %n lines</numerusform>
         </translation>
     </message>
 </context>
@@ -105,6 +115,13 @@
         <translation>
             <numerusform>from %1, %n line</numerusform>
             <numerusform>from %1, %n lines</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%1: %n part(s)</source>
+        <translation>
+            <numerusform>%1: %n part</numerusform>
+            <numerusform>%1: %n parts</numerusform>
         </translation>
     </message>
 </context>

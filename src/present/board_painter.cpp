@@ -111,8 +111,7 @@ std::pair<QString, QStringList> callout(const Plan& plan, std::size_t move) {
     const auto& pass = std::get<PassMove>(plan.program.moves[move]);
     lines
         << Words::tr("%1 in the %2").arg(QString::fromStdString(pass.tool), QString::fromStdString(pass.slot))
-        << Words::tr("%1 strokes, %2 m")
-               .arg(pass.strokes.size())
+        << Words::tr("%n stroke(s), %1 m", nullptr, static_cast<int>(pass.strokes.size()))
                .arg(QString::fromStdString(number(in_mm(length(pass.strokes)) / 1000, 2)));
     return {Words::tr("Pass %1: %2, %3")
                 .arg(pass.number)

@@ -121,20 +121,26 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
     painter.restore();
 }
 
-void paint_part_thumbnail(QPainter& painter, const PartScene& scene, const QRectF& area) {
-    if (scene.evaluated->box.empty()) return;
-    PartScene small = scene;
-    small.dimensions = false;
-    const View view = View::fitting(scene.evaluated->box, area.adjusted(4, 4, -4, -4));
-    painter.save();
-    painter.setClipRect(area);
-    painter.setRenderHint(QPainter::Antialiasing);
+namespace {
+
+void paint_runs(QPainter& painter, const PartScene& scene, const View& view) {
     for (const RunSet& run : scene.evaluated->runs) {
         const LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
         painter.setPen(QPen(look.colour, run.fill ? 0.5 : 1));
         for (const Polyline& line : run.lines)
             painter.drawPolyline(polygon_of(line, view));
     }
+}
+
+} // namespace
+
+void paint_part_thumbnail(QPainter& painter, const PartScene& scene, const QRectF& area) {
+    if (scene.evaluated->box.empty()) return;
+    const View view = View::fitting(scene.evaluated->box, area.adjusted(4, 4, -4, -4));
+    painter.save();
+    painter.setClipRect(area);
+    painter.setRenderHint(QPainter::Antialiasing);
+    paint_runs(painter, scene, view);
     painter.setPen(QPen(Theme::current().error, 1));
     for (const LineSet& set : scene.part->sets)
         if (!set.lane && !set.set_aside)
@@ -142,6 +148,26 @@ void paint_part_thumbnail(QPainter& painter, const PartScene& scene, const QRect
                 if (line.set == set.id)
                     for (const Polyline& c : line.contours)
                         painter.drawPolyline(polygon_of(c, view));
+    painter.restore();
+}
+
+void paint_part_place(QPainter& painter, const PartScene& scene, const Box& place, const QRectF& area) {
+    // A sliver may be a hair wide: what is around it tells where it is.
+    const View view =
+        View::fitting(place.grown(std::max(1.5, 0.4 * std::max(place.width(), place.height()))), area);
+    painter.save();
+    painter.setClipRect(area);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.fillRect(area, Theme::current().paper);
+    paint_runs(painter, scene, view);
+    QRectF ring = view.map(place);
+    const double least = 12;
+    ring.adjust(-4, -4, 4, 4);
+    if (ring.width() < least) ring.adjust((ring.width() - least) / 2, 0, (least - ring.width()) / 2, 0);
+    if (ring.height() < least) ring.adjust(0, (ring.height() - least) / 2, 0, (least - ring.height()) / 2);
+    painter.setPen(QPen(Theme::current().lamp, 1.6));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRoundedRect(ring & area.adjusted(1, 1, -1, -1), 5, 5);
     painter.restore();
 }
 

@@ -29,6 +29,8 @@ void paint_stock(QPainter& painter, const PartScene& scene, QColor stock, const 
 void paint_part(QPainter& painter, const PartScene& scene, const View& view, const QRectF& visible);
 /// Thumbnail for the tray.
 void paint_part_thumbnail(QPainter& painter, const PartScene& scene, const QRectF& area);
+/// A place on the part (mm) with what lies around it, and a ring about it; for findings.
+void paint_part_place(QPainter& painter, const PartScene& scene, const Box& place, const QRectF& area);
 /// A drawing as its file drew it; used while a file is being opened.
 void paint_drawing(QPainter& painter, const Drawing& drawing, const View& view, const QRectF& visible);
 

@@ -182,11 +182,18 @@ void Board::show_summary() {
     QString text = machine ? QString::fromStdString(machine->name) : QString();
     if (derived && derived->plan) {
         QStringList stocks;
-        for (const ProgramSheet& s : derived->plan->program.sheets)
+        std::set<SheetId> sheets; // what is only printed is a sheet too
+        const auto add = [&](const ProgramSheet& s) {
+            sheets.insert(s.sheet);
             if (const QString stock = QString::fromStdString(s.stock); !stocks.contains(stock))
                 stocks << stock;
-        text += tr(", %n sheet(s) of %1", nullptr, static_cast<int>(derived->plan->program.sheets.size()))
-                    .arg(stocks.join(tr(" and ")));
+        };
+        for (const ProgramSheet& s : derived->plan->program.sheets)
+            add(s);
+        for (const PrintSheet& p : derived->plan->program.prints)
+            add(p.sheet);
+        text +=
+            tr(", %n sheet(s) of %1", nullptr, static_cast<int>(sheets.size())).arg(stocks.join(tr(" and ")));
     }
     summary_->setText(text);
 }

@@ -44,6 +44,7 @@ class OpeningPanel : public SidePanel {
   public:
     explicit OpeningPanel(Session& session, QWidget* parent = nullptr);
     void show_file(std::shared_ptr<OpenedFile> file);
+    void forget() { file_.reset(); }
     bool waiting() const { return file_ != nullptr; }
 
   Q_SIGNALS:

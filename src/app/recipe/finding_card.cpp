@@ -3,10 +3,62 @@
 #include <QHBoxLayout>
 #include <QPainter>
 
+#include "app/bench/thumbnail.h"
+#include "present/part_painter.h"
 #include "present/theme.h"
 #include "present/words.h"
 
 namespace dotlane::app {
+namespace {
+
+constexpr QSize picture_size(72, 54);
+constexpr int row_width = 215; ///< px for remedies in one row
+
+/// What is small or lies off is found by its picture sooner than by its words.
+bool shows_place(const Finding& finding) {
+    if (!finding.place.part || finding.place.sheet || !finding.place.box.valid()) return false;
+    for (const char* kind : {"piece.", "marks.", "lines.", "open.stray"})
+        if (finding.code.starts_with(kind)) return true;
+    return false;
+}
+
+class PlacePicture : public QWidget {
+  public:
+    PlacePicture(Session& session, const FindingPlace& place, QWidget* parent)
+        : QWidget(parent) {
+        setObjectName("place");
+        setFixedSize(picture_size);
+        setAttribute(Qt::WA_TransparentForMouseEvents); // the card leads there
+        connect(&thumbnail_, &Thumbnail::ready, this, [this] { update(); });
+        const auto derived = session.derived();
+        const EvaluatedPart* evaluated = derived ? derived->part(place.part) : nullptr;
+        if (!evaluated) return;
+        thumbnail_.request(derived, picture_size, devicePixelRatioF(),
+                           [derived, evaluated, place, &catalog = session.catalog()](QPainter& painter) {
+                               present::PartScene scene{derived->project.get(), &catalog,
+                                                        dotlane::find(*derived->project, place.part),
+                                                        evaluated};
+                               scene.ground = present::Theme::current().panel;
+                               const PlaceBox& b = place.box;
+                               present::paint_part_place(painter, scene, {b.x0, b.y0, b.x1, b.y1},
+                                                         QRectF(QPointF(), QSizeF(picture_size)));
+                           });
+    }
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter painter(this);
+        painter.setRenderHint(QPainter::Antialiasing);
+        painter.drawImage(QPointF(), thumbnail_.image());
+        painter.setPen(present::Theme::current().hairline);
+        painter.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 4, 4);
+    }
+
+  private:
+    Thumbnail thumbnail_;
+};
+
+} // namespace
 
 FindingCard::FindingCard(Session& session, const Finding& finding, QWidget* parent)
     : FindingCard(
@@ -19,7 +71,9 @@ FindingCard::FindingCard(Session& session, const Finding& finding, QWidget* pare
                                  return apply_remedy(p, catalog, *derived, one);
                              });
           },
-          parent) {}
+          parent) {
+    if (shows_place(finding)) add_picture(session, *words_);
+}
 
 FindingCard::FindingCard(const Finding& finding, const Mend& mend, QWidget* parent)
     : Card(parent)
@@ -29,29 +83,46 @@ FindingCard::FindingCard(const Finding& finding, const Mend& mend, QWidget* pare
     auto* text =
         label(present::words(finding), finding.grade == Grade::hint ? TextRole::quiet : TextRole::body, this);
     text->setWordWrap(true);
-    rows()->addWidget(text);
+    words_ = new QHBoxLayout;
+    words_->setSpacing(8);
+    words_->addWidget(text, 1);
+    rows()->addLayout(words_);
     setAccessibleName(text->text());
     if (finding.place.box.valid()) {
         setCursor(Qt::PointingHandCursor);
         setToolTip(tr("Press to see the place"));
     }
     if (finding.remedy.code.empty()) return;
-    auto* buttons = new QHBoxLayout;
-    buttons->setSpacing(6);
-    add_remedy(mend, finding.remedy, "remedy", *buttons);
-    for (std::size_t i = 0; i < finding.more.size(); ++i)
-        add_remedy(mend, finding.more[i], QStringLiteral("remedy-%1").arg(i + 2), *buttons);
-    buttons->addStretch(1);
-    rows()->addLayout(buttons);
+    std::vector<Remedy> remedies{finding.remedy};
+    remedies.insert(remedies.end(), finding.more.begin(), finding.more.end());
+    QHBoxLayout* row = nullptr;
+    int width = 0;
+    for (std::size_t i = 0; i < remedies.size(); ++i) {
+        auto* button =
+            add_remedy(mend, remedies[i], i == 0 ? "remedy" : QStringLiteral("remedy-%1").arg(i + 1));
+        width += button->sizeHint().width() + 6;
+        if (!row || width > row_width) { // a panel is as wide as it is: what has no room goes below
+            row = new QHBoxLayout;
+            row->setSpacing(6);
+            row->addStretch(1);
+            rows()->addLayout(row);
+            width = button->sizeHint().width() + 6;
+        }
+        row->insertWidget(row->count() - 1, button);
+    }
 }
 
-void FindingCard::add_remedy(const Mend& mend, const Remedy& remedy, const QString& name, QHBoxLayout& row) {
+void FindingCard::add_picture(Session& session, QHBoxLayout& row) {
+    row.addWidget(new PlacePicture(session, finding_.place, this), 0, Qt::AlignTop);
+}
+
+QPushButton* FindingCard::add_remedy(const Mend& mend, const Remedy& remedy, const QString& name) {
     Finding one = finding_;
     one.remedy = remedy;
     auto* button = pill(present::remedy_words(one), this);
     button->setObjectName(name);
-    row.addWidget(button);
     connect(button, &QPushButton::clicked, this, [mend, one] { mend(one); });
+    return button;
 }
 
 void FindingCard::paintEvent(QPaintEvent* event) {

@@ -3,6 +3,8 @@
 
 #include <functional>
 
+#include <QPushButton>
+
 #include "app/commands/session.h"
 #include "app/widgets/card.h"
 
@@ -25,8 +27,10 @@ class FindingCard : public Card {
     void paintEvent(QPaintEvent* event) override;
 
   private:
-    void add_remedy(const Mend& mend, const Remedy& remedy, const QString& name, QHBoxLayout& row);
+    void add_picture(Session& session, QHBoxLayout& row);
+    QPushButton* add_remedy(const Mend& mend, const Remedy& remedy, const QString& name);
     Finding finding_;
+    QHBoxLayout* words_; ///< the text, and a picture of the place
 };
 
 } // namespace dotlane::app

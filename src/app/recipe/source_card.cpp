@@ -85,11 +85,11 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     auto* aparts = new QMenu(apart_);
     apart_->setMenu(aparts);
     connect(aparts, &QMenu::aboutToShow, this, &SourceCard::offer_aparts);
-    for (QWidget* b : {layer_row_, static_cast<QWidget*>(levels_), static_cast<QWidget*>(pieces_),
-                       static_cast<QWidget*>(apart_)})
+    for (QWidget* b : {layer_row_, static_cast<QWidget*>(levels_), static_cast<QWidget*>(pieces_)})
         onwards->addWidget(b);
     onwards->addStretch(1);
     rows()->addLayout(onwards);
+    rows()->addWidget(apart_, 0, Qt::AlignLeft);
     connect(layer_, &QPushButton::clicked, this,
             [this] { Q_EMIT layers_wanted(static_cast<int>(layers_->value()), mm(reveal_->value())); });
     connect(levels_, &QPushButton::clicked, this, [this] { take_apart(true); });

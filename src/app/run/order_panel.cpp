@@ -76,7 +76,8 @@ void OrderPanel::show_plan() {
         moves_->add(card);
         cards_.push_back(card);
     }
-    reasons_->add(label(tr("Why this order"), TextRole::heading, reasons_), false);
+    if (!derived->plan->reasons.empty())
+        reasons_->add(label(tr("Why this order"), TextRole::heading, reasons_), false);
     for (const Reason& reason : derived->plan->reasons) {
         auto* card = new Card(reasons_);
         auto* text = label(QString::fromStdString(reason.sentence), TextRole::body, card);

@@ -78,8 +78,10 @@ void MainWindow::open_drawing(const QString& path) {
 /// numbers can be changed afterwards.
 void MainWindow::take_opened(std::shared_ptr<OpenedFile> file) {
     notice_->clear();
-    if (file->picture && !file->picture->asks_scale)
+    if (file->picture && !file->picture->asks_scale) {
+        if (file_waiting()) opening_panel_->forget(); // it takes the place of the one at hand
         return make_from(file->picture->picture, QString::fromStdString(file->picture->name));
+    }
     if (!session_.is_open())
         start_project(
             session_.workshop().new_project(file->picture ? file->picture->name : file->opened.name), {});

@@ -192,8 +192,8 @@ std::optional<Finding> stray_finding(const Drawing& drawing, double scale) {
                     {"all", size(all)},
                     {"art", size(strays.art)}},
                    {{}, {}, {}, {}, place_of(at)},
-                   {"stray.drop", "Leave them out"},
-                   {{"stray.near", "Bring them near"}, {"stray.keep", "Keep them there"}}};
+                   {"stray.drop", "Leave out"},
+                   {{"stray.near", "Bring near"}, {"stray.keep", "Keep"}}};
 }
 
 } // namespace dotlane

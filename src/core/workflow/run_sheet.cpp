@@ -108,7 +108,7 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
             row.title = pass.plate + "  " + action_name(pass.action) + " with the " + pass.tool + " (" +
                         pass.slot + ")";
             row.lines.push_back(
-                std::to_string(pass.strokes.size()) + " strokes, " +
+                counted(pass.strokes.size(), "stroke", "strokes") + ", " +
                 number(in_mm(length(pass.strokes)) / 1000, 2) + " m" +
                 (pass.repeats > 1 ? ", all run " + std::to_string(pass.repeats) + " times" : ""));
             if (const Lane* lane = find(*derived.project, pass.lane))

@@ -373,17 +373,31 @@ void Walker::count(const std::string& what, const pugi::xml_node& node) {
     if (c.times++ == 0) c.first_line = line_of(node);
 }
 
+namespace {
+
+/// "broken paths": "broken path".
+std::string singular(std::string words) {
+    for (std::size_t i = 1; i <= words.size(); ++i)
+        if ((i == words.size() || words[i] == ' ' || words[i] == ',') && words[i - 1] == 's')
+            return words.erase(i - 1, 1);
+    return words;
+}
+
+} // namespace
+
 Findings Walker::findings() const {
     Findings out;
     for (const auto& [what, c] : counted_) {
         const bool quiet = what == "texts turned to outlines" || what == "hidden objects" ||
                            what == "objects without stroke or fill" || what == "animations" ||
                            what == "objects under conditions that are not met";
-        std::string message = std::to_string(c.times) + " " + what;
+        const bool one = c.times == 1;
+        std::string message = std::to_string(c.times) + " " + (one ? singular(what) : what);
         if (what == "gradients")
-            message += ": the average of their colours stands for them";
+            message += one ? ": the average of its colours stands for it"
+                           : ": the average of their colours stands for them";
         else if (what == "patterns")
-            message += ": grey stands for them";
+            message += one ? ": grey stands for it" : ": grey stands for them";
         else if (what == "texts turned to outlines")
             message += " with the fonts installed here";
         else if (what == "broken paths")

@@ -65,7 +65,7 @@ TEST_CASE("names come from the file, a file without lines is refused with the re
     const auto empty = open_drawing(svg("<image href='data:,x'/>"), "a.svg", fonts);
     REQUIRE_FALSE(empty);
     CHECK(empty.error().code == "open.empty");
-    CHECK(empty.error().message.find("1 pictures") != std::string::npos);
+    CHECK(empty.error().message.find("1 picture") != std::string::npos);
 }
 
 TEST_CASE("lines are gathered by colour, and each gathering is proposed with a reason") {

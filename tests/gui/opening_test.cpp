@@ -6,13 +6,6 @@ using namespace dotlane::test;
 
 namespace {
 
-constexpr const char* littered =
-    "<svg xmlns='http://www.w3.org/2000/svg' width='400mm' height='120mm' viewBox='0 0 400 120'><defs>"
-    "<linearGradient id='g'><stop offset='0' stop-color='#a33'/><stop offset='1' stop-color='#fd8'/>"
-    "</linearGradient></defs><g id='leaves'><path d='M10,20h80v60h-80z' fill='#307040'/></g><g id='petals'>"
-    "<rect x='100' y='20' width='50' height='60' fill='url(#g)'/></g>"
-    "<circle cx='396' cy='100' r='0.6' fill='#000'/></svg>";
-
 struct OpeningDriver : Driver {
     OpeningDriver() {
         must(disk().write_atomically(folder / "littered.svg", littered));

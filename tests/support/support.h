@@ -72,6 +72,9 @@ std::string svg(const std::string& elements, double w = 100, double h = 100);
 /// A drawing read from such a source; fails the test when it cannot be read.
 Drawing drawing(const std::string& elements, double w = 100, double h = 100);
 
+/// 400 x 120 mm: leaves and petals (a gradient) in groups, and a dot far off them.
+extern const char* const littered;
+
 /// A project with one part made from a drawing, its lanes proposed and taken, on one sheet.
 struct Bench {
     std::shared_ptr<Workshop> workshop;

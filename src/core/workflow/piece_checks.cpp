@@ -70,6 +70,13 @@ class PieceCheck {
         NarrowPlaces found = narrow_places(material, needs_.least_width, needs_.least_size, most_points);
         found.unchecked += unchecked;
         std::size_t told = 0;
+        std::erase_if(found.places, [&](const NarrowPlace& place) { return crosses(place); });
+        for (const auto& [set, places] : crossing_)
+            add("piece.cross",
+                "Outlines that are cut cross or touch in " + counted(places.first, "place", "places") +
+                    ": the blade cuts from one into the other there.",
+                {{"count", std::to_string(places.first)}}, places.second, set,
+                set ? Remedy{"lines.join", "Join them"} : Remedy{});
         for (const NarrowPlace& place : found.places)
             if (told++ < most_told) tell(place);
         if (found.places.size() > most_told) {
@@ -109,6 +116,17 @@ class PieceCheck {
                         {part_.part, {}, set, step, place_of(box)},
                         std::move(remedy),
                         std::move(more)});
+    }
+
+    /// No neck but a point: there is nothing to thicken.
+    bool crosses(const NarrowPlace& place) {
+        constexpr double touch_mm = 0.02;
+        if (place.kind != NarrowPlace::Kind::neck || in_mm(place.width) >= touch_mm) return false;
+        const auto sets = sets_at(project_, part_, place.box);
+        auto& [count, box] = crossing_[sets.size() == 1 ? sets.front() : LineSetId{}];
+        ++count;
+        box.add(place.box);
+        return true;
     }
 
     void tell(const NarrowPlace& place) {
@@ -235,6 +253,7 @@ class PieceCheck {
     const Project& project_;
     const EvaluatedPart& part_;
     const PieceNeeds& needs_;
+    std::map<LineSetId, std::pair<std::size_t, Box>> crossing_;
     Findings& out_;
 };
 

@@ -119,6 +119,9 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
             .map([](StepId) {});
     if (code == "clean.narrow") return open_narrow(project, finding);
     if (code == "piece.thicken") return thicken(project, finding);
+    if (code == "lines.join")
+        return add_step(project, finding.place.part, {{}, true, {}, JoinStep{}, {finding.place.line_set}})
+            .map([](StepId) {});
     if (code == "piece.drop") return drop_piece(project, derived, finding);
     if (code.starts_with("beyond.")) return bring_marks_in(project, finding);
     if (code == "clean.close") {

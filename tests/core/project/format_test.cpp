@@ -5,6 +5,7 @@
 #include "core/base/text.h"
 #include "core/workflow/filling.h"
 #include "core/workflow/making.h"
+#include "core/workflow/placing.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -109,6 +110,36 @@ TEST_CASE("what lies on the sheets of version 4 lies there whole and by itself, 
             CHECK(now.group == 0);
             CHECK(in_mm(now.left) == before[s]["placements"][i]["left_mm"].get<double>());
         }
+    CHECK(read_project(write_project(p)) == p);
+}
+
+TEST_CASE("parts of version 5 lie where they lay, and cards of an outline are as large as they were") {
+    auto p = must(read_project(file(DOTLANE_SOURCE "/tests/core/project/old/version-5.dotlane")));
+    Workshop workshop(catalog());
+    REQUIRE(unsettled(p));
+    const auto before = workshop.derive(std::make_shared<Project>(p));
+    settle_placements(p, *before);
+    CHECK_FALSE(unsettled(p));
+    const auto derived = workshop.derive(std::make_shared<Project>(p));
+    // Places and sizes as `dot-lane-cli show` of that version gave them: the oval has an outline of 5 mm around it.
+    REQUIRE(derived->sheets.size() == 1);
+    const auto& parts = derived->sheets[0].parts;
+    REQUIRE(parts.size() == 3);
+    const double lefts[] = {30, 20, 142.99}, tops[] = {40, 140, 1.9};
+    for (std::size_t i = 0; i < 3; ++i) {
+        CHECK(parts[i].box.x0 == Approx(lefts[i]).margin(0.01));
+        CHECK(parts[i].box.y0 == Approx(tops[i]).margin(0.01));
+    }
+    const auto& card = std::get<ShapeCard>(p.parts[1].source.spec);
+    CHECK(in_mm(card.overlap) == Approx(6)); // 3 on each half before
+    CHECK(derived->part(p.parts[1].id)->source_box.width() == Approx(209.99).margin(0.01));
+    CHECK(in_mm(std::get<FoldedCard>(p.parts[2].source.spec).hinge) == 0);
+    // The step around the oval may grow now without moving it.
+    Step step = p.parts[0].steps.at(0);
+    std::get<OutlineStep>(step.what).distance = mm(9);
+    must(change_step(p, p.parts[0].id, step));
+    const auto grown = workshop.derive(std::make_shared<Project>(p));
+    CHECK(grown->sheets[0].parts[0].box.x0 == Approx(30 - 4).margin(0.02));
     CHECK(read_project(write_project(p)) == p);
 }
 

@@ -312,3 +312,18 @@ TEST_CASE("how thin is too thin depends on the stock") {
     CHECK(thin_on("stencil-film-12x24"));
     CHECK_FALSE(thin_on("heavy-paper-12x12")); // and back again: the answer is not kept from another stock
 }
+
+TEST_CASE("outlines that cross are told as such, once, and joined by their remedy") {
+    // Three discs in a row, each over the next by 4 mm: their outlines cross in four points.
+    Bench b = bench(
+        "<circle cx='30' cy='30' r='12'/><circle cx='50' cy='30' r='12'/><circle cx='70' cy='30' r='12'/>");
+    const auto before = b.derive();
+    const Finding told = get(before->findings, "piece.cross");
+    CHECK(told.message.find("in 4 places") != std::string::npos);
+    CHECK_FALSE(has(before->findings, "piece.neck"));
+    must(apply_remedy(b.project, catalog(), *before, told));
+    const auto after = b.derive();
+    CHECK_FALSE(has(after->findings, "piece.cross"));
+    REQUIRE(after->part(b.part)->runs.size() == 1);
+    CHECK(after->part(b.part)->runs[0].lines.size() == 1);
+}

@@ -38,8 +38,8 @@ TEST_CASE_METHOD(Terminal, "import --as-picture traces what a renderer shows, at
     CHECK(project("p.dotlane").parts.size() == 1);
 }
 
-TEST_CASE_METHOD(Terminal,
-                 "apart: a drawing by colour, group, name and piece; what cannot be told apart is refused") {
+TEST_CASE_METHOD(
+    Terminal, "apart: a drawing by colour, group, name and piece, and what cannot be told apart is refused") {
     files.files["littered.svg"] = littered;
     for (const char* by : {"colour", "group", "piece"}) {
         const std::string file = std::string(by) + ".dotlane";
@@ -53,7 +53,7 @@ TEST_CASE_METHOD(Terminal,
     CHECK(project("group.dotlane").parts.size() == 3);
 }
 
-TEST_CASE_METHOD(Terminal, "what fits only askew is said and turned; what fits nowhere becomes panels") {
+TEST_CASE_METHOD(Terminal, "what fits only askew is said and turned, what fits nowhere becomes panels") {
     REQUIRE(run({"make", "f.dotlane", "label", "--name", "Strip", "--set", "edge=plain", "--set",
                  "width=310mm", "--set", "height=100mm"}) == 0);
     REQUIRE(run({"lane", "f.dotlane", "--machine", "one-slot"}) == 0);

@@ -6,6 +6,7 @@
 #include "core/base/text.h"
 #include "core/geometry/clusters.h"
 #include "core/geometry/narrow.h"
+#include "core/geometry/region_index.h"
 #include "core/geometry/reshape.h"
 #include "core/geometry/tangle.h"
 #include "core/sources/make.h"
@@ -174,17 +175,59 @@ class PieceCheck {
         }
     }
 
+    /// The stretches of the lines that leave the region; of very long ones what lies around the point
+    /// farthest from its box, as the farthest is what is told.
+    static Polylines leaving(const Polylines& lines, const Region& region) {
+        constexpr std::size_t most = 4000;
+        const RegionIndex index(region);
+        const Box box = bounds(region);
+        const auto off = [&](Point p) {
+            return std::max({box.x0 - p.x, p.x - box.x1, box.y0 - p.y, p.y - box.y1, 0.0});
+        };
+        Polylines out;
+        Polyline stretch;
+        const auto end = [&] {
+            if (stretch.points.size() > most) {
+                const auto& points = stretch.points;
+                const auto far = std::max_element(points.begin(), points.end(),
+                                                  [&](Point a, Point b) { return off(a) < off(b); });
+                const auto from =
+                    points.begin() + std::max<std::ptrdiff_t>(0, far - points.begin() - most / 2);
+                const auto to =
+                    points.end() - from > static_cast<std::ptrdiff_t>(most) ? from + most : points.end();
+                stretch.points = std::vector<Point>(from, to);
+            }
+            if (!stretch.points.empty()) out.push_back(std::exchange(stretch, {}));
+        };
+        const auto look = [&](Point a, Point b) {
+            if (index.contains(a) && index.contains(b) && !index.crosses(a, b)) return end();
+            if (stretch.points.empty()) stretch.points.push_back(a);
+            stretch.points.push_back(b);
+        };
+        for (const Polyline& line : lines) {
+            const auto& p = line.points;
+            if (p.size() == 1 && !index.contains(p[0])) out.push_back(line);
+            for (std::size_t i = 1; i < p.size(); ++i)
+                look(p[i - 1], p[i]);
+            if (line.closed && p.size() > 2) look(p.back(), p.front());
+            end();
+        }
+        return out;
+    }
+
     void beyond(const RunSet& run, const Region& outer) {
         const Box all = bounds(run.lines);
         const Box frame = Box(all).grown(1);
         Box whole = bounds(outer);
         whole.add(frame);
-        const Region outside = subtracted(region_of(Shape{{rectangle(whole.grown(1))}}),
-                                          offset(outer, mm(beyond_slack), {Corner::mitre, 2, mm(0.01)}));
+        const Region allowed = offset(outer, mm(beyond_slack), {Corner::mitre, 2, mm(0.01)});
+        const Polylines leave = leaving(run.lines, allowed);
+        if (leave.empty()) return;
+        const Region outside = subtracted(region_of(Shape{{rectangle(whole.grown(1))}}), allowed);
         double far = 0;
         Box where;
         std::set<std::string> sides;
-        for (const Polyline& line : clipped(run.lines, outside)) {
+        for (const Polyline& line : clipped(leave, outside)) {
             if (in_mm(length(line)) < beyond_slack && line.points.size() > 1) continue;
             where.add(bounds(line));
             double here = 0;

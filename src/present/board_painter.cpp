@@ -279,7 +279,15 @@ void paint_callout(QPainter& painter, const BoardLayout& layout, const Plan& pla
     for (const QString& l : lines)
         width = std::max(width, QFontMetricsF(plain).horizontalAdvance(l));
     width = std::min(width + 24, area.width() * 0.6);
-    const double h = 26 + 16.0 * static_cast<double>(lines.size());
+    // A hand's step is read to its end, whatever the size of the foil: it wraps.
+    std::vector<double> heights;
+    double h = 28;
+    for (const QString& l : lines) {
+        heights.push_back(
+            QFontMetricsF(plain).boundingRect(QRectF(0, 0, width - 24, 1e4), Qt::TextWordWrap, l).height() +
+            1);
+        h += heights.back();
+    }
     const QPointF anchor = std::holds_alternative<StopMove>(plan.program.moves[move])
                                ? layout.stop(plan, move)
                                : layout.block(plan, move).center();
@@ -296,10 +304,11 @@ void paint_callout(QPainter& painter, const BoardLayout& layout, const Plan& pla
     painter.setFont(plain);
     painter.setPen(QColor("#d9d4ca"));
     double y = box.top() + 23;
-    for (const QString& l : lines) {
-        painter.drawText(QRectF(box.left() + 12, y, width - 24, 16), Qt::AlignLeft | Qt::AlignVCenter,
-                         QFontMetricsF(plain).elidedText(l, Qt::ElideRight, width - 24));
-        y += 16;
+    for (qsizetype i = 0; i < lines.size(); ++i) {
+        const double height = heights[static_cast<std::size_t>(i)];
+        painter.drawText(QRectF(box.left() + 12, y, width - 24, height),
+                         Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, lines[i]);
+        y += height;
     }
 }
 

@@ -34,6 +34,7 @@ TEST_CASE_METHOD(OpeningDriver,
     settle();
     press_words("Take it in");
     CHECK(bounds(*last().source.drawing).width() > 380);
+    CHECK(shown("place")); // a small picture of where it is
     press_words("Leave out");
     CHECK(last().source.drawing->lines.size() == 2);
     CHECK(window->session().project().parts.size() == 4);

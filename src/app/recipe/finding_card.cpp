@@ -38,7 +38,7 @@ class PlacePicture : public QWidget {
                                present::PartScene scene{derived->project.get(), &catalog,
                                                         dotlane::find(*derived->project, place.part),
                                                         evaluated};
-                               scene.ground = present::Theme::current().panel;
+                               scene.ground = present::Theme::current().paper;
                                const PlaceBox& b = place.box;
                                present::paint_part_place(painter, scene, {b.x0, b.y0, b.x1, b.y1},
                                                          QRectF(QPointF(), QSizeF(picture_size)));

@@ -1,5 +1,5 @@
-// HP-GL against hp2xx, an independent reader: random files with points, scales, arcs and circles come out as large and
-// as long as it says.
+// HP-GL against hp2xx, an independent reader: random files with points, scales, arcs and circles come out as
+// large and as long as it says.
 #include <sstream>
 
 #include "core/formats/dxf/reader.h"
@@ -18,17 +18,20 @@ std::string random_plot(Random& random) {
     const int type = random.whole(0, 3);
     if (type < 3) {
         const int x = random.whole(0, 3000), y = random.whole(0, 3000);
-        out << "IP" << x << "," << y << "," << x + random.whole(500, 9000) << "," << y + random.whole(500, 9000) << ";";
+        out << "IP" << x << "," << y << "," << x + random.whole(500, 9000) << ","
+            << y + random.whole(500, 9000) << ";";
         if (type == 2)
             out << "SC" << n(-20, 20) << "," << n(5, 60) << "," << n(-20, 20) << "," << n(5, 60) << ",2;";
         else
-            out << "SC" << n(-50, 0) << "," << n(60, 200) << "," << n(-50, 0) << "," << n(60, 200) << "," << type << ";";
+            out << "SC" << n(-50, 0) << "," << n(60, 200) << "," << n(-50, 0) << "," << n(60, 200) << ","
+                << type << ";";
     }
     out << "SP1;";
     for (int i = 0; i < 12; ++i) {
         out << "PU;PA" << n(0, 100) << "," << n(0, 100) << ";PD;";
         const int what = random.whole(0, 3);
-        if (what == 0) out << "PA" << n(0, 100) << "," << n(0, 100) << "," << n(0, 100) << "," << n(0, 100) << ";";
+        if (what == 0)
+            out << "PA" << n(0, 100) << "," << n(0, 100) << "," << n(0, 100) << "," << n(0, 100) << ";";
         if (what == 1) out << "PR" << n(-50, 50) << "," << n(-50, 50) << ";PA;";
         if (what == 2) out << "PU;CI" << n(5, 40) << ",1;";
         if (what == 3) out << "AA" << n(0, 100) << "," << n(0, 100) << "," << n(-340, 340) << ",1;";

@@ -305,7 +305,8 @@ TEST_CASE("HP-GL: points and scales put the drawing where they say") {
         CHECK(box(text).width() == Approx(w));
         CHECK(box(text).height() == Approx(h));
     };
-    // HP-GL reference: 0.025 mm a unit; user units between P1 and P2, each axis by itself, alike, or by factors.
+    // HP-GL reference: 0.025 mm a unit; user units between P1 and P2, each axis by itself, alike, or by
+    // factors.
     size("IN;IP0,0,4000,4000;SC0,10,0,10;PU0,0;PD10,0,10,5;PU;", 100, 50);
     size("IN;IP1000,1000,5000,3000;SC0,100,0,100;PU0,0;PD100,0,100,100;PU;", 100, 50);
     size("IN;IP1000,1000,5000,3000;SC0,100,0,100,1;PU0,0;PD100,0,100,100;PU;", 50, 50);

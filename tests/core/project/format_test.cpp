@@ -121,7 +121,8 @@ TEST_CASE("parts of version 5 lie where they lay, and cards of an outline are as
     settle_placements(p, *before);
     CHECK_FALSE(unsettled(p));
     const auto derived = workshop.derive(std::make_shared<Project>(p));
-    // Places and sizes as `dot-lane-cli show` of that version gave them: the oval has an outline of 5 mm around it.
+    // Places and sizes as `dot-lane-cli show` of that version gave them: the oval has an outline of 5 mm
+    // around it.
     REQUIRE(derived->sheets.size() == 1);
     const auto& parts = derived->sheets[0].parts;
     REQUIRE(parts.size() == 3);

@@ -174,8 +174,11 @@ class Plotter {
                 origin = origin + Point{(room.x - span.x * sx) * left, (room.y - span.y * sy) * foot};
             }
         }
-        const auto usable = [](double k) { return std::isfinite(k) && std::abs(k) > 1e-9 && std::abs(k) < 1e9; };
-        if (!usable(sx) || !usable(sy)) throw Wrong{"hpgl.number", "The file has a scale that nothing can be drawn at."};
+        const auto usable = [](double k) {
+            return std::isfinite(k) && std::abs(k) > 1e-9 && std::abs(k) < 1e9;
+        };
+        if (!usable(sx) || !usable(sy))
+            throw Wrong{"hpgl.number", "The file has a scale that nothing can be drawn at."};
         return Affine::translation(origin) * Affine::scaling(sx, sy) * Affine::translation(low * -1);
     }
 

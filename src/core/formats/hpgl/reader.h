@@ -1,9 +1,9 @@
 // HP-GL reader: pen moves of a plotter file to a Drawing. A plotter unit is 0.025 mm (HP-GL reference).
 //
-// Taken: IN DF PU PD PA PR SP AA AR CI EA ER, and the scaling by IP and SC of all three types (HP-GL reference,
-// "The configuration group"): uneven scales make ellipses of circles. Not taken, and told: labels, fills, turned
-// pages (RO), points relative to the plotter's own page (IR); and a scale without points, as every plotter has
-// others of its own. Every pen is a colour.
+// Taken: IN DF PU PD PA PR SP AA AR CI EA ER, and the scaling by IP and SC of all three types (HP-GL
+// reference, "The configuration group"): uneven scales make ellipses of circles. Not taken, and told: labels,
+// fills, turned pages (RO), points relative to the plotter's own page (IR); and a scale without points, as
+// every plotter has others of its own. Every pen is a colour.
 #pragma once
 
 #include <string>

@@ -11,8 +11,14 @@ namespace {
 
 namespace cl = ClipperLib;
 
+/// Clipper divides a corner into as many chords as fit, rounded, and the last takes what is left: up to one
+/// and a half times the others, which lies 1.5 * 1.5 times as far from the arc.
+double arc_tolerance(Length flatness) {
+    return std::max(in_mm(flatness) / 2.25, 1e-4) * grid_per_mm;
+}
+
 Region offset_once(const Region& region, double by, cl::JoinType join, const OffsetOptions& options) {
-    cl::ClipperOffset offsetter(options.mitre_limit, std::max(in_mm(options.flatness), 1e-4) * grid_per_mm);
+    cl::ClipperOffset offsetter(options.mitre_limit, arc_tolerance(options.flatness));
     const Lay lay = lay_for(bounds(region));
     offsetter.AddPaths(paths_of(region, lay), join, cl::etClosedPolygon);
     cl::Paths paths;
@@ -113,7 +119,7 @@ Region stroked(const Polylines& lines, Length width, Length flatness) {
     // Strokes that may meet go together: Clipper's own offsetter unites as it goes, which keeps crossings
     // between them from being counted twice.
     for (const Cluster& cluster : clusters(rings, in_mm(width) + 2 / grid_per_mm)) {
-        cl::ClipperOffset offsetter(2, std::max(in_mm(flatness), 1e-4) * grid_per_mm);
+        cl::ClipperOffset offsetter(2, arc_tolerance(flatness));
         const Lay lay = lay_for(cluster.box);
         for (const std::uint32_t i : cluster.rings)
             offsetter.AddPath(to_grid(*rings[i].points, lay), cl::jtRound,

@@ -68,9 +68,7 @@ class Import final : public Verb {
         if (!strays_.empty()) {
             if (strays_of(*opened.source.drawing).empty())
                 return c.error(does_not_apply("--strays", "No line lies far off the art."));
-            treat_strays(opened, strays_ == "drop"   ? StrayChoice::drop
-                                 : strays_ == "near" ? StrayChoice::near
-                                                     : StrayChoice::keep);
+            treat_strays(opened, *stray_choice(strays_)); // one of the three
         }
         if (const auto settled = settle(project, opened); !settled) return c.error(settled.error());
         const auto gatherings = gather_lanes(*opened.source.drawing, c.workshop.catalog());

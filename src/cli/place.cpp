@@ -104,14 +104,7 @@ class Place final : public ProjectVerb {
         const auto moved = moved_to(project, p, extent);
         if (!moved) return tl::make_unexpected(moved.error());
         const auto places = grid(*moved, extent, wish.copies);
-        if (!places) return tl::make_unexpected(places.error());
-        std::vector<PlacementId> out;
-        for (const Placement& one : *places) {
-            const auto id = place(project, sheet, one);
-            if (!id) return tl::make_unexpected(id.error());
-            out.push_back(*id);
-        }
-        return out;
+        return places ? place_all(project, sheet, *places) : tl::make_unexpected(places.error());
     }
 
     /// With its box at --left and --top; what is not given stays, or is 0 for what lies nowhere yet.

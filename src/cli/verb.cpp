@@ -17,11 +17,6 @@ std::string json_text(const json& document) {
     return text + "\n";
 }
 
-void settle(Context& context, Project& project) {
-    if (unsettled(project))
-        settle_placements(project, *context.workshop.derive(std::make_shared<Project>(project)));
-}
-
 constexpr int lock_wait_ms = 120'000; ///< a picture may be traced while the lock is held
 
 } // namespace
@@ -50,7 +45,7 @@ int change_project(Context& context, const std::string& path, bool begin,
         if (!loaded) return context.error(loaded.error());
         before = std::move(*loaded);
     }
-    if (before) settle(context, *before);
+    if (before) settle_placements(*before, context.workshop);
     Project project = before ? *before : context.workshop.new_project(file_stem(path));
     const int code = act(project);
     if (code == bad || (before && project == *before)) return code;
@@ -69,7 +64,7 @@ int ProjectVerb::run(Context& context) {
         return change_project(context, path_, false, [&](Project& project) { return act(context, project); });
     auto loaded = load_project(context.files, path_);
     if (!loaded) return context.error(loaded.error());
-    settle(context, *loaded);
+    settle_placements(*loaded, context.workshop);
     return act(context, *loaded);
 }
 

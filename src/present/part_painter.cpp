@@ -1,6 +1,7 @@
 #include "present/part_painter.h"
 
 #include "core/base/measure.h"
+#include "present/drawn_painter.h"
 
 namespace dotlane::present {
 
@@ -181,43 +182,7 @@ void paint_drawing(QPainter& painter, const Drawing& drawing, const View& view, 
         for (const Contour& c : line.shape.contours)
             path.addPath(path_of(flattened(c, mm(0.2 / view.scale)), view));
         path.setFillRule(line.shape.rule == FillRule::evenodd ? Qt::OddEvenFill : Qt::WindingFill);
-        const Drawn& d = line.drawn;
-        if (d.fill) {
-            QColor fill = to_qcolor(*d.fill);
-            fill.setAlphaF(static_cast<float>(d.fill_opacity));
-            painter.fillPath(path, fill);
-        }
-        if (d.stroke) {
-            QColor colour = to_qcolor(*d.stroke);
-            colour.setAlphaF(static_cast<float>(d.stroke_opacity));
-            const double width = in_mm(d.stroke_width) * view.scale;
-            QPen pen(colour, std::max(width, 1e-3));
-            pen.setCapStyle(d.cap == LineCap::round    ? Qt::RoundCap
-                            : d.cap == LineCap::square ? Qt::SquareCap
-                                                       : Qt::FlatCap);
-            pen.setJoinStyle(d.join == LineJoin::round   ? Qt::RoundJoin
-                             : d.join == LineJoin::bevel ? Qt::BevelJoin
-                                                         : Qt::SvgMiterJoin);
-            pen.setMiterLimit(d.mitre_limit);
-            if (!d.dashes_mm.empty() && width > 0) {
-                QList<qreal> dashes;
-                for (const double v : d.dashes_mm)
-                    dashes << v * view.scale / width;
-                if (dashes.size() % 2 == 1) dashes += QList<qreal>(dashes);
-                pen.setDashPattern(dashes);
-                pen.setDashOffset(d.dash_offset_mm * view.scale / width);
-            }
-            if (d.nib == Drawn{}.nib) {
-                painter.strokePath(path, pen);
-                continue;
-            }
-            const auto [a, b, c, e] = d.nib;
-            const QTransform nib(a, b, c, e, 0, 0);
-            painter.save();
-            painter.setTransform(nib, true);
-            painter.strokePath(nib.inverted().map(path), pen);
-            painter.restore();
-        }
+        paint_drawn(painter, path, line.drawn, view.scale);
     }
     painter.restore();
 }

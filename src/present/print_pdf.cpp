@@ -2,6 +2,7 @@
 
 #include <QPdfWriter>
 
+#include "present/drawn_painter.h"
 #include "present/pdf.h"
 #include "present/theme.h"
 
@@ -19,28 +20,6 @@ QPainterPath path_in_mm(const Polylines& contours, FillRule rule) {
         if (line.closed) path.closeSubpath();
     }
     return path;
-}
-
-QPen pen_of(const Drawn& ink) {
-    QColor colour = to_qcolor(*ink.stroke);
-    colour.setAlphaF(static_cast<float>(ink.stroke_opacity));
-    const double width = std::max(in_mm(ink.stroke_width), 1e-3); // a pen of no width would be one dot wide
-    QPen pen(colour, width);
-    pen.setCapStyle(ink.cap == LineCap::round    ? Qt::RoundCap
-                    : ink.cap == LineCap::square ? Qt::SquareCap
-                                                 : Qt::FlatCap);
-    pen.setJoinStyle(ink.join == LineJoin::round   ? Qt::RoundJoin
-                     : ink.join == LineJoin::bevel ? Qt::BevelJoin
-                                                   : Qt::SvgMiterJoin);
-    pen.setMiterLimit(ink.mitre_limit);
-    if (!ink.dashes_mm.empty()) {
-        QList<double> dashes; // in widths of the pen
-        for (std::size_t i = 0; i < ink.dashes_mm.size() * (ink.dashes_mm.size() % 2 + 1); ++i)
-            dashes << ink.dashes_mm[i % ink.dashes_mm.size()] / width;
-        pen.setDashPattern(dashes);
-        pen.setDashOffset(ink.dash_offset_mm / width);
-    }
-    return pen;
 }
 
 void paint_marks(QPainter& painter, const PrintSheet& print) {
@@ -69,15 +48,8 @@ Result<std::string> print_pdf(const PrintSheet& print, const std::string& title)
         QPainter painter(&writer);
         painter.scale(dots / mm_per_inch, dots / mm_per_inch);
         painter.translate(-page.x0, -page.y0);
-        for (const PrintShape& shape : print.shapes) {
-            const QPainterPath path = path_in_mm(shape.contours, shape.rule);
-            if (shape.drawn.fill) {
-                QColor colour = to_qcolor(*shape.drawn.fill);
-                colour.setAlphaF(static_cast<float>(shape.drawn.fill_opacity));
-                painter.fillPath(path, colour);
-            }
-            if (shape.drawn.stroke) painter.strokePath(path, pen_of(shape.drawn));
-        }
+        for (const PrintShape& shape : print.shapes)
+            paint_drawn(painter, path_in_mm(shape.contours, shape.rule), shape.drawn, 1);
         paint_marks(painter, print);
     });
 }

@@ -126,7 +126,7 @@ std::string project(std::string bytes) {
     auto read = read_project(bytes, "fuzz.dotlane");
     if (!read) return refused(read.error());
     Workshop workshop(catalog());
-    if (unsettled(*read)) settle_placements(*read, *workshop.derive(std::make_shared<Project>(*read)));
+    settle_placements(*read, workshop);
     return lives(*read);
 }
 

@@ -9,8 +9,11 @@
 #include <sstream>
 
 #include "core/base/text.h"
+#include "core/formats/svg/writer.h"
+#include "core/project/edits.h"
 #include "core/workflow/opening.h"
 #include "present/part_painter.h"
+#include "present/print_pdf.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -177,6 +180,58 @@ TEST_CASE("strokes under skew and uneven scale are as wide in each direction as 
         const Drawing drawing = must(read_svg(text, {"s.svg", &fonts})).drawing;
         // Only how edges are smoothed differs: a pixel along half of the outline.
         CHECK(difference(painted(drawing, reference.size()), reference) < 0.003);
+    }
+}
+
+TEST_CASE("what is printed looks as librsvg draws the file, placed, turned and mirrored, as SVG and as PDF") {
+    Random random("prints");
+    INFO("seed " << random.seed());
+    TemporaryFolder folder;
+    for (int round = 0; round < 6; ++round) {
+        const std::string body =
+            "<g transform='translate(100 100) " + std::string(random.coin() ? "skewX(" : "skewY(") +
+            number(random.real(-55, 55), 2) +
+            ")'><path d='M-25,-15 L20,-12 C30,5 0,10 10,20 L-20,16 Z' fill='#e0b040' "
+            "stroke='#204060' stroke-width='" +
+            number(random.real(2, 6), 2) +
+            "' stroke-linejoin='round'/></g><rect x='70' y='70' width='12' height='8' fill='#306030'/>";
+        Bench b = bench(body, 200, 200, false);
+        for (Lane& lane : b.project.lanes)
+            lane.action = Action::print, lane.tool = "desk-printer";
+        const double turn = 90.0 * random.whole(0, 3) + (random.coin() ? 0 : 25);
+        const bool mirrored = random.coin();
+        Placement p;
+        p.part = b.part, p.left = mm(60), p.top = mm(70), p.turn = degrees(turn), p.mirrored = mirrored;
+        must(place(b.project, b.sheet, p));
+        const auto derived = b.derive();
+        REQUIRE(derived->plan);
+        REQUIRE(derived->plan->program.prints.size() == 1);
+        const PrintSheet& print = derived->plan->program.prints[0];
+        const Affine by = derived->sheets.front().parts.front().to_sheet;
+        INFO(body << " turned by " << turn << (mirrored ? ", mirrored" : ""));
+        // The source under the placement's own map, on a page like the sheet.
+        std::ostringstream map;
+        map << "matrix(" << by.a << " " << by.b << " " << by.c << " " << by.d << " " << by.e << " " << by.f
+            << ")";
+        const double w = print.sheet.stock_area.width();
+        const auto picture = [&](const std::string& text) {
+            must(disk().write_atomically(folder / "p.svg", text));
+            shell("rsvg-convert -b white -w 600 -h 600 '" + folder / "p.svg" + "' -o '" + folder / "p.png" +
+                  "'");
+            return QImage(QString::fromStdString(folder / "p.png")).convertToFormat(QImage::Format_RGB32);
+        };
+        const QImage meant = picture(svg("<g transform='" + map.str() + "'>" + body + "</g>", w, w));
+        PrintSheet bare = print; // its marks are no part of the drawing
+        bare.marks.clear(), bare.square.reset();
+        REQUIRE(print.sheet.stock_area.x0 == Approx(0).margin(1e-9));
+        CHECK(difference(picture(write_print_svg(bare, "x", "")), meant) < 0.002);
+        must(disk().write_atomically(folder / "p.pdf", must(present::print_pdf(bare, "x"))));
+        shell("pdftoppm -r 150 -png -singlefile -scale-to 600 '" + folder / "p.pdf" + "' '" + folder / "q" +
+              "'");
+        const QImage paper =
+            QImage(QString::fromStdString(folder / "q.png")).convertToFormat(QImage::Format_RGB32);
+        REQUIRE(paper.size() == meant.size());
+        CHECK(difference(paper, meant) < 0.004); // poppler smooths edges in its own way
     }
 }
 

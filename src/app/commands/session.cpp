@@ -138,7 +138,7 @@ bool Session::take_from_disk() {
         Q_EMIT failed(loaded.error());
         return false;
     }
-    if (unsettled(*loaded)) settle_placements(*loaded, *workshop_.derive(std::make_shared<Project>(*loaded)));
+    settle_placements(*loaded, workshop_);
     const auto take = [&](Project& project) {
         project = std::move(*loaded);
         return Result<void>{};

@@ -55,10 +55,9 @@ void OpeningPanel::build() {
 void OpeningPanel::treat(const Finding& finding) {
     const std::string& code = finding.remedy.code;
     if (code == "open.as-picture") return void(Q_EMIT as_picture_wanted());
-    const auto choice = code == "stray.drop"   ? StrayChoice::drop
-                        : code == "stray.near" ? StrayChoice::near
-                                               : StrayChoice::keep;
-    treat_strays(file_->opened, choice);
+    const auto choice = stray_choice(code);
+    if (!choice) return;
+    treat_strays(file_->opened, *choice);
     // The lines are counted anew; what was chosen for their colours stays.
     auto gatherings = gather_lanes(*opened().source.drawing, session_.catalog());
     for (Gathering& now : gatherings)

@@ -151,11 +151,13 @@ void SourceCard::offer_aparts() {
     if (!part) return;
     const QString words[] = {tr("By colour"), tr("By group"), tr("By name"), tr("By piece")};
     for (const ApartBy by : all_aparts) {
-        const auto count = bundles(*part->source.drawing, by).size();
         const QString text = words[static_cast<int>(by)];
-        const bool possible = count > 1 && count <= most_parts_apart;
+        // A menu opens at once: the pieces of what is large are counted when they are asked for.
+        const bool counted = by != ApartBy::piece || points_of(*part->source.drawing) <= 10'000;
+        const auto count = counted ? bundles(*part->source.drawing, by).size() : 0;
+        const bool possible = !counted || (count > 1 && count <= most_parts_apart);
         auto* action = apart_->menu()->addAction(
-            possible ? tr("%1: %n part(s)", nullptr, static_cast<int>(count)).arg(text) : text);
+            possible && counted ? tr("%1: %n part(s)", nullptr, static_cast<int>(count)).arg(text) : text);
         action->setObjectName(QStringLiteral("apart-by-") + apart_name(by));
         action->setEnabled(possible);
         connect(action, &QAction::triggered, this, [this, by, id = part->id] {

@@ -28,8 +28,7 @@ namespace dotlane::app {
 
 void MainWindow::start_project(Project project, const QString& path,
                                std::optional<std::uint64_t> known_hash) {
-    if (unsettled(project)) // of an old file: once, before anything can be changed
-        settle_placements(project, *session_.workshop().derive(std::make_shared<Project>(project)));
+    settle_placements(project, session_.workshop()); // of an old file: once, before anything can be changed
     session_.start(std::move(project), path, known_hash);
     saved_at_ = path.isEmpty() ? QDateTime() : QFileInfo(path).lastModified();
     show_view(View::part);

@@ -66,6 +66,11 @@ struct Box {
     }
 };
 
+/// Free way between two boxes that are not empty; 0 when they meet.
+inline double gap(const Box& a, const Box& b) {
+    return std::hypot(std::max({0.0, a.x0 - b.x1, b.x0 - a.x1}), std::max({0.0, a.y0 - b.y1, b.y0 - a.y1}));
+}
+
 /// x' = a x + c y + e, y' = b x + d y + f: the matrix of SVG 2, section 8.5.
 struct Affine {
     double a = 1, b = 0, c = 0, d = 1, e = 0, f = 0;

@@ -21,8 +21,8 @@ bool usually_before(const LaneWork& a, const LaneWork& b) {
     return a.lane.action == Action::draw && light_step(a) > light_step(b);
 }
 
-bool parts_material(const LaneWork& work) {
-    return work.lane.action == Action::cut || work.lane.action == Action::perforate;
+bool parts(const LaneWork& work) {
+    return parts_material(work.lane.action);
 }
 
 } // namespace
@@ -56,9 +56,8 @@ void sort_lanes(std::vector<LaneWork>& lanes, const std::vector<LaneId>& wished)
 
 std::vector<Reason> order_reasons(const std::vector<LaneWork>& lanes) {
     std::vector<Reason> out;
-    const auto first_cut = std::find_if(lanes.begin(), lanes.end(), parts_material);
-    if (first_cut != lanes.begin() && first_cut != lanes.end() &&
-        std::all_of(first_cut, lanes.end(), parts_material))
+    const auto first_cut = std::find_if(lanes.begin(), lanes.end(), parts);
+    if (first_cut != lanes.begin() && first_cut != lanes.end() && std::all_of(first_cut, lanes.end(), parts))
         out.push_back({"order.cut-last",
                        "Marking tools run before anything is cut, because released pieces can shift."});
     const LaneWork* before = nullptr;
@@ -87,7 +86,7 @@ Findings order_risks(const std::vector<LaneWork>& lanes) {
     for (std::size_t i = 0; i < lanes.size(); ++i)
         for (std::size_t k = 0; k < i; ++k) {
             const LaneWork &late = lanes[i], &early = lanes[k];
-            if (parts_material(early) && !parts_material(late))
+            if (parts(early) && !parts(late))
                 risk("order.after-cut", late, early,
                      late.plate + " (" + action_name(late.lane.action) + ") runs after " + early.plate +
                          " (" + action_name(early.lane.action) +

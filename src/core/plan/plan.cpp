@@ -14,10 +14,6 @@ namespace {
 
 constexpr const char* blade_kind = "blade";
 
-bool parts_material(Action a) {
-    return a == Action::cut || a == Action::perforate;
-}
-
 /// A physical tool: one pen of a given width is another pen in another colour.
 std::string tool_key(const LaneWork& work) {
     const bool coloured = work.lane.action == Action::draw || work.lane.action == Action::foil;

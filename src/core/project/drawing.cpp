@@ -1,5 +1,6 @@
 #include "core/project/drawing.h"
 
+#include "core/geometry/polyline.h"
 #include <algorithm>
 #include <array>
 #include <charconv>
@@ -103,6 +104,21 @@ bool fillable(const DrawnLine& line) {
            std::any_of(line.shape.contours.begin(), line.shape.contours.end(), closes);
 }
 
+std::array<double, 4> nib_under(const Affine& by, const std::array<double, 4>& nib) {
+    const double s = by.mean_scale();
+    if (nib == Drawn{}.nib || s <= 0) return nib;
+    const auto [a, b, c, d] = nib;
+    return {(by.a * a + by.c * b) / s, (by.b * a + by.d * b) / s, (by.a * c + by.c * d) / s,
+            (by.b * c + by.d * d) / s};
+}
+
+std::size_t points_of(const Drawing& drawing) {
+    std::size_t out = 0;
+    for (const DrawnLine& line : drawing.lines)
+        out += flattened_size(line.shape);
+    return out;
+}
+
 Box bounds(const Drawing& drawing) {
     Box box;
     for (const DrawnLine& line : drawing.lines)
@@ -116,6 +132,7 @@ Drawing transformed(const Drawing& drawing, const Affine& by) {
     for (DrawnLine& line : out.lines) {
         line.shape = transformed(line.shape, by);
         line.drawn.stroke_width = line.drawn.stroke_width * scale;
+        line.drawn.nib = nib_under(by, line.drawn.nib);
         line.drawn.dash_offset_mm *= scale;
         for (double& d : line.drawn.dashes_mm)
             d *= scale;

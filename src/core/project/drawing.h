@@ -87,6 +87,10 @@ Result<void> check_numbers(const Drawing& drawing);
 bool closes(const Contour& contour);
 /// Whether the line bounds an area: a contour of it closes, or the file fills it.
 bool fillable(const DrawnLine& line);
+/// The nib of a line that is turned, mirrored or evenly scaled by the map; a round one stays round.
+std::array<double, 4> nib_under(const Affine& by, const std::array<double, 4>& nib);
+/// Points of all lines when they are followed: what much that is done with them costs grows with these.
+std::size_t points_of(const Drawing& drawing);
 Box bounds(const Drawing& drawing);
 Drawing transformed(const Drawing& drawing, const Affine& by);
 

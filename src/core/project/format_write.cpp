@@ -136,7 +136,7 @@ constexpr std::uint64_t bytes_per_line = 110; // its keys, colours and widths, i
 constexpr std::uint64_t bytes_per_object = 900;
 
 std::uint64_t bytes_of(const Drawing& drawing) {
-    constexpr std::size_t samples = 64, most_segments = 2000;
+    constexpr std::size_t samples = 64, most_segments = 200;
     std::uint64_t segments = 0, read = 0, written = 0;
     const std::size_t every = std::max<std::size_t>(1, drawing.lines.size() / samples);
     for (std::size_t i = 0; i < drawing.lines.size(); ++i) {

@@ -75,9 +75,8 @@ void from_4(json& document) {
 }
 
 /// In version 6 placements hold on to what recipe edits do not move; the halves of a shape card overlap by
-/// its overlap, which lay so far inside each of them before; labels know circles, cards glued
-/// hinges; rough pictures are asked
-/// about.
+/// its overlap, which lay so far inside each of them before; labels know circles, cards glued hinges; rough
+/// pictures are asked about.
 void from_5(json& document) {
     for (json& sheet : json_in::list(document, "sheets"))
         for (json& placement : json_in::list(sheet, "placements")) {

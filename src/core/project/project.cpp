@@ -29,6 +29,10 @@ char action_letter(Action action) {
     return actions[static_cast<int>(action)].letter;
 }
 
+bool parts_material(Action action) {
+    return action == Action::cut || action == Action::perforate;
+}
+
 std::optional<Action> action_from_name(std::string_view name) {
     for (const auto& a : actions)
         if (name == a.name) return a.action;

@@ -25,6 +25,8 @@ const char* action_name(Action action);
 std::optional<Action> action_from_name(std::string_view name);
 /// The letter on a lane's plate and its key: C, S, H (holes), D, F, E, M, R.
 char action_letter(Action action);
+/// Whether the tool goes through the stock: what it runs around comes loose.
+bool parts_material(Action action);
 
 /// Action + tool + settings that lines are assigned to.
 struct Lane {

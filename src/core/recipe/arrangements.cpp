@@ -34,10 +34,6 @@ class Joined {
     std::vector<std::size_t> up_;
 };
 
-double gap(const Box& a, const Box& b) {
-    return std::hypot(std::max({0.0, a.x0 - b.x1, b.x0 - a.x1}), std::max({0.0, a.y0 - b.y1, b.y0 - a.y1}));
-}
-
 bool bounds_area(const Polyline& line) {
     return line.closed && line.points.size() > 2;
 }

@@ -12,16 +12,13 @@ namespace {
 
 constexpr double near_share = 0.25;   ///< of the drawing's larger side
 constexpr double least_share = 0.5;   ///< of the art's larger side: what is nearer is no stray
+constexpr int most_halved = 2;        ///< times; so no more than some hundred clusters are ever told apart
 constexpr double stray_size = 0.25;   ///< of the art's larger side
 constexpr double stray_length = 0.05; ///< of the art's length
 constexpr std::size_t most_lines = 200'000;
 
 double side(const Box& box) {
     return std::max(box.width(), box.height());
-}
-
-double way(const Box& a, const Box& b) {
-    return std::hypot(std::max({0.0, a.x0 - b.x1, b.x0 - a.x1}), std::max({0.0, a.y0 - b.y1, b.y0 - a.y1}));
 }
 
 struct Grouped {
@@ -41,7 +38,7 @@ std::vector<Grouped> grouped(const std::vector<Box>& boxes, std::vector<std::siz
         for (bool grew = true; grew;) {
             grew = false;
             for (std::size_t g = 0; g < out.size();) {
-                if (way(out[g].box, now.box) > reach) {
+                if (gap(out[g].box, now.box) > reach) {
                     ++g;
                     continue;
                 }
@@ -88,7 +85,7 @@ Told told_apart(const std::vector<Box>& boxes, const std::vector<double>& length
             to_rest(group);
     // What lies between two halves of the art is no stray.
     std::erase_if(out.strays, [&](const Grouped& group) {
-        if (way(group.box, art) > 0) return false;
+        if (gap(group.box, art) > 0) return false;
         to_rest(group);
         return true;
     });
@@ -121,17 +118,19 @@ Strays strays_of(const Drawing& drawing) {
     }
     constexpr double least_side = 0.01; // mm; points on one spot have no art among them
     double reach = 0;
+    int halved = 0;
     while (left.size() > 1) {
         Box all;
         for (const std::size_t i : left)
             all.add(boxes[i]);
         out.art = all;
         if (side(all) < least_side) break;
-        if (reach <= 0) reach = near_share * side(all);
+        if (reach <= 0) reach = near_share * side(all), halved = 0;
         Told told = told_apart(boxes, lengths, left, reach);
         if (reach < least_share * side(told.main)) break;
-        if (told.strays.empty()) {
-            reach /= 2; // one may lead to the next
+        if (told.strays.empty()) { // one may lead to the next
+            if (halved++ == most_halved) break;
+            reach /= 2;
             continue;
         }
         for (Grouped& group : told.strays) {
@@ -143,8 +142,16 @@ Strays strays_of(const Drawing& drawing) {
         reach = 0; // those far off made nearer ones look near
     }
     for (const Box& box : out.boxes)
-        out.farthest_mm = std::max(out.farthest_mm, way(box, out.art));
+        out.farthest_mm = std::max(out.farthest_mm, gap(box, out.art));
     return out;
+}
+
+std::optional<StrayChoice> stray_choice(std::string_view word) {
+    if (word.starts_with("stray.")) word.remove_prefix(6);
+    if (word == "keep") return StrayChoice::keep;
+    if (word == "near") return StrayChoice::near;
+    if (word == "drop") return StrayChoice::drop;
+    return {};
 }
 
 Drawing without_strays(const Drawing& drawing, StrayChoice choice) {

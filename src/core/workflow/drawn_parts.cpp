@@ -74,6 +74,8 @@ std::vector<std::string> group_keys(const Drawing& drawing) {
 /// Lines told apart by where they lie; each closed line with what it overlaps and what lies in it.
 std::vector<ApartBundle> by_piece(const Drawing& drawing) {
     constexpr std::size_t most_effort = 2'000'000; // pairs of a line and a piece
+    constexpr std::size_t most_points = 40'000;    // a tangle of so many takes two seconds
+    if (points_of(drawing) > most_points) return {};
     std::vector<RunSet> runs;
     std::size_t closed = 0;
     for (const DrawnLine& line : drawing.lines) {

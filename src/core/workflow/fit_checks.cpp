@@ -155,18 +155,20 @@ Result<void> turn_to_fit(Project& project, const Catalog& catalog, const Derived
     const EvaluatedPart* part = derived.part(finding.place.part);
     if (!part) return fail("remedy.none", "The part is gone.");
     bool placed = false, turned = false;
-    for (Sheet& sheet : project.sheets) {
-        const Mat* mat = catalog.mat(sheet.mat);
-        const Stock* stock = catalog.stock(sheet.stock);
-        if (!mat || !stock || (finding.place.sheet && finding.place.sheet != sheet.id)) continue;
-        const Box area = usable_area(*mat, *stock);
-        for (Placement& p : sheet.placements) {
-            if (p.part != part->part || !is_there(*part, p.piece)) continue;
+    for (const LaidSheet& laid : derived.sheets) {
+        if (finding.place.sheet && finding.place.sheet != laid.sheet) continue;
+        for (const PlacedPart& p : laid.parts) {
+            if (p.placement.part != part->part) continue;
             placed = true;
+            // Only what runs out, and of a finding on a sheet the one that it tells of.
+            if (laid.usable.grown(1e-6).contains(p.outline) || p.placement.group != 0) continue;
+            if (finding.place.sheet && place_of(p.outline) != finding.place.box) continue;
             const auto fit =
-                fit_within(mirrored(outline_hull(*part, p.piece), p.mirrored), area.width(), area.height());
-            if (!fit || p.group != 0) continue;
-            p = in_the_middle(p, *part, fit->best, area);
+                fit_within(mirrored(outline_hull(*part, p.placement.piece), p.placement.mirrored),
+                           laid.usable.width(), laid.usable.height());
+            if (!fit) continue;
+            const Placement now = in_the_middle(p.placement, *part, fit->best, laid.usable);
+            if (const auto ok = change_placement(project, now); !ok) return ok;
             turned = true;
         }
     }

@@ -23,8 +23,8 @@ bool lies_turned(const Project& project, const Finding& finding);
 /// The part fits this sheet when it is turned: says so in a finding "sheet.outside" that has no remedy yet.
 void offer_turn(Finding& outside, const EvaluatedPart& part, const Placement& placement, const Box& usable);
 
-/// Turns what does not fit and lays it in the middle of what the tool reaches: the part's placements on the
-/// finding's sheet, or on all sheets; a part that lies on none is placed on one that takes it. Error
+/// Turns what runs out and lays it in the middle of what the tool reaches: the placement that a finding on a
+/// sheet tells of, or all that run out; a part that lies on no sheet is placed on one that takes it. Error
 /// "remedy.none".
 Result<void> turn_to_fit(Project& project, const Catalog& catalog, const Derived& derived,
                          const Finding& finding);

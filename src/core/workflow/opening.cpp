@@ -96,10 +96,7 @@ Result<void> check_effort(const Drawing& drawing, const ReadLimits& limits, cons
     const auto large = [&](const std::string& what) {
         return fail("open.large", what + what_to_do_when_large + " Nothing has changed.", {file_name, 0});
     };
-    std::size_t points = 0;
-    for (const DrawnLine& line : drawing.lines)
-        points += flattened_size(line.shape);
-    if (points > limits.points)
+    if (points_of(drawing) > limits.points)
         return large("The curves of the file have more than " + std::to_string(limits.points / 1'000'000) +
                      " million points when they are followed.");
     std::size_t crossed = 0;

@@ -8,10 +8,6 @@ namespace {
 
 constexpr double touch = 0.05; ///< mm; edges that share a cut touch within this
 
-bool parts_material(Action action) {
-    return action == Action::cut || action == Action::perforate;
-}
-
 /// What lies where, ready to be held against its neighbours.
 struct Placed {
     const PlacedPart* part;
@@ -141,9 +137,7 @@ Findings check_overlaps(const Project& project, const Derived& derived, Footprin
         std::vector<Placed> all;
         for (const PlacedPart& p : laid.parts) {
             const auto part = derived.parts.find(p.placement.part);
-            std::string name = find(project, p.placement.part)->name;
-            if (p.placement.piece > 0) name += " (piece " + std::to_string(p.placement.piece) + ")";
-            all.push_back({&p, part->second, std::move(name)});
+            all.push_back({&p, part->second, placed_name(project, p.placement)});
         }
         for (std::size_t i = 0; i < all.size(); ++i)
             for (std::size_t k = 0; k < i; ++k) {

@@ -6,6 +6,7 @@
 #include "core/base/text.h"
 #include "core/geometry/clusters.h"
 #include "core/geometry/narrow.h"
+#include "core/geometry/nearest_edge.h"
 #include "core/geometry/region_index.h"
 #include "core/geometry/reshape.h"
 #include "core/geometry/tangle.h"
@@ -23,12 +24,11 @@ constexpr double rim = 1;                      ///< mm left free where marks are
 const Lane* lane_of(const Project& project, const RunSet& run) {
     return find(project, run.lane);
 }
-bool parts_material(const Lane* lane) {
-    return lane && (lane->action == Action::cut || lane->action == Action::perforate);
+bool parts(const Lane* lane) {
+    return lane && parts_material(lane->action);
 }
 bool marks(const Lane* lane) {
-    return lane && !parts_material(lane) &&
-           lane->action != Action::print; // what is printed is trimmed on purpose
+    return lane && !parts(lane) && lane->action != Action::print; // what is printed is trimmed on purpose
 }
 
 Polylines closed_cuts(const Project& project, const EvaluatedPart& part) {
@@ -37,7 +37,7 @@ Polylines closed_cuts(const Project& project, const EvaluatedPart& part) {
                                       [](const LineSet& s) { return s.role == role::outline; });
     Polylines out;
     for (const RunSet& run : part.runs) {
-        if (run.fill || !parts_material(lane_of(project, run))) continue;
+        if (run.fill || !parts(lane_of(project, run))) continue;
         const LineSet* set = find(source, run.set);
         const bool hole =
             set && (set->role == role::motif || set->role == role::hole || set->role == role::window);
@@ -52,7 +52,7 @@ Polylines closed_cuts(const Project& project, const EvaluatedPart& part) {
 std::vector<LineSetId> sets_at(const Project& project, const EvaluatedPart& part, const Box& box) {
     std::vector<LineSetId> out;
     for (const RunSet& run : part.runs)
-        if (!run.fill && run.set && parts_material(lane_of(project, run)) &&
+        if (!run.fill && run.set && parts(lane_of(project, run)) &&
             std::any_of(run.lines.begin(), run.lines.end(),
                         [&](const Polyline& line) { return bounds(line).meets(box); }))
             out.push_back(run.set);
@@ -224,6 +224,7 @@ class PieceCheck {
         const Polylines leave = leaving(run.lines, allowed);
         if (leave.empty()) return;
         const Region outside = subtracted(region_of(Shape{{rectangle(whole.grown(1))}}), allowed);
+        const NearestEdge edge(outer);
         double far = 0;
         Box where;
         std::set<std::string> sides;
@@ -233,8 +234,8 @@ class PieceCheck {
             double here = 0;
             const char* side = "";
             for (const Point p : simplified(line, mm(0.1)).points) {
-                Point nearest;
-                const double d = to_edge(p, outer, nearest);
+                const Point nearest = edge.to(p);
+                const double d = distance(p, nearest);
                 if (d <= here) continue;
                 here = d;
                 const Point way = p - nearest;
@@ -268,19 +269,6 @@ class PieceCheck {
              {"factor", number(factor, 6)},
              {"width_mm", number(all.width() * factor, 3)}},
             where, run.set, first, std::move(remedies), run.step);
-    }
-
-    static double to_edge(Point p, const Region& region, Point& nearest) {
-        double least = 1e300;
-        for (const Ring& ring : region.rings)
-            for (std::size_t i = 0; i < ring.size(); ++i) {
-                const Point a = ring[i], b = ring[(i + 1) % ring.size()];
-                const double l2 = distance2(a, b),
-                             t = l2 > 0 ? std::clamp(dot(p - a, b - a) / l2, 0.0, 1.0) : 0;
-                const Point q = mix(a, b, t);
-                if (const double d = distance(p, q); d < least) least = d, nearest = q;
-            }
-        return least;
     }
 
     /// Words with a blank near their middle, in a single straight line.

@@ -40,7 +40,7 @@ Result<void> open_narrow(Project& project, const Finding& finding) {
         of.clear();
         const auto cut = [&](LaneId id) {
             const Lane* lane = find(project, id);
-            return lane && (lane->action == Action::cut || lane->action == Action::perforate);
+            return lane && parts_material(lane->action);
         };
         for (const LineSet& set : part->sets)
             if (!set.set_aside && cut(set.lane)) of.push_back(set.id);

@@ -110,26 +110,30 @@ Result<std::vector<PlacementId>> place_free(Project& project, const Catalog& cat
     }
     const auto places = grid(spot.placement, extent_of(*part, wish.piece), wish.copies);
     if (!places) return tl::make_unexpected(places.error());
+    return place_all(project, on, *places);
+}
+
+Result<std::vector<PlacementId>> place_all(Project& project, SheetId sheet,
+                                           const std::vector<Placement>& places) {
     std::vector<PlacementId> out;
-    for (const Placement& p : *places) {
-        const auto placed = place(project, on, p);
+    for (const Placement& p : places) {
+        const auto placed = place(project, sheet, p);
         if (!placed) return tl::make_unexpected(placed.error());
         out.push_back(*placed);
     }
     return out;
 }
 
-bool unsettled(const Project& project) {
-    for (const Sheet& sheet : project.sheets)
-        for (const Placement& p : sheet.placements)
-            if (p.by_box) return true;
-    return false;
-}
-
-void settle_placements(Project& project, const Derived& derived) {
+void settle_placements(Project& project, Workshop& workshop) {
+    const auto by_box = [](const Placement& p) { return p.by_box; };
+    if (std::none_of(project.sheets.begin(), project.sheets.end(), [&](const Sheet& sheet) {
+            return std::any_of(sheet.placements.begin(), sheet.placements.end(), by_box);
+        }))
+        return;
+    const auto derived = workshop.derive(std::make_shared<Project>(project));
     for (Sheet& sheet : project.sheets)
         for (Placement& p : sheet.placements) {
-            const EvaluatedPart* part = derived.part(p.part);
+            const EvaluatedPart* part = derived->part(p.part);
             if (!p.by_box || !part || !is_there(*part, p.piece)) continue;
             p.by_box = false;
             p = with_box_at(p, extent_of(*part, p.piece), p.left, p.top);

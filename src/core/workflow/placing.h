@@ -29,10 +29,9 @@ PlacementSpot free_spot(const Project& project, const Catalog& catalog, const De
 /// or on a further one that is added. What fits on no such sheet lies on the first, for the checks to say so.
 Result<std::vector<PlacementId>> place_free(Project& project, const Catalog& catalog, const Derived& derived,
                                             SheetId sheet, const PlaceWish& wish);
-/// Whether placements of files before version 6 wait to be settled, and settles them: what lies on the sheets
-/// looks the same and holds on to its source from now on.
-bool unsettled(const Project& project);
-void settle_placements(Project& project, const Derived& derived);
+/// Settles placements of a file before version 6, when there are any: what lies on the sheets looks the same
+/// and holds on to its source from now on.
+void settle_placements(Project& project, Workshop& workshop);
 
 /// What is needed to arrange these placements; those that are not there (any more) are left out.
 std::vector<Lying> lying(const Project& project, const Derived& derived, const std::vector<PlacementId>& ids);
@@ -48,6 +47,10 @@ std::vector<int> missing_pieces(const Project& project, const EvaluatedPart& par
 Result<std::vector<PlacementId>> place_pieces(Project& project, const Catalog& catalog,
                                               const Derived& derived, SheetId sheet, PartId part,
                                               std::vector<int> pieces, Length gap = mm(5));
+
+/// Places all of them on the sheet. Errors as of `place`.
+Result<std::vector<PlacementId>> place_all(Project& project, SheetId sheet,
+                                           const std::vector<Placement>& places);
 
 /// Copies of what lies there, in the same arrangement and in groups of their own, put at a free place as one.
 Result<std::vector<PlacementId>> place_copies(Project& project, const Catalog& catalog,

@@ -77,6 +77,7 @@ void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedP
         PrintShape shape{{}, rule, std::move(ink)};
         for (const Polyline& contour : contours)
             shape.contours.push_back(transformed(contour, placed.to_sheet));
+        shape.drawn.nib = nib_under(placed.to_sheet, shape.drawn.nib);
         out.push_back(std::move(shape));
     };
     DrawnLines drawn; // of the lines as their file has them
@@ -86,7 +87,9 @@ void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedP
         if (drawn.empty())
             for (const DrawnLine& d : evaluated.drawing->lines)
                 drawn.emplace(d.id.value, &d);
-        add(line.contours, line.rule, ink_of(part, drawn, line, *lane, tip(*lane)));
+        Drawn ink = ink_of(part, drawn, line, *lane, tip(*lane));
+        if (evaluated.worked.contains(line.set)) ink.nib = Drawn{}.nib; // how a step turned it is not known
+        add(line.contours, line.rule, std::move(ink));
     }
     for (std::size_t r = 0; r < evaluated.runs.size(); ++r) {
         const RunSet& run = evaluated.runs[r];

@@ -155,9 +155,7 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
     }
     if (code == "sheet.move-free") return move_free(project, catalog, derived, finding);
     if (code == "sheet.bring-in") return bring_in(project, derived, finding);
-    if (code == "stray.drop") return settle_strays(project, finding.place.part, StrayChoice::drop);
-    if (code == "stray.near") return settle_strays(project, finding.place.part, StrayChoice::near);
-    if (code == "stray.keep") return settle_strays(project, finding.place.part, StrayChoice::keep);
+    if (const auto choice = stray_choice(code)) return settle_strays(project, finding.place.part, *choice);
     if (code == "note.dismiss")
         return dismiss_note(project, finding.place.part, finding.code, finding.message);
     if (code == "order.usual") return set_pass_order(project, {});

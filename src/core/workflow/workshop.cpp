@@ -14,6 +14,10 @@
 
 namespace dotlane {
 
+std::string placed_name(const Project& project, const Placement& p) {
+    return find(project, p.part)->name + (p.piece > 0 ? " (piece " + std::to_string(p.piece) + ")" : "");
+}
+
 std::optional<Finding> near_limit(std::uint64_t bytes) {
     if (bytes < static_cast<std::uint64_t>(project_bytes_near * project_max_bytes)) return {};
     const std::string mb = std::to_string(bytes >> 20), most = std::to_string(project_max_bytes >> 20);
@@ -297,6 +301,7 @@ void count_placed(const Project& project, const EvaluatedPart& evaluated, Findin
 } // namespace
 
 void Workshop::lay_out(const Project& project, Derived& derived) const {
+    std::map<std::pair<PartId, int>, std::vector<Point>> hulls; // copies of a part have the same
     for (const Sheet& sheet : project.sheets) {
         LaidSheet laid;
         laid.sheet = sheet.id;
@@ -320,8 +325,7 @@ void Workshop::lay_out(const Project& project, Derived& derived) const {
         std::vector<std::string> names;
         for (const Placement& p : sheet.placements) {
             const EvaluatedPart* part = derived.part(p.part);
-            std::string name = find(project, p.part)->name;
-            if (p.piece > 0) name += " (piece " + std::to_string(p.piece) + ")";
+            std::string name = placed_name(project, p);
             if (!is_there(*part, p.piece)) {
                 boxes.emplace_back();
                 derived.findings.push_back({"sheet.no-piece",
@@ -338,7 +342,9 @@ void Workshop::lay_out(const Project& project, Derived& derived) const {
                 placed.outline = placed.box;
                 if (std::abs(std::remainder(in_degrees(p.turn), 90)) > 1e-9) {
                     placed.outline = {};
-                    for (const Point corner : outline_hull(*part, p.piece))
+                    auto& hull = hulls[{p.part, p.piece}];
+                    if (hull.empty()) hull = outline_hull(*part, p.piece);
+                    for (const Point corner : hull)
                         placed.outline.add(placed.to_sheet(corner));
                 }
                 boxes.push_back(placed.outline);

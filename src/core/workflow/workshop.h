@@ -117,6 +117,8 @@ class Workshop {
     std::map<StepId, CachedBrought> brought_;
 };
 
+/// "Lantern sleeve", "Bunting letters (piece 3)".
+std::string placed_name(const Project& project, const Placement& placement);
 /// "project.near-limit" when a project's file is about so large that it soon cannot be saved; an error
 /// beyond.
 std::optional<Finding> near_limit(std::uint64_t bytes);

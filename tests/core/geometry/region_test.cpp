@@ -1,7 +1,7 @@
-#include "core/geometry/region.h"
-
 #include <numbers>
 
+#include "core/geometry/nearest_edge.h"
+#include "core/geometry/region.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -79,6 +79,26 @@ TEST_CASE("offsets on which GEOS and Clipper agree") {
                          {-5, 5621.460, 5600},
                          {12, 14996.389, 15120},
                          {-12, 1803.611, 1680}});
+}
+
+TEST_CASE("a round corner lies within its flatness of the arc, whatever its angle") {
+    // A wedge turns by 180 degrees less its own angle at the tip; the whole outline by 360.
+    for (const double d : {0.5, 1.7, 6.0})
+        for (double angle = 7; angle < 175; angle += 3) {
+            const double half = angle * pi / 360;
+            const Polyline wedge = ring({{0, 0},
+                                         {50 * std::cos(half), -50 * std::sin(half)},
+                                         {50 * std::cos(half), 50 * std::sin(half)}});
+            const Region grown = offset(region_of({wedge}, FillRule::nonzero), mm(d));
+            REQUIRE(grown.rings.size() == 1);
+            const Ring& out = grown.rings[0];
+            double least = 1e9;
+            for (std::size_t i = 0; i < out.size(); ++i)
+                least = std::min(least, distance_to_segment({0, 0}, out[i], out[(i + 1) % out.size()]));
+            INFO("wedge of " << angle << " degrees, by " << d);
+            CHECK(least > d - 0.005 - 0.0002); // its flatness and the grid
+            CHECK(least < d + 0.0002);
+        }
 }
 
 TEST_CASE("a ring grows outwards and inwards, a filled one only outwards") {
@@ -174,4 +194,24 @@ TEST_CASE("points inside, transforms, far-off coordinates") {
     CHECK(area_of(square(10, {9000, 9000})) == Approx(100));
     CHECK(area_of(square(1e6, {-5e5, -5e5})) == Approx(4e8)); // clamped to the limits, not overflowed
     CHECK(area_of(united(std::vector<Region>{})) == 0);
+}
+
+TEST_CASE("the nearest point of a region's edge is that which looking at every edge finds") {
+    Random random("nearest edges");
+    INFO("seed " << random.seed());
+    for (int round = 0; round < 20; ++round) {
+        Region region;
+        for (int i = 0, n = random.whole(1, 5); i < n; ++i)
+            region.rings.push_back(random_ring(random, random.whole(3, 40), 1, 20,
+                                               {random.real(-60, 60), random.real(-60, 60)}));
+        const NearestEdge edge(region);
+        for (int k = 0; k < 50; ++k) {
+            const Point p{random.real(-100, 100), random.real(-100, 100)};
+            double least = 1e300;
+            for (const Ring& ring : region.rings)
+                for (std::size_t i = 0; i < ring.size(); ++i)
+                    least = std::min(least, distance_to_segment(p, ring[i], ring[(i + 1) % ring.size()]));
+            CHECK(distance(p, edge.to(p)) == Approx(least).margin(1e-9));
+        }
+    }
 }

@@ -94,6 +94,19 @@ TEST_CASE("what belongs to the art is no stray: corner marks, words beside it, t
                  "<circle cx='1' cy='200' r='0.5'/><circle cx='399' cy='200' r='0.5'/>") == 2);
 }
 
+TEST_CASE("a field of small things beside a dense one is art, not ten thousand strays") {
+    // The squiggle has the greatest length on the smallest place; the dots fill the page.
+    std::string body = "<path d='M500,500";
+    for (int i = 0; i < 400; ++i)
+        body += i % 2 ? "h-6v.01" : "h6v.01";
+    body += "' stroke='#000' fill='none'/>";
+    for (int x = 0; x < 40; ++x)
+        for (int y = 0; y < 40; ++y)
+            body += "<rect x='" + std::to_string(x * 25) + "' y='" + std::to_string(y * 25) +
+                    "' width='0.4' height='0.4'/>";
+    CHECK(strays_of(drawing(body, 1000, 1000)).empty());
+}
+
 TEST_CASE("strays: whatever the art, leaving out what was put far off gives the art back") {
     Random random("strays");
     INFO("seed " << random.seed());

@@ -126,6 +126,31 @@ TEST_CASE("what was placed so that it runs out is turned where it lies, also mir
     }
 }
 
+TEST_CASE("what is turned to fit is what runs out: its neighbours stay where they lie") {
+    FitTable t;
+    t.project.machine = "one-slot";
+    const PartId strip = t.label(305, 20);
+    const SheetId sheet = add_sheet(t.project, "one", "cream-card-12x12", "mat-12x12-standard");
+    const auto lay = [&](double top, double turn) {
+        Placement p;
+        p.part = strip, p.left = mm(4), p.top = mm(top), p.turn = degrees(turn);
+        return must(place(t.project, sheet, p));
+    };
+    const PlacementId good = lay(5, 45), first = lay(20, 0), second = lay(60, 0);
+    const auto at = [&](PlacementId id) { return *find_placement(t.project, id); };
+    const Placement before_good = at(good), before_first = at(first), before_second = at(second);
+    // Of the two findings that of the first strip is pressed.
+    Finding told;
+    const auto derived = t.derive();
+    for (const Finding& f : derived->findings)
+        if (f.code == "sheet.outside" && std::abs(f.place.box.y0 - 20) < 0.01) told = f;
+    REQUIRE(told.remedy.code == "part.turn-to-fit");
+    t.mend(told);
+    CHECK(at(good) == before_good);
+    CHECK(at(second) == before_second);
+    CHECK_FALSE(at(first) == before_first);
+}
+
 TEST_CASE("a round thing turned askew is as wide as before: its lines count, not its box") {
     FitTable t;
     const PartId oval = t.label(290, 290, Label::Edge::oval);

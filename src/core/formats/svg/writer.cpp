@@ -131,9 +131,18 @@ std::string write_print_svg(const PrintSheet& print, const std::string& project,
     std::string out = head(w, h, mm_text(page.x0) + " " + mm_text(page.y0) + " " + w + " " + h,
                            project + ", " + print.sheet.name + ": to be printed at 100 %", note);
     out += "  <g id=\"print\">\n";
-    for (const PrintShape& shape : print.shapes)
-        out +=
-            "    <path d=\"" + path_of(shape.contours) + "\"" + attributes(shape.drawn, shape.rule) + "/>\n";
+    for (const PrintShape& shape : print.shapes) {
+        std::string nib;
+        Polylines contours = shape.contours;
+        if (shape.drawn.stroke && shape.drawn.nib != Drawn{}.nib) {
+            const auto [a, b, c, d] = shape.drawn.nib;
+            contours = transformed(contours, Affine{a, b, c, d, 0, 0}.inverse());
+            nib = " transform=\"matrix(" + number(a, 6) + " " + number(b, 6) + " " + number(c, 6) + " " +
+                  number(d, 6) + " 0 0)\"";
+        }
+        out += "    <path" + nib + " d=\"" + path_of(contours) + "\"" + attributes(shape.drawn, shape.rule) +
+               "/>\n";
+    }
     out += "  </g>\n  <g id=\"origin-marks\" fill=\"none\" stroke=\"#9a958c\" stroke-width=\"0.1\">\n    "
            "<title>Marks "
            "where the pass files have theirs</title>\n    <path d=\"" +

@@ -158,6 +158,10 @@ TEST_CASE("kill -9 in the middle of editing: the copy is offered and brings the 
     while (!copied() && timer.elapsed() < 180000)
         QTest::qWait(50);
     ::kill(child, SIGKILL);
+    siginfo_t ended;
+    REQUIRE(::waitid(P_PID, static_cast<id_t>(child), &ended, WEXITED | WNOWAIT) == 0);
+    // It has ended, though nobody has waited for it: what starts it may never do so.
+    CHECK(app::Recovery::left_behind(disk(), recovery).size() == 1);
     int status = 0;
     ::waitpid(child, &status, 0);
     CHECK(WIFSIGNALED(status));

@@ -1,6 +1,5 @@
 #include "app/commands/recovery.h"
 
-#include <QDateTime>
 #include <QJsonDocument>
 #include <QJsonObject>
 #include <QtConcurrent>
@@ -13,13 +12,14 @@ namespace dotlane::app {
 namespace {
 
 /// Start time of a process in clock ticks since boot (field 22 of /proc/PID/stat, proc(5)); with the number
-/// it names a process for good. Empty when there is none.
+/// it names a process for good. Empty when there is none, or when it has ended and only waits to be reaped.
 std::string start_of(const std::string& pid) {
     QFile stat(QString::fromStdString("/proc/" + pid + "/stat"));
     if (!stat.open(QIODevice::ReadOnly)) return {};
     const QByteArray text = stat.readAll();
     // The second field is the program's name in brackets and may hold blanks.
     const auto fields = text.mid(text.lastIndexOf(')') + 2).split(' ');
+    if (fields[0] == "Z" || fields[0] == "X") return {};
     return fields.size() > 19 ? fields[19].toStdString() : std::string();
 }
 

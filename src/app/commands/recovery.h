@@ -3,7 +3,9 @@
 // have, so a copy whose process is gone was left behind.
 #pragma once
 
+#include <QDateTime>
 #include <QFutureWatcher>
+#include <QLocale>
 #include <QObject>
 #include <QTimer>
 #include <optional>
@@ -20,6 +22,12 @@ struct LeftBehind {
     /// Of the file's content that the project went back to; none when the note does not say.
     std::optional<std::uint64_t> file_hash;
     std::string copy, note; ///< files in the recovery folder
+
+    QDateTime at() const { return QDateTime::fromString(saved_at, Qt::ISODateWithMs); }
+    /// As people write it here.
+    QString when() const {
+        return at().isValid() ? QLocale().toString(at(), QLocale::ShortFormat) : saved_at;
+    }
 };
 
 class Recovery : public QObject {

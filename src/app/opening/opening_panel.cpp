@@ -5,6 +5,7 @@
 
 #include "app/lanes/lane_panel.h"
 #include "app/recipe/finding_card.h"
+#include "app/widgets/size_text.h"
 #include "present/words.h"
 
 namespace dotlane::app {
@@ -98,9 +99,8 @@ QWidget* OpeningPanel::size_card() {
     card->rows()->addWidget(label(name, TextRole::heading, card));
     const LengthUnit unit = session_.project().unit;
     card->rows()->addWidget(
-        label(tr("%1 × %2, %n line(s)", nullptr, static_cast<int>(opened().source.drawing->lines.size()))
-                  .arg(QString::fromStdString(to_text(mm(box.width()), unit, 1)),
-                       QString::fromStdString(to_text(mm(box.height()), unit, 1))),
+        label(tr("%1, %n line(s)", nullptr, static_cast<int>(opened().source.drawing->lines.size()))
+                  .arg(size_text(mm(box.width()), mm(box.height()), unit)),
               TextRole::quiet, card));
     return card;
 }
@@ -110,10 +110,7 @@ QWidget* OpeningPanel::asked_size(const QString& file_name, const std::vector<Sc
     auto* card = new Card(stations_);
     card->rows()->addWidget(label(file_name, TextRole::heading, card));
     const LengthUnit unit = session_.project().unit;
-    const auto size = [unit](const ScaleChoice& c) {
-        return tr("%1 × %2").arg(QString::fromStdString(to_text(c.width, unit, 1)),
-                                 QString::fromStdString(to_text(c.height, unit, 1)));
-    };
+    const auto size = [unit](const ScaleChoice& c) { return size_text(c.width, c.height, unit); };
     auto* why = label(tr("The file does not say how large it is. Which finished size is meant?"),
                       TextRole::body, card);
     why->setWordWrap(true);

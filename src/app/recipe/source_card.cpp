@@ -6,6 +6,7 @@
 
 #include "app/recipe/step_card.h"
 #include "app/widgets/side_panel.h"
+#include "app/widgets/size_text.h"
 #include "app/widgets/typing.h"
 #include "core/project/edits.h"
 #include "core/workflow/drawn_parts.h"
@@ -231,10 +232,7 @@ void SourceCard::show_made(const Part& part) {
                     turned = tr(" turned by %1 to %2°")
                                  .arg(std::ceil(in_degrees(fit.turned.from)))
                                  .arg(std::floor(in_degrees(fit.turned.to)));
-                sizes
-                    << tr("%1 × %2%3")
-                           .arg(QString::fromStdString(to_text(fit.stock->width, unit, 0)).section(' ', 0, 0),
-                                QString::fromStdString(to_text(fit.stock->height, unit, 0)), turned);
+                sizes << size_text(fit.stock->width, fit.stock->height, unit, 0) + turned;
             }
         words << (sizes.isEmpty() ? tr("larger than this machine reaches")
                                   : tr("stock of %1").arg(sizes.join(", ")));

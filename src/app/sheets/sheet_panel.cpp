@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 
+#include "app/widgets/size_text.h"
 #include "app/widgets/typing.h"
 #include "core/project/edits.h"
 #include "core/workflow/placing.h"
@@ -318,9 +319,8 @@ void SheetPanel::show_sheet() {
     if (!being_typed(name_)) name_->setText(sheet ? QString::fromStdString(sheet->name) : tr("no sheet yet"));
     const auto derived = session_.derived();
     const LaidSheet* laid = derived && sheet ? derived->sheet(sheet->id) : nullptr;
-    usable_->setText(laid ? tr("The tool reaches %1 × %2 of it.")
-                                .arg(QString::fromStdString(to_text(mm(laid->usable.width()), unit, 1)),
-                                     QString::fromStdString(to_text(mm(laid->usable.height()), unit, 1)))
+    usable_->setText(laid ? tr("The tool reaches %1 of it.")
+                                .arg(size_text(mm(laid->usable.width()), mm(laid->usable.height()), unit))
                           : QString());
     const Placement* p = placed();
     const bool single = session_.chosen_placements().size() == 1;

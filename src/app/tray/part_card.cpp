@@ -3,6 +3,7 @@
 #include <QCoreApplication>
 #include <QPainter>
 
+#include "app/widgets/size_text.h"
 #include "core/workflow/placing.h"
 #include "present/part_painter.h"
 
@@ -51,12 +52,7 @@ void PartCard::show_part(const Session& session, const Part& part) {
     worst_.reset();
     size_.clear();
     if (evaluated) {
-        const auto text = [&](double v) {
-            QString s = QString::fromStdString(to_text(mm(v), session.project().unit, 1));
-            return s;
-        };
-        size_ = tr("%1 × %2").arg(text(evaluated->box.width()).remove(" mm").remove(" in"),
-                                  text(evaluated->box.height()));
+        size_ = size_text(mm(evaluated->box.width()), mm(evaluated->box.height()), session.project().unit);
         for (const Lane& lane : session.project().lanes)
             for (const RunSet& run : evaluated->runs)
                 if (run.lane == lane.id) {

@@ -194,15 +194,12 @@ void MainWindow::recover(const LeftBehind& copy) {
     if (!project) return void(Q_EMIT session_.failed(project.error()));
     // Where the copy does not say what its file held, a file that is newer than the copy was changed since.
     auto known = copy.file_hash;
-    const auto copied_at = QDateTime::fromString(copy.saved_at, Qt::ISODateWithMs);
-    if (!known && QFileInfo(copy.path).lastModified() > copied_at) known = 0;
+    if (!known && QFileInfo(copy.path).lastModified() > copy.at()) known = 0;
     start_project(std::move(*project), copy.path, known);
     session_.mark_modified();
     recovery_.adopt(copy);
-    const QString at =
-        copied_at.isValid() ? QLocale().toString(copied_at, QLocale::ShortFormat) : copy.saved_at;
     notice_->tell(Notice::Kind::news,
-                  tr("\"%1\" is back as it was at %2. Save it to keep it.").arg(copy.name, at) +
+                  tr("\"%1\" is back as it was at %2. Save it to keep it.").arg(copy.name, copy.when()) +
                       (session_.file().differs()
                            ? " " + tr("Its file has been changed since; saving will ask what to do.")
                            : QString()));

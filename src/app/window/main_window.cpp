@@ -304,6 +304,10 @@ void MainWindow::changeEvent(QEvent* event) {
     if (event->type() == QEvent::StyleChange || event->type() == QEvent::PaletteChange)
         for (QWidget* w : findChildren<QWidget*>())
             w->update();
+    // Another window may have ended meanwhile and left work behind.
+    if (event->type() == QEvent::ActivationChange && awake_ && isActiveWindow() &&
+        pages_->currentWidget() == start_)
+        show_start();
     QMainWindow::changeEvent(event);
 }
 

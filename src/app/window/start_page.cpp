@@ -111,9 +111,9 @@ void StartPage::show_lists(const QStringList& recent, const std::vector<LeftBehi
         auto* card = new Card(this);
         card->set_chosen(true);
         auto* row = new QHBoxLayout;
-        auto* text = label(tr("\"%1\" was not saved when the program ended (copy of %2).")
-                               .arg(copy.name, QString(copy.saved_at).replace('T', ' ')),
-                           TextRole::body, card);
+        auto* text =
+            label(tr("\"%1\" was not saved when the program ended (copy of %2).").arg(copy.name, copy.when()),
+                  TextRole::body, card);
         text->setWordWrap(true);
         auto* restore = pill(tr("Restore it"), card);
         restore->setObjectName("restore");

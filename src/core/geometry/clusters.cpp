@@ -200,6 +200,21 @@ class Clustering {
 
 } // namespace
 
+std::size_t nested_pairs(const std::vector<ClusterRing>& rings, std::size_t most) {
+    std::vector<Box> boxes, open;
+    for (const ClusterRing& ring : rings)
+        boxes.push_back(bounds(Polyline{*ring.points, ring.closed}));
+    std::sort(boxes.begin(), boxes.end(), [](const Box& a, const Box& b) { return a.x0 < b.x0; });
+    std::size_t count = 0;
+    for (const Box& box : boxes) {
+        std::erase_if(open, [&](const Box& o) { return o.x1 < box.x0; });
+        for (const Box& o : open)
+            if (o.contains(box) && ++count > most) return count;
+        open.push_back(box);
+    }
+    return count;
+}
+
 std::vector<Cluster> clusters(const std::vector<ClusterRing>& rings, double reach, Known known) {
     return Clustering(rings, reach, known).run();
 }

@@ -36,4 +36,8 @@ enum class Known { nothing, clean };
 std::vector<Cluster> clusters(const std::vector<ClusterRing>& rings, double reach,
                               Known known = Known::nothing);
 
+/// How many pairs of rings lie in one another by their boxes, counted up to `most`: what `clusters` costs, in
+/// time and memory, when rings are nested deeply.
+std::size_t nested_pairs(const std::vector<ClusterRing>& rings, std::size_t most);
+
 } // namespace dotlane

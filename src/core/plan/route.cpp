@@ -4,62 +4,10 @@
 #include <numeric>
 
 #include "core/plan/tour.h"
+#include "core/plan/waits.h"
 
 namespace dotlane {
 namespace {
-
-/// For each line the closed lines around it.
-std::vector<std::vector<int>> containers(const Polylines& lines, const std::vector<double>& areas) {
-    const auto n = lines.size();
-    std::vector<std::vector<int>> out(n);
-    std::vector<Box> boxes;
-    for (const Polyline& line : lines)
-        boxes.push_back(bounds(line));
-    std::vector<std::size_t> by_left(n);
-    std::iota(by_left.begin(), by_left.end(), 0U);
-    std::sort(by_left.begin(), by_left.end(), [&](auto a, auto b) {
-        return boxes[a].x0 != boxes[b].x0 ? boxes[a].x0 < boxes[b].x0 : areas[a] > areas[b];
-    });
-    std::vector<std::size_t> open; // closed lines whose right side is still ahead
-    for (const std::size_t i : by_left) {
-        std::erase_if(open, [&](std::size_t o) { return boxes[o].x1 < boxes[i].x0; });
-        for (const std::size_t o : open)
-            if (areas[o] > areas[i] && boxes[o].contains(boxes[i]) &&
-                ring_contains(lines[o].points, lines[i].points[lines[i].points.size() / 2]))
-                out[i].push_back(static_cast<int>(o));
-        if (areas[i] > 0) open.push_back(i);
-    }
-    return out;
-}
-
-/// For each line the smallest closed line that must wait for it, or -1. Where outlines overlap, a line may
-/// lie in two that do not lie in one another: then the smaller of them is made to come before the larger as
-/// well, so that one chain of waiting holds for all. Waiting always goes from smaller to larger, hence never
-/// round in a circle.
-std::vector<int> parents(const Polylines& lines) {
-    std::vector<double> areas;
-    for (const Polyline& line : lines)
-        areas.push_back(line.closed ? std::abs(signed_area_mm2(line.points)) : 0);
-    auto around = containers(lines, areas);
-    std::vector<std::size_t> by_area(lines.size());
-    std::iota(by_area.begin(), by_area.end(), 0U);
-    std::stable_sort(by_area.begin(), by_area.end(), [&](auto a, auto b) { return areas[a] < areas[b]; });
-    std::vector<int> parent(lines.size(), -1);
-    const auto smaller = [&](int a, int b) { // equal ones in the order given, so that there is no tie
-        const double p = areas[static_cast<std::size_t>(a)], q = areas[static_cast<std::size_t>(b)];
-        return p != q ? p < q : a < b;
-    };
-    for (const std::size_t i : by_area) {
-        if (around[i].empty()) continue;
-        const auto least = std::min_element(around[i].begin(), around[i].end(), smaller);
-        parent[i] = *least;
-        auto& next = around[static_cast<std::size_t>(*least)];
-        for (const int other : around[i])
-            if (other != *least && std::find(next.begin(), next.end(), other) == next.end())
-                next.push_back(other);
-    }
-    return parent;
-}
 
 /// A line, or an outline with all that must come before it.
 struct Block {
@@ -146,7 +94,7 @@ RouteResult route(Polylines lines, const RouteOptions& options, Progress& progre
     std::erase_if(lines, [](const Polyline& line) { return line.points.empty(); });
     RouteResult out;
     out.travel_as_drawn = travel_of(lines, options.rest);
-    const auto parent = options.inner_first ? parents(lines) : std::vector<int>(lines.size(), -1);
+    const auto parent = options.inner_first ? waits_for(lines) : std::vector<int>(lines.size(), -1);
     std::vector<std::vector<std::size_t>> inner(lines.size());
     for (std::size_t i = 0; i < lines.size(); ++i)
         if (parent[i] >= 0) inner[static_cast<std::size_t>(parent[i])].push_back(i);
@@ -172,8 +120,10 @@ RouteResult route(Polylines lines, const RouteOptions& options, Progress& progre
             for (const std::size_t k : inner[i])
                 within.push_back(std::move(block_of[k]));
             for (Block& b : routed(std::move(within), first_of(lines[i]), progress))
-                for (Polyline& p : b.strokes)
-                    block.strokes.push_back(std::move(p));
+                if (block.strokes.empty()) // in a deep nest all that has been gathered goes on at once
+                    block.strokes = std::move(b.strokes);
+                else
+                    std::move(b.strokes.begin(), b.strokes.end(), std::back_inserter(block.strokes));
             start_between(lines[i], last_of(block.strokes.back()), last_of(block.strokes.back()));
         }
         block.strokes.push_back(std::move(lines[i]));

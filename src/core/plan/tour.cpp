@@ -18,7 +18,7 @@ class EndGrid {
             box.add(i.a), box.add(i.b);
         const double n = static_cast<double>(items.size());
         cell_ = std::max({std::sqrt(box.width() * box.height() / n) * 1.5,
-                          std::max(box.width(), box.height()) / 4000, 1e-9});
+                          std::max(box.width(), box.height()) / std::min(4000.0, n), 1e-9});
         x0_ = box.x0, y0_ = box.y0;
         columns_ = static_cast<int>(box.width() / cell_) + 1;
         rows_ = static_cast<int>(box.height() / cell_) + 1;

@@ -18,6 +18,7 @@ namespace {
 constexpr std::size_t most_told = 6;           ///< places; the others are counted
 constexpr std::size_t most_crossings = 20'000; ///< beyond, outlines are too tangled to have pieces
 constexpr std::size_t most_points = 20'000;    ///< of what lies in one another: it would hold up every edit
+constexpr std::size_t most_nested = 1'000'000; ///< pairs of outlines in one another, half a second's work
 constexpr double beyond_slack = 0.1;           ///< mm; lines that end on the edge
 constexpr double rim = 1;                      ///< mm left free where marks are brought in
 
@@ -314,6 +315,10 @@ CutArea cut_area(const Project& project, const EvaluatedPart& part) {
     for (const Polyline& line : closed)
         rings.push_back({&line.points, true});
     CutArea out;
+    if (nested_pairs(rings, most_nested) > most_nested) {
+        out.left_out = 1;
+        return out;
+    }
     Polylines kept;
     for (const Cluster& cluster : clusters(rings, 0.1)) {
         std::size_t points = 0;

@@ -117,3 +117,22 @@ TEST_CASE("at the rim of the grid, where no frame fits, areas are worked all the
     CHECK(in_square_mm(area(subtracted(a, b))) == Approx(375));
     CHECK(in_square_mm(area(intersected(united(a, c), united(b, c)))) == Approx(50));
 }
+
+TEST_CASE("pairs of rings in one another are counted as looking at all of them does, up to a limit") {
+    Random random("nested pairs");
+    INFO("seed " << random.seed());
+    Polylines lines;
+    for (int i = 0; i < 80; ++i)
+        lines.push_back(
+            {random_ring(random, 5, 1, random.real(2, 40), {random.real(0, 60), random.real(0, 60)}), true});
+    std::vector<ClusterRing> rings;
+    std::size_t pairs = 0;
+    for (const Polyline& line : lines) {
+        rings.push_back({&line.points, true});
+        for (const Polyline& other : lines)
+            pairs += &line != &other && bounds(line).contains(bounds(other));
+    }
+    REQUIRE(pairs > 20);
+    CHECK(nested_pairs(rings, 10'000) == pairs);
+    CHECK(nested_pairs(rings, 10) == 11);
+}

@@ -1,3 +1,4 @@
+// Finished sizes in words.
 #pragma once
 
 #include <QCoreApplication>

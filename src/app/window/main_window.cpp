@@ -305,7 +305,7 @@ void MainWindow::changeEvent(QEvent* event) {
         for (QWidget* w : findChildren<QWidget*>())
             w->update();
     // Another window may have ended meanwhile and left work behind.
-    if (event->type() == QEvent::ActivationChange && awake_ && isActiveWindow() &&
+    if (event->type() == QEvent::ActivationChange && awake_ && isActiveWindow() && start_.made() &&
         pages_->currentWidget() == start_)
         show_start();
     QMainWindow::changeEvent(event);

@@ -7,7 +7,7 @@ build_packages="g++ cmake ninja-build pkg-config qt6-base-dev qt6-svg-dev qt6-to
   qt6-l10n-tools qt6-qpa-plugins librsvg2-bin libgl-dev libpolyclipping-dev libpotrace-dev libpng-dev libturbojpeg0-dev nlohmann-json3-dev libpugixml-dev
   libexpected-dev libboost-dev libcli11-dev libfreetype-dev libharfbuzz-dev libfontconfig-dev zlib1g-dev"
 # Catch2, the references that the checks compare with, and a display for the real window.
-test_packages="catch2 libgeos-dev xvfb xauth librsvg2-bin poppler-utils units libpaper-utils glpk-utils libglpk-dev gcc libharfbuzz-bin hershey-fonts-data python3-ezdxf hp2xx potrace fonts-cabin fonts-dancingscript fonts-dejavu-core
+test_packages="catch2 locales libgeos-dev xvfb xauth librsvg2-bin poppler-utils units libpaper-utils glpk-utils libglpk-dev gcc libharfbuzz-bin hershey-fonts-data python3-ezdxf hp2xx potrace fonts-cabin fonts-dancingscript fonts-dejavu-core
   openclipart-svg iso-flags-svg librsvg2-tests tango-icon-theme bootstrap-icons breeze-icon-theme openscad-testing-data"
 # The drawings that importing is timed on are among the test's packages.
 bench_packages="libbenchmark-dev fonts-dejavu-core libgeos-dev librsvg2-bin openclipart-svg iso-flags-svg librsvg2-tests tango-icon-theme bootstrap-icons breeze-icon-theme"

@@ -1,6 +1,7 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
 #include "core/project/edits.h"
+#include "core/workflow/making.h"
 
 namespace dotlane::cli {
 namespace {
@@ -9,10 +10,15 @@ class Fill final : public ProjectVerb {
     void options(CLI::App& app) override {
         app.add_option("--part", part_, "Part by name or number");
         app.add_option("--step", step_, "Change this fill (number) instead of adding one");
-        app.add_option("--line-set", sets_, "Line sets to fill, by name or number; several may be given");
-        app.add_option("--lane", lane_, "Lane that receives the fill; the line set's own when left out");
-        app.add_option("--spacing", spacing_, "Between neighbouring lines, such as 0.4mm");
-        app.add_option("--angle", angle_, "Of the lines, in degrees");
+        app.add_option("--line-set", sets_,
+                       "Line sets to fill, by name or number; several may be given; all with closed lines "
+                       "when left out");
+        app.add_option("--lane", lane_,
+                       "Lane that receives the fill; when left out the line set's own if it marks, "
+                       "else the first that does");
+        app.add_option("--spacing", spacing_,
+                       "Between neighbouring lines, such as 0.4mm; 0.85 of the tip when left out");
+        app.add_option("--angle", angle_, "Of the lines, in degrees; 35 when left out");
         app.add_option("--inset", inset_, "From the edge, or 'auto' for half the tip");
         app.add_flag("--joined,!--separate", joined_,
                      "Ends joined along the edge (the default), or a lift after each line");
@@ -31,6 +37,9 @@ class Fill final : public ProjectVerb {
         if (!part_id) return c.error(part_id.error());
         const Part& part = *find(project, *part_id);
         Step step{{}, true, {}, FillStep{}};
+        if (step_ == 0 && (remove_ || off_option_->count() > 0))
+            return c.error(
+                {"cli.which", "Which fill? Say --step and its number; `dot-lane-cli show` lists them.", {}});
         if (step_ > 0) {
             bool found = false;
             for (const Step& s : part.steps)
@@ -44,25 +53,24 @@ class Fill final : public ProjectVerb {
                 return fine;
             }
         }
-        auto& fill = std::get<FillStep>(step.what);
         const auto sets = sets_named(project, *part_id, sets_);
         if (!sets) return c.error(sets.error());
-        if (!sets->empty()) step.of = *sets;
-        if (step.of.empty())
-            return c.error({"step.no-lines", "Say what to fill: --line-set. See `dot-lane-cli show`.", {}});
-        for (const LineSetId id : step.of) {
-            const LineSet* set = find(part, id);
-            const Step* maker = maker_of(part, id);
-            if (!step.lane) step.lane = set ? set->lane : maker ? maker->lane : LaneId{};
-        }
-        if (const auto ok = read_numbers(project, step, fill); !ok) return c.error(ok.error());
         if (step_ == 0) {
-            const auto added = add_maker(project, *part_id, step.lane, fill, step.of, keep_outline_);
+            const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+            const auto added =
+                append_step(project, c.workshop.catalog(), *derived->part(*part_id), FillStep{}, *sets);
             if (!added) return c.error(added.error());
-            step.id = *added;
-        } else if (const auto ok = change_step(project, *part_id, step); !ok) {
-            return c.error(ok.error());
+            step = *find(*find(project, *part_id), *added);
+            if (keep_outline_)
+                for (const LineSetId set : step.of)
+                    if (const auto ok = set_aside(project, *part_id, set, false); !ok)
+                        return c.error(ok.error());
+        } else if (!sets->empty()) {
+            step.of = *sets;
         }
+        if (const auto ok = read_numbers(project, step, std::get<FillStep>(step.what)); !ok)
+            return c.error(ok.error());
+        if (const auto ok = change_step(project, *part_id, step); !ok) return c.error(ok.error());
         return report(c, project, *part_id, step.id);
     }
 
@@ -121,10 +129,7 @@ class Fill final : public ProjectVerb {
                      {"open_lines", r.open_lines},
                      {"too_thin", r.too_thin}});
         else
-            c.out << "fill " << step.value << ": " << r.rows << " rows, " << r.runs << " strokes, " << r.lifts
-                  << " lifts, " << number(in_mm(r.length) / 1000, 2) << " m, inked "
-                  << number(r.coverage.covered_percent, 1) << " %, over the edge "
-                  << number(r.coverage.overspill_percent, 1) << " %\n";
+            print_fill(c.out, step, r);
         return fine;
     }
 

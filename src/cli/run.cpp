@@ -1,5 +1,6 @@
 #include "cli/run.h"
 
+#include <algorithm>
 #include <sstream>
 
 #include "cli/verb.h"
@@ -52,6 +53,15 @@ int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out,
         sub->add_flag("--json", json, "Answer in JSON; numbers carry their unit in the key");
         made.back()->declare(*sub);
         subs.push_back(sub);
+    }
+    const std::string_view first = argc > 1 ? argv[1] : "";
+    if (!first.empty() && first.front() != '-' &&
+        std::none_of(std::begin(verbs), std::end(verbs), [&](const auto& v) { return v.name == first; })) {
+        err << "dot-lane-cli: There is no command \"" << printable(first) << "\". There are:";
+        for (const auto& v : verbs)
+            err << (v.name == verbs[0].name ? " " : ", ") << v.name;
+        err << ".\n";
+        return bad;
     }
     try {
         app.parse(argc, argv);

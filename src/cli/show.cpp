@@ -107,13 +107,9 @@ class Show final : public ProjectVerb {
                       << (s.set_aside ? "set aside"
                           : s.lane    ? plate(project, s.lane)
                                       : "no lane")
-                      << "  " << s.name << ": " << count_in(e, s.id)
-                      << (count_in(e, s.id) == 1 ? " line\n" : " lines\n");
+                      << "  " << s.name << ": " << counted(count_in(e, s.id), "line", "lines") << "\n";
             for (const auto& [id, r] : e.fills)
-                c.out << "      fill " << id.value << ": " << r.rows << " rows, " << r.runs << " strokes, "
-                      << r.lifts << " lifts, " << number(in_mm(r.length) / 1000, 2) << " m, inked "
-                      << number(r.coverage.covered_percent, 1) << " %, over the edge "
-                      << number(r.coverage.overspill_percent, 1) << " %\n";
+                print_fill(c.out << "      ", id, r);
         }
         c.out << "\nSheets\n";
         for (const Sheet& s : project.sheets) {

@@ -45,8 +45,13 @@ class StepVerb final : public ProjectVerb {
             id = *added;
         }
         if (!find(*find(project, *part), id)) {
-            if (step_ > 0 || !pairs_.empty())
+            if (step_ > 0)
                 return c.error({"cli.unknown", "There is no step " + std::to_string(step_) + ".", {}});
+            if (asks_for_change())
+                return c.error(
+                    {"cli.which",
+                     "Which step? Say --step and its number; `dot-lane-cli step PROJECT` lists them.",
+                     {}});
             return list(c, project, *part);
         }
         if (remove_) {
@@ -61,13 +66,19 @@ class StepVerb final : public ProjectVerb {
         return list(c, project, *part);
     }
 
+    bool asks_for_change() const {
+        return remove_ || off_option_->count() > 0 || aside_option_->count() > 0 || move_to_ > 0 ||
+               !lane_.empty() || !sources_.empty() || !of_.empty() || !by_.empty() || !pairs_.empty();
+    }
+
     Result<StepId> add(Context& c, Project& project, PartId part) const {
         const StepKind* kind = step_kind(kind_);
         if (!kind) return fail("cli.unknown", "There is no step \"" + kind_ + "\". " + steps_help());
         const auto of = sets_named(project, part, of_), by = sets_named(project, part, by_);
         if (!of) return tl::make_unexpected(of.error());
         if (!by) return tl::make_unexpected(by.error());
-        return append_step(project, c.workshop.catalog(), part, kind->fresh, *of, *by);
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        return append_step(project, c.workshop.catalog(), *derived->part(part), kind->fresh, *of, *by);
     }
 
     Result<void> change_sources(Project& project, PartId part, StepId id) const {

@@ -99,6 +99,13 @@ void print_findings(std::ostream& out, const Findings& list) {
         out << grade_name(f.grade) << ": " << f.message << "\n";
 }
 
+void print_fill(std::ostream& out, StepId step, const FillReport& r) {
+    out << "fill " << step.value << ": " << counted(r.rows, "row", "rows") << ", "
+        << counted(r.runs, "stroke", "strokes") << ", " << counted(r.lifts, "lift", "lifts") << ", "
+        << number(in_mm(r.length) / 1000, 2) << " m, inked " << number(r.coverage.covered_percent, 1)
+        << " %, over the edge " << number(r.coverage.overspill_percent, 1) << " %\n";
+}
+
 Result<Length> length_option(const Project& project, const std::string& text) {
     return parse_length(text, project.unit);
 }

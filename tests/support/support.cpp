@@ -1,5 +1,6 @@
 #include "tests/support/support.h"
 
+#include <clocale>
 #include <cstdio>
 #include <cstdlib>
 #include <filesystem>
@@ -11,6 +12,7 @@
 #include <unistd.h>
 
 #include "core/formats/svg/reader.h"
+#include "core/workflow/filling.h"
 #include "core/workflow/opening.h"
 
 namespace dotlane::test {
@@ -210,6 +212,31 @@ TemporaryFolder::TemporaryFolder() {
 TemporaryFolder::~TemporaryFolder() {
     std::error_code ignored;
     std::filesystem::remove_all(path, ignored);
+}
+
+CommaLocale::CommaLocale() {
+    ::setenv("LOCPATH", DOTLANE_BUILD "/locale", 1);
+    REQUIRE(std::setlocale(LC_ALL, "de_DE.UTF-8"));
+    REQUIRE(std::string(std::localeconv()->decimal_point) == ",");
+}
+
+CommaLocale::~CommaLocale() {
+    std::setlocale(LC_ALL, "C");
+    ::unsetenv("LOCPATH");
+}
+
+Result<StepId> fill_lines(Project& project, const Catalog& catalog, PartId part_id,
+                          const std::vector<LineId>& lines) {
+    const Part* part = find(project, part_id);
+    if (!part) return fail("edit.missing", "There is no such part in this project.");
+    std::vector<LineId> closed;
+    for (const LineId id : lines)
+        if (const DrawnLine* line = find(*part->source.drawing, id); line && fillable(*line))
+            closed.push_back(id);
+    if (closed.empty()) return fail("step.no-lines", "None of these lines is closed.");
+    const auto set = gather(project, part_id, closed, "filled lines");
+    if (!set) return tl::make_unexpected(set.error());
+    return fill_sets(project, catalog, part_id, {*set});
 }
 
 } // namespace dotlane::test

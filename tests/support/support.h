@@ -115,4 +115,17 @@ class TemporaryFolder {
     std::string operator/(const std::string& name) const { return path + "/" + name; }
 };
 
+/// A comma stands before decimals as long as this lives, as Qt sets it in such a country.
+class CommaLocale {
+  public:
+    CommaLocale();
+    ~CommaLocale();
+    CommaLocale(const CommaLocale&) = delete;
+    CommaLocale& operator=(const CommaLocale&) = delete;
+};
+
+/// Fills those of the lines that are closed, as a line set of their own.
+Result<StepId> fill_lines(Project& project, const Catalog& catalog, PartId part,
+                          const std::vector<LineId>& lines);
+
 } // namespace dotlane::test

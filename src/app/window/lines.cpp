@@ -41,20 +41,18 @@ void MainWindow::fill(const std::vector<LineSetId>& sets) {
     const auto& chosen = session_.choice().lines;
     std::vector<LineId> closed;
     for (const FlatLine& line : part->lines)
-        if (chosen.contains(line.id) &&
-            (line.filled || std::any_of(line.contours.begin(), line.contours.end(),
-                                        [](const Polyline& c) { return c.closed; })))
-            closed.push_back(line.id);
+        if (chosen.contains(line.id) && fillable(line)) closed.push_back(line.id);
     StepId made;
     session_.change(tr("Add fill"), [&](Project& p) -> Result<void> {
         auto of = sets;
-        if (of.empty()) {
-            if (closed.empty()) return fail("step.no-lines", "A fill needs closed lines: choose some first.");
+        if (of.empty() && !chosen.empty()) {
+            if (closed.empty())
+                return fail("step.no-lines", "A fill needs closed lines, and none of the chosen ones is.");
             const auto found = sets_of_lines(p, *part, closed, "filled lines");
             if (!found) return tl::make_unexpected(found.error());
             of = *found;
         }
-        const auto step = fill_sets(p, session_.catalog(), part->part, of);
+        const auto step = append_step(p, session_.catalog(), *part, FillStep{}, of);
         if (!step) return tl::make_unexpected(step.error());
         made = *step;
         return {};
@@ -86,12 +84,7 @@ void MainWindow::add_step(const QString& key) {
                     return fail("step.no-lines", "Choose what is to be cut out of the other lines first.");
                 std::swap(of, by);
             }
-            const bool adds = brings(kind->fresh);
-            if (of.empty() && (kind->makes || (kind->second == StepKind::Second::wanted)) && !adds)
-                for (const LineSet& set : dotlane::find(p, part->id)->sets)
-                    if (!set.set_aside && std::find(by.begin(), by.end(), set.id) == by.end())
-                        of.push_back(set.id);
-            const auto step = append_step(p, session_.catalog(), part->id, kind->fresh, of, by);
+            const auto step = append_step(p, session_.catalog(), *evaluated, kind->fresh, of, by);
             if (!step) return tl::make_unexpected(step.error());
             made = *step;
             return {};

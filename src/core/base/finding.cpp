@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/base/text.h"
+
 namespace dotlane {
 
 const char* grade_name(Grade grade) {
@@ -14,6 +16,12 @@ const char* grade_name(Grade grade) {
         break;
     }
     return "error";
+}
+
+std::optional<double> number_argument(const Finding& finding, std::string_view key) {
+    for (const auto& [name, value] : finding.args)
+        if (name == key) return plain_number(value);
+    return std::nullopt;
 }
 
 int count(const Findings& findings, Grade grade) {

@@ -3,7 +3,9 @@
 // CLI can put it in other words or another language.
 #pragma once
 
+#include <optional>
 #include <string>
+#include <string_view>
 #include <utility>
 #include <vector>
 
@@ -47,6 +49,9 @@ struct Finding {
 };
 
 using Findings = std::vector<Finding>;
+
+/// What the finding says under this key; none when it says nothing, or no number.
+std::optional<double> number_argument(const Finding& finding, std::string_view key);
 
 const char* grade_name(Grade grade);
 int count(const Findings& findings, Grade grade);

@@ -22,6 +22,14 @@ std::string number(double value, int decimals) {
     return text == "-0" ? "0" : text;
 }
 
+std::optional<double> plain_number(std::string_view text) {
+    if (text.starts_with('+')) text.remove_prefix(1);
+    double value = 0;
+    const auto [end, bad] = std::from_chars(text.data(), text.data() + text.size(), value);
+    if (bad != std::errc() || end != text.data() + text.size() || !std::isfinite(value)) return std::nullopt;
+    return value;
+}
+
 std::string spoken_seconds(double seconds) {
     const auto total = static_cast<long>(std::llround(seconds));
     const long h = total / 3600, m = total / 60 % 60, s = total % 60;

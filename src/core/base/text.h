@@ -12,6 +12,8 @@ namespace dotlane {
 
 /// Shortest form with at most `decimals` digits after the point, no trailing zeros, never "-0".
 std::string number(double value, int decimals);
+/// The text as a whole, a finite number with a point; a plus before it is taken.
+std::optional<double> plain_number(std::string_view text);
 /// "4 min 10 s", "36 min", "1 h 5 min", "8 s": a duration in the words of the board.
 std::string spoken_seconds(double seconds);
 /// "1,234,567".

@@ -1,7 +1,6 @@
 #include "core/lettering/marks.h"
 
 #include <cmath>
-#include <cstdlib>
 #include <optional>
 
 #include "core/base/text.h"
@@ -25,7 +24,7 @@ std::optional<Mark> next_mark(const std::string& text, std::size_t from) {
         if ((inside[0] != '+' && inside[0] != '-') || inside.size() > 7 ||
             inside.find_first_not_of("0123456789.", 1) != inside.npos)
             continue;
-        return Mark{open, close + 1, std::strtod(inside.c_str(), nullptr)};
+        if (const auto kern = plain_number(inside)) return Mark{open, close + 1, *kern};
     }
     return std::nullopt;
 }

@@ -99,24 +99,19 @@ class Planner {
     }
 
     void explain_stops() {
-        const auto counted = [](std::size_t n, const char* what) {
-            return std::to_string(n) + " " + what +
-                   (n == 1                               ? ""
-                    : what[std::strlen(what) - 1] == 's' ? "es"
-                                                         : "s");
-        };
-        const std::string passes = counted(passes_.size(), "pass"),
-                          stops = counted(static_cast<std::size_t>(slots_.stops) + 1, "stop");
+        const bool one = passes_.size() == 1;
+        const std::string passes = counted(passes_.size(), "pass", "passes"),
+                          stops = counted(static_cast<std::size_t>(slots_.stops) + 1, "stop", "stops");
         if (machine_.slots.size() > 1)
             plan_.reasons.push_back(
                 {"stops.fewest",
-                 passes + " need no more than " + stops + " with " +
-                     counted(machine_.slots.size(), "holder") +
+                 passes + (one ? " needs" : " need") + " no more than " + stops + " with " +
+                     counted(machine_.slots.size(), "holder", "holders") +
                      ", the last of them only to unload: no order of swapping does with fewer."});
         else
             plan_.reasons.push_back(
                 {"stops.one-slot",
-                 passes + " make " + stops +
+                 passes + (one ? " makes " : " make ") + stops +
                      ": with one holder every change of tool is one, and the last only unloads."});
         if (std::any_of(passes_.begin(), passes_.end(), [](const Pass& p) { return under_foil(*p.work); }))
             plan_.reasons.push_back(

@@ -2,6 +2,7 @@
 // so a state costs only what its step changed.
 #pragma once
 
+#include <algorithm>
 #include <map>
 #include <memory>
 #include <optional>
@@ -26,6 +27,12 @@ struct FlatLine {
     /// What the contours bound, when a step has made it: whoever changes the contours takes it away.
     std::shared_ptr<const Region> area;
 };
+
+/// Whether the line bounds an area: a contour of it closes, or its file fills it.
+inline bool fillable(const FlatLine& line) {
+    return line.filled || std::any_of(line.contours.begin(), line.contours.end(),
+                                      [](const Polyline& contour) { return contour.closed; });
+}
 
 struct WorkSet {
     LineSetId id;

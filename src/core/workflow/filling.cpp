@@ -38,18 +38,4 @@ Result<StepId> fill_sets(Project& project, const Catalog& catalog, PartId part_i
     return add_maker(project, part_id, lane, fill, sets, false);
 }
 
-Result<StepId> fill_lines(Project& project, const Catalog& catalog, PartId part_id,
-                          const std::vector<LineId>& lines) {
-    const Part* part = find(project, part_id);
-    if (!part) return fail("edit.missing", "There is no such part in this project.");
-    std::vector<LineId> closed;
-    for (const LineId id : lines)
-        if (const DrawnLine* line = find(*part->source.drawing, id); line && fillable(*line))
-            closed.push_back(id);
-    if (closed.empty()) return fail("step.no-lines", "A fill needs closed lines: choose some first.");
-    const auto set = gather(project, part_id, closed, "filled lines");
-    if (!set) return tl::make_unexpected(set.error());
-    return fill_sets(project, catalog, part_id, {*set});
-}
-
 } // namespace dotlane

@@ -10,10 +10,6 @@ namespace dotlane {
 /// else the first marking lane of the project, else a new draw lane. Its spacing is 0.85 of the tip: lines
 /// overlap by 15 %, within the 10 to 20 % that is common practice for a solid look.
 Result<StepId> fill_sets(Project& project, const Catalog& catalog, PartId part, std::vector<LineSetId> sets);
-/// The same for single lines, which become a line set of their own. Error "step.no-lines" when none is
-/// closed.
-Result<StepId> fill_lines(Project& project, const Catalog& catalog, PartId part,
-                          const std::vector<LineId>& lines);
 
 /// Share of the tip's width that lines of a solid fill are apart.
 inline constexpr double solid_spacing = 0.85;

@@ -123,11 +123,8 @@ void check_fit(const Project& project, const Catalog& catalog, const EvaluatedPa
 }
 
 bool lies_turned(const Project& project, const Finding& finding) {
-    double from = 0, to = 0;
-    for (const auto& [key, value] : finding.args) {
-        if (key == "from_degrees") from = std::stod(value);
-        if (key == "to_degrees") to = std::stod(value);
-    }
+    const double from = number_argument(finding, "from_degrees").value_or(0),
+                 to = number_argument(finding, "to_degrees").value_or(0);
     for (const Sheet& sheet : project.sheets)
         for (const Placement& p : sheet.placements) {
             if (p.part != finding.place.part) continue;

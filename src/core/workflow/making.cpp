@@ -210,6 +210,26 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part
     return add_maker(project, part_id, lane, std::move(what), of, true);
 }
 
+Result<StepId> append_step(Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
+                           StepWhat what, std::vector<LineSetId> of, std::vector<LineSetId> by) {
+    const Part* part = find(project, evaluated.part);
+    if (!part) return fail("edit.missing", "There is no such part in this project.");
+    const StepKind& kind = kind_of(what);
+    const bool fills = std::holds_alternative<FillStep>(what);
+    if (of.empty() && (kind.makes || kind.second == StepKind::Second::wanted) && !brings(what)) {
+        for (const LineSet& set : part->sets)
+            if (!set.set_aside && std::find(by.begin(), by.end(), set.id) == by.end() &&
+                (!fills ||
+                 std::any_of(evaluated.lines.begin(), evaluated.lines.end(),
+                             [&](const FlatLine& line) { return line.set == set.id && fillable(line); })))
+                of.push_back(set.id);
+        if (of.empty())
+            return fail("step.no-lines", fills ? "There are no closed lines that could be filled."
+                                               : "There are no lines that it could work on.");
+    }
+    return append_step(project, catalog, evaluated.part, std::move(what), std::move(of), std::move(by));
+}
+
 std::vector<EnvelopeFit> envelopes_for(const Catalog& catalog, Length width, Length height) {
     const double least = 3, easy = 5.5,
                  most = 25; // half a millimetre off the 6 is rounding of sizes in inches

@@ -53,6 +53,10 @@ Result<void> send_lines(Project& project, const EvaluatedPart& evaluated, const 
 /// sources aside.
 Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part, StepWhat what,
                            std::vector<LineSetId> of, std::vector<LineSetId> by = {});
+/// The same for any kind: with `of` empty a step that makes lines works on all of the source's that are not
+/// set aside, a fill on those of them with closed lines. Error "step.no-lines" when there are none.
+Result<StepId> append_step(Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
+                           StepWhat what, std::vector<LineSetId> of, std::vector<LineSetId> by = {});
 
 struct EnvelopeFit {
     const Envelope* envelope;

@@ -179,7 +179,7 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
     const Box page{0, 0, in_mm(read->drawing.page_width), in_mm(read->drawing.page_height)};
     const double over =
         std::max({page.x0 - box.x0, page.y0 - box.y0, box.x1 - page.x1, box.y1 - page.y1, 0.0});
-    if (over > 0.01) {
+    if (over > 0.05) { // less would be told as "0 mm"
         const auto shift = [](double lo, double hi, double page_size) {
             if (hi - lo >= page_size) return -lo;
             return lo < 0 ? -lo : hi > page_size ? page_size - hi : 0.0;
@@ -187,11 +187,14 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
         const Point by{shift(box.x0, box.x1, page.x1), shift(box.y0, box.y1, page.y1)};
         read->drawing = transformed(read->drawing, Affine::translation(by));
         out.outside_by_mm = over;
+        std::string moved;
+        for (const auto& [way, where] : {std::pair{by.x, " mm across"}, {by.y, " mm down"}})
+            if (const std::string far = number(way, 1); far != "0")
+                moved += (moved.empty() ? ": moved by " : " and ") + far + where;
         out.findings.push_back(
             {"open.off-page",
              Grade::hint,
-             "The art ran " + number(over, 1) + " mm off its page and was brought into view: moved by " +
-                 number(by.x, 1) + " mm across and " + number(by.y, 1) + " mm down.",
+             "The art ran " + number(over, 1) + " mm off its page and was brought into view" + moved + ".",
              {{"over_mm", number(over, 3)}, {"dx_mm", number(by.x, 3)}, {"dy_mm", number(by.y, 3)}}});
     }
     if (const auto ok = gate(read->drawing, file_name); !ok) return tl::make_unexpected(ok.error());

@@ -1,6 +1,5 @@
 // Remedies of narrow places and of marks beyond what is cut out: ordinary edits of source values.
 #include <algorithm>
-#include <map>
 #include <set>
 
 #include "core/project/edits.h"
@@ -11,15 +10,6 @@
 namespace dotlane {
 namespace {
 
-using Arguments = std::map<std::string, std::string>;
-
-Arguments arguments(const Finding& finding) {
-    return {finding.args.begin(), finding.args.end()};
-}
-double number_of(const Arguments& args, const char* key, double otherwise) {
-    const auto it = args.find(key);
-    return it == args.end() ? otherwise : std::stod(it->second);
-}
 Result<void> add(Project& project, const Finding& finding, StepWhat what, LaneId lane = {}) {
     std::vector<LineSetId> of;
     if (finding.place.line_set) of.push_back(finding.place.line_set);
@@ -32,9 +22,9 @@ Error gone() {
 } // namespace
 
 Result<void> open_narrow(Project& project, const Finding& finding) {
-    const Arguments args = arguments(finding);
+    const auto least = number_argument(finding, "least_mm");
     const Part* part = find(project, finding.place.part);
-    if (!part || !args.contains("least_mm")) return tl::make_unexpected(gone());
+    if (!part || !least) return tl::make_unexpected(gone());
     std::vector<LineSetId> of = {finding.place.line_set};
     if (!of.front()) { // many places: of everything that is cut
         of.clear();
@@ -47,7 +37,7 @@ Result<void> open_narrow(Project& project, const Finding& finding) {
         for (const Step& step : part->steps)
             if (step.result && !step.aside && cut(step.lane)) of.push_back(step.result);
     }
-    const CleanStep clean{{}, mm(number_of(args, "least_mm", 0)), {}, {}, false};
+    const CleanStep clean{{}, mm(*least), {}, {}, false};
     return add_step(project, part->id, {{}, true, {}, clean, of}).map([](StepId) {});
 }
 
@@ -59,7 +49,7 @@ Result<void> thicken(Project& project, const Finding& finding) {
     const Step* maker = maker_of(*part, id);
     if (!set && !maker) return tl::make_unexpected(gone());
     OutlineStep outline;
-    outline.distance = mm(number_of(arguments(finding), "thicker_mm", 0.3));
+    outline.distance = mm(number_argument(finding, "thicker_mm").value_or(0.3));
     outline.outer_only = false;
     Project next = project;
     if (const auto ok = add(next, finding, outline, set ? set->lane : maker->lane); !ok) return ok;
@@ -95,9 +85,8 @@ Result<void> bring_marks_in(Project& project, const Finding& finding) {
     const PartId id = finding.place.part;
     Part* part = find(project, id);
     if (!part) return fail("remedy.none", "The part is gone.");
-    Arguments args = arguments(finding);
     const std::string& code = finding.remedy.code;
-    const double factor = number_of(args, "factor", 1);
+    const double factor = number_argument(finding, "factor").value_or(1);
     if (const Step* found = find(*part, finding.place.step))
         if (std::holds_alternative<WordsStep>(found->what)) {
             Step step = *found;
@@ -105,7 +94,7 @@ Result<void> bring_marks_in(Project& project, const Finding& finding) {
             if (code == "beyond.turn") words.turn += degrees(90);
             if (code == "beyond.smaller") {
                 words.lettering.sized_by = Lettering::SizedBy::width;
-                words.lettering.size = mm(number_of(args, "width_mm", 50));
+                words.lettering.size = mm(number_argument(finding, "width_mm").value_or(50));
             }
             if (code == "beyond.wrap") {
                 std::string& text = words.lettering.text;

@@ -85,9 +85,9 @@ Result<void> place_part(Project& project, const Catalog& catalog, const Derived&
 
 /// The number stands in the finding: pieces that lie apart make a part only together.
 Result<void> want_placed(Project& project, const Finding& finding) {
-    for (const auto& [key, value] : finding.args)
-        if (key == "placed") return set_quantity(project, finding.place.part, std::stoi(value));
-    return fail("remedy.none", "There is nothing to count.");
+    const auto placed = number_argument(finding, "placed");
+    if (!placed) return fail("remedy.none", "There is nothing to count.");
+    return set_quantity(project, finding.place.part, static_cast<int>(*placed));
 }
 
 Result<void> take_off_missing(Project& project, const Derived& derived, const Finding& finding) {
@@ -125,24 +125,18 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
     if (code == "piece.drop") return drop_piece(project, derived, finding);
     if (code.starts_with("beyond.")) return bring_marks_in(project, finding);
     if (code == "clean.close") {
-        for (const auto& [key, value] : finding.args)
-            if (key == "widest_mm")
-                return add_step(project, finding.place.part,
-                                {{},
-                                 true,
-                                 {},
-                                 CleanStep{{}, {}, {}, mm(std::stod(value) * 1.05 + 0.01), false},
-                                 finding.place.line_set ? std::vector{finding.place.line_set}
-                                                        : std::vector<LineSetId>{}})
-                    .map([](StepId) {});
-        return fail("remedy.none", "The gap is gone.");
+        const auto widest = number_argument(finding, "widest_mm");
+        if (!widest) return fail("remedy.none", "The gap is gone.");
+        const CleanStep close{{}, {}, {}, mm(*widest * 1.05 + 0.01), false};
+        const auto of =
+            finding.place.line_set ? std::vector{finding.place.line_set} : std::vector<LineSetId>{};
+        return add_step(project, finding.place.part, {{}, true, {}, close, of}).map([](StepId) {});
     }
     if (code == "text.legible") {
         Part* part = find(project, finding.place.part);
         auto* spec = part ? std::get_if<Lettering>(&part->source.spec) : nullptr;
         if (!spec) return fail("remedy.none", "The lettering is gone.");
-        for (const auto& [key, value] : finding.args)
-            if (key == "least_mm") spec->size = mm(std::stod(value));
+        if (const auto least = number_argument(finding, "least_mm")) spec->size = mm(*least);
         return {};
     }
     if (code == "step.off") {

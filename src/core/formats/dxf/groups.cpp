@@ -37,13 +37,10 @@ namespace {
 
 double parsed(const Group& group) {
     std::string text(group.value);
-    if (text.starts_with('+')) text.erase(0, 1);
     std::replace(text.begin(), text.end(), ',', '.'); // of programs that write as their country does
-    double v = 0;
-    const auto [end, bad] = std::from_chars(text.data(), text.data() + text.size(), v);
-    if (bad != std::errc() || end != text.data() + text.size() || !std::isfinite(v))
-        throw Stop{"dxf.number", "A number should stand here that can be worked with.", group.line};
-    return v;
+    const auto v = plain_number(text);
+    if (!v) throw Stop{"dxf.number", "A number should stand here that can be worked with.", group.line};
+    return *v;
 }
 
 } // namespace

@@ -255,8 +255,17 @@ void print_fields(std::ostream& out, const std::function<void(Fields&)>& fields)
     }
 }
 
-nlohmann::json fields_json(const std::function<void(Fields&)>& fields, bool all) {
-    Describer describer(all);
+nlohmann::json described_json(const std::function<void(Fields&)>& fields) {
+    Describer describer(true);
+    fields(describer);
+    nlohmann::json out = nlohmann::json::array();
+    for (const auto& row : describer.rows)
+        out.push_back({{"key", without_unit(row.key)}, {"range", row.range}, {"offered", row.value}});
+    return out;
+}
+
+nlohmann::json fields_json(const std::function<void(Fields&)>& fields) {
+    Describer describer(false);
     fields(describer);
     nlohmann::json out = nlohmann::json::object();
     for (const auto& row : describer.rows) {

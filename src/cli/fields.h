@@ -49,8 +49,10 @@ Result<void> set_fields(T& value, const std::vector<std::string>& pairs, const P
 
 /// One row a member: key, value now, range or choices.
 void print_fields(std::ostream& out, const std::function<void(Fields&)>& fields);
-/// `all`: also members that have no effect at the moment.
-nlohmann::json fields_json(const std::function<void(Fields&)>& fields, bool all = false);
+/// [{"key": "width", "range": "3 to 2000 mm", "offered": 80.0}, ...]
+nlohmann::json described_json(const std::function<void(Fields&)>& fields);
+/// Those that have an effect at the moment.
+nlohmann::json fields_json(const std::function<void(Fields&)>& fields);
 /// {"web_mm": 2.4, ...}; keys that come twice become lists.
 nlohmann::json figures_json(const std::vector<Figure>& figures);
 void print_figures(std::ostream& out, const std::vector<Figure>& figures);

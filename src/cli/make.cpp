@@ -20,7 +20,7 @@ class MakeVerb final : public Verb {
         app.footer(kinds_help());
         app.add_option("project", path_, "The project file (.dotlane); made when it does not exist")
             ->required();
-        app.add_option("kind", kind_, "What to make, or 'kinds' for a list with all their numbers")
+        app.add_option("kind", kind_, "What to make; `dot-lane-cli kinds source` lists their numbers")
             ->required();
         app.add_option("--set", pairs_, "A number or choice, such as width=105mm; several may be given");
         app.add_option("--name", name_, "Name of the part");
@@ -29,7 +29,6 @@ class MakeVerb final : public Verb {
     }
 
     int run(Context& c) override {
-        if (kind_ == "kinds") return list(c);
         const SourceKind* kind = source_kind(kind_);
         if (!kind) return c.error({"cli.unknown", "There is no kind \"" + kind_ + "\". " + kinds_help(), {}});
         return change_project(c, path_, true, [&](Project& project) { return act(c, project, *kind); });
@@ -57,22 +56,6 @@ class MakeVerb final : public Verb {
                               name_, layer->of);
         return make_part(project, c.workshop.catalog(), c.workshop.fonts(), std::move(spec), name_)
             .map([](PartId part) { return std::vector{part}; });
-    }
-
-    static int list(Context& c) {
-        nlohmann::json all = nlohmann::json::object();
-        for (const SourceKind& kind : source_kinds()) {
-            SourceSpec spec = kind.fresh;
-            const auto show = [&](Fields& f) { fields(spec, f); };
-            if (c.json) {
-                all[kind.key] = fields_json(show, true);
-            } else {
-                c.out << kind.key << ": " << kind.about << "\n";
-                print_fields(c.out, show);
-            }
-        }
-        if (c.json) c.print(all);
-        return fine;
     }
 
     std::string path_, kind_, name_;

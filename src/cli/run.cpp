@@ -16,21 +16,24 @@ constexpr struct {
     const char* name;
     const char* help;
     std::unique_ptr<Verb> (*make)();
-} verbs[] = {{"import", "Open a file as a new part and put its lines into lanes", make_import},
-             {"make", "Make a part from numbers: a card, a label, lettering...", make_make},
-             {"source", "Show or change the numbers a part is made from", make_source},
-             {"step", "Steps of a part's recipe: join, outline, cut out, dash...", make_step},
-             {"show", "What the project holds", make_show},
-             {"lane", "Send lines to a lane, or change a lane", make_lane},
-             {"fill", "Fill closed lines with parallel lines", make_fill},
-             {"apart", "A part of its own for each level, piece, colour, group or name", make_apart},
-             {"glyphs", "All glyphs of a font, and its switches", make_glyphs},
-             {"place", "Put a part on a sheet, or change its place or size", make_place},
-             {"arrange", "Line up, spread, turn or group what lies on a sheet", make_arrange},
-             {"check", "All findings", make_check},
-             {"plan", "Passes, stops, times", make_plan},
-             {"rehearse", "The simulated run, move by move", make_rehearse},
-             {"export", "Write a folder of SVG files and the run sheet", make_export}};
+} verbs[] = {
+    {"import", "Open a file as a new part and put its lines into lanes", make_import},
+    {"kinds", "What parts can be made from, and what steps there are, with all their numbers", make_kinds},
+    {"catalog", "Stocks, mats, machines and tools, with their ids", make_catalog},
+    {"make", "Make a part from numbers: a card, a label, lettering...", make_make},
+    {"source", "Show or change the numbers a part is made from", make_source},
+    {"step", "Steps of a part's recipe: join, outline, cut out, dash...", make_step},
+    {"show", "What the project holds", make_show},
+    {"lane", "Send lines to a lane, or change a lane", make_lane},
+    {"fill", "Fill closed lines with parallel lines", make_fill},
+    {"apart", "A part of its own for each level, piece, colour, group or name", make_apart},
+    {"glyphs", "All glyphs of a font, and its switches", make_glyphs},
+    {"place", "Put a part on a sheet, or change its place or size", make_place},
+    {"arrange", "Line up, spread, turn or group what lies on a sheet", make_arrange},
+    {"check", "All findings", make_check},
+    {"plan", "Passes, stops, times", make_plan},
+    {"rehearse", "The simulated run, move by move", make_rehearse},
+    {"export", "Write a folder of SVG files and the run sheet", make_export}};
 
 /// Nothing has been saved when it throws: a verb saves last.
 int guarded(Verb& verb, Context& context) {

@@ -62,15 +62,17 @@ nlohmann::json to_json(const Finding& finding);
 nlohmann::json to_json(const Findings& findings);
 void print_findings(std::ostream& out, const Findings& list);
 
-/// A length as makers write it, in the project's unit when bare.
 /// "fill 7: 24 rows, 3 strokes, 2 lifts, 0.81 m, inked 98.2 %, over the edge 0 %"
 void print_fill(std::ostream& out, StepId step, const FillReport& report);
 
+/// A length as makers write it, in the project's unit when bare.
 Result<Length> length_option(const Project& project, const std::string& text);
 
 /// Tells what a computed part came to; its exit code is that of its findings.
 int report_part(Context& context, const Project& project, PartId part);
 
+std::unique_ptr<Verb> make_kinds();
+std::unique_ptr<Verb> make_catalog();
 std::unique_ptr<Verb> make_import();
 std::unique_ptr<Verb> make_make();
 std::unique_ptr<Verb> make_source();

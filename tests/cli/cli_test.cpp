@@ -167,7 +167,6 @@ TEST_CASE_METHOD(Terminal, "make: parts from numbers, every kind, in a project t
     CHECK(card["numbers"]["height_mm"] == 100);
     CHECK(card["name"] == "Thanks");
     CHECK(project("m.dotlane").parts.back().quantity == 12);
-    CHECK(answer({"make", "m.dotlane", "kinds"})["lettering"]["size_mm"] == 20);
     REQUIRE(run({"make", "m.dotlane", "folded-card"}) == 0);
     CHECK(out.find("fits envelope C6") != std::string::npos);
     CHECK(run({"make", "m.dotlane", "castle"}) == 2);
@@ -556,9 +555,13 @@ TEST_CASE_METHOD(Terminal,
         }
     };
     REQUIRE(run({"make", "n.dotlane", "label", "--name", "tag"}) == 0);
-    const json kinds = answer({"make", "n.dotlane", "kinds"});
-    for (const auto& [kind, fields] : kinds.items())
-        if (kind != "picture") refuse({"make", "n.dotlane", kind}, fields);
+    const json kinds = answer({"kinds", "source"});
+    for (const json& kind : kinds["kinds"]) {
+        json numbers = json::object();
+        for (const json& field : kind["fields"])
+            numbers[field["key"].get<std::string>()] = field["offered"];
+        refuse({"make", "n.dotlane", kind["kind"]}, numbers);
+    }
     for (const StepKind& kind : step_kinds()) {
         if (std::string(kind.key) == "fill") continue; // it has a verb of its own
         std::vector<std::string> add{"step",  "n.dotlane", "--part", "tag",

@@ -91,3 +91,34 @@ TEST_CASE_METHOD(Terminal, "a lane run twice tells how much is run, once") {
     REQUIRE(run({"lane", "p.dotlane", "--change", "C", "--repeats", "2"}) == 0);
     CHECK(sheet() == once + ", all run 2 times");
 }
+
+TEST_CASE_METHOD(Terminal, "kinds and catalog are told without a project, with what the other verbs take") {
+    const json all = answer({"kinds"})["kinds"];
+    CHECK(all.size() == source_kinds().size() + step_kinds().size());
+    for (const json& kind : all) {
+        CHECK_FALSE(kind["about"].get<std::string>().empty());
+        for (const json& field : kind["fields"])
+            CHECK_FALSE(field["range"].get<std::string>().empty());
+    }
+    const json one = answer({"kinds", "step", "outline"})["kinds"];
+    REQUIRE(one.size() == 1);
+    const auto& fields = one[0]["fields"];
+    CHECK(std::any_of(fields.begin(), fields.end(), [](const json& f) { return f["key"] == "distance"; }));
+    CHECK(answer({"kinds", "fill"})["kinds"].size() == 1);
+    CHECK(run({"kinds", "step", "castle"}) == 2);
+    CHECK(err.find("cut-out") != std::string::npos); // what there is
+    CHECK(run({"kinds", "castles"}) == 2);
+
+    const json catalog = answer({"catalog"});
+    CHECK(catalog["stocks"].size() == test::catalog().stocks.size());
+    CHECK(catalog["tools"].size() == test::catalog().tools.size());
+    CHECK(answer({"catalog", "mats"}).size() == 1);
+    // What it lists can be given to the verbs that ask for it.
+    REQUIRE(run({"make", "p.dotlane", "label"}) == 0);
+    const std::string stock = catalog["stocks"][0]["id"], mat = answer({"catalog", "mats"})["mats"][0]["id"];
+    CHECK(run({"place", "p.dotlane", "--stock", stock, "--mat", mat}) <= 1);
+    CHECK(project().sheets.at(0).stock == stock);
+    REQUIRE(run({"catalog", "machines"}) == 0);
+    CHECK(out.find(test::catalog().machines[0].id) != std::string::npos);
+    CHECK(files.files.size() == 3); // two drawings and the project
+}

@@ -170,7 +170,8 @@ class Import final : public Verb {
                             {"lanes", lanes},
                             {"findings", to_json(opened.findings)}});
         }
-        c.out << "\"" << opened.name << "\": " << opened.source.drawing->lines.size() << " lines, "
+        c.out << "\"" << opened.name
+              << "\": " << counted(opened.source.drawing->lines.size(), "line", "lines") << ", "
               << to_text(mm(box.width()), project.unit) << " x " << to_text(mm(box.height()), project.unit)
               << "\n";
         for (const Gathering& g : gatherings)

@@ -37,7 +37,9 @@ class KindsVerb final : public Verb {
         json list = json::array();
         std::string names;
         for (const Described& kind : all_kinds()) {
-            if (!group_.empty() && group_ != kind.group) continue;
+            const bool fill_as_step =
+                group_ == "step" && kind.group == std::string_view("fill"); // it is one too
+            if (!group_.empty() && group_ != kind.group && !fill_as_step) continue;
             names += (names.empty() ? "" : ", ") + std::string(kind.key);
             if (!name_.empty() && !same_word(name_, kind.key)) continue;
             list.push_back({{"group", kind.group},

@@ -105,6 +105,7 @@ TEST_CASE_METHOD(Terminal, "kinds and catalog are told without a project, with w
     const auto& fields = one[0]["fields"];
     CHECK(std::any_of(fields.begin(), fields.end(), [](const json& f) { return f["key"] == "distance"; }));
     CHECK(answer({"kinds", "fill"})["kinds"].size() == 1);
+    CHECK(answer({"kinds", "step"})["kinds"].size() == step_kinds().size()); // a fill is one
     CHECK(run({"kinds", "step", "castle"}) == 2);
     CHECK(err.find("cut-out") != std::string::npos); // what there is
     CHECK(run({"kinds", "castles"}) == 2);

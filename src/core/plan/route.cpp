@@ -120,7 +120,7 @@ RouteResult route(Polylines lines, const RouteOptions& options, Progress& progre
             for (const std::size_t k : inner[i])
                 within.push_back(std::move(block_of[k]));
             for (Block& b : routed(std::move(within), first_of(lines[i]), progress))
-                if (block.strokes.empty()) // in a deep nest all that has been gathered goes on at once
+                if (block.strokes.empty()) // of rings in rings, all that has been gathered goes on at once
                     block.strokes = std::move(b.strokes);
                 else
                     std::move(b.strokes.begin(), b.strokes.end(), std::back_inserter(block.strokes));

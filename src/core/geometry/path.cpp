@@ -9,6 +9,18 @@ void Contour::quad_to(Point control, Point to) {
     cubic_to(mix(from, control, 2.0 / 3), mix(to, control, 2.0 / 3), to);
 }
 
+void Contour::arc_about(Point centre, Point major, Point minor, double from, double sweep) {
+    const int pieces =
+        std::max(1, static_cast<int>(std::ceil(std::abs(sweep) / (std::numbers::pi / 4) - 1e-9)));
+    const double step = sweep / pieces, handle = 4.0 / 3 * std::tan(step / 4);
+    const auto at = [&](double t) { return centre + major * std::cos(t) + minor * std::sin(t); };
+    const auto slope = [&](double t) { return minor * std::cos(t) - major * std::sin(t); };
+    for (int i = 0; i < pieces; ++i) {
+        const double a = from + step * i, b = a + step;
+        cubic_to(at(a) + slope(a) * handle, at(b) - slope(b) * handle, at(b));
+    }
+}
+
 void Contour::arc_to(double rx, double ry, double x_axis_degrees, bool large, bool sweep, Point to) {
     const Point from = end();
     rx = std::abs(rx), ry = std::abs(ry);
@@ -28,18 +40,9 @@ void Contour::arc_to(double rx, double ry, double x_axis_degrees, bool large, bo
     if (sweep && sweep_angle < 0) sweep_angle += 2 * std::numbers::pi;
     if (!sweep && sweep_angle > 0) sweep_angle -= 2 * std::numbers::pi;
     if (!std::isfinite(sweep_angle)) return line_to(to); // radii beyond what can be computed with
-    const int pieces =
-        std::max(1, static_cast<int>(std::ceil(std::abs(sweep_angle) / (std::numbers::pi / 2) - 1e-9)));
-    const double step = sweep_angle / pieces;
-    const double k = 4.0 / 3 * std::tan(step / 4);
     const Affine place = Affine::translation(centre) * turn * Affine::scaling(rx, ry);
-    for (int i = 0; i < pieces; ++i) {
-        const double a = t0 + step * i, b = a + step;
-        const Point pa{std::cos(a), std::sin(a)}, pb{std::cos(b), std::sin(b)};
-        const bool last = i + 1 == pieces;
-        cubic_to(place({pa.x - k * pa.y, pa.y + k * pa.x}), place({pb.x + k * pb.y, pb.y - k * pb.x}),
-                 last ? to : place(pb));
-    }
+    arc_about(centre, place({1, 0}) - centre, place({0, 1}) - centre, t0, sweep_angle);
+    segments.back().to = to;
 }
 
 Contour rectangle(const Box& box) {

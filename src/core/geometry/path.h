@@ -30,8 +30,13 @@ struct Contour {
     void cubic_to(Point c1, Point c2, Point to) { segments.push_back({c1, c2, to, true}); }
     /// Exact degree elevation.
     void quad_to(Point control, Point to);
-    /// SVG's endpoint arc (SVG 1.1 implementation notes F.6); radii in mm, angle in degrees. Each quarter
-    /// turn becomes one cubic, within 0.03 % of the radius.
+    /// On from the end along centre + major cos t + minor sin t, t in radians from `from`, over `sweep`
+    /// (negative: the other way): one cubic for each eighth of a turn, within 5 millionths of the radius (a
+    /// quarter would be off by 0.03 %, which shows on large arcs; Goldapp 1991). The end of the contour must
+    /// stand where the arc begins.
+    void arc_about(Point centre, Point major, Point minor, double from, double sweep);
+    /// SVG's endpoint arc (SVG 1.1 implementation notes F.6); radii in mm, angle in degrees; ends exactly at
+    /// `to`.
     void arc_to(double rx, double ry, double x_axis_degrees, bool large, bool sweep, Point to);
     Point end() const { return segments.empty() ? start : segments.back().to; }
 };

@@ -16,15 +16,8 @@ using std::numbers::pi;
 Contour arc(Point centre, Point major, Point minor, double from, double to) {
     double sweep = std::fmod(to - from, 2 * pi);
     if (sweep < 1e-12) sweep += 2 * pi;
-    const int pieces = std::max(1, static_cast<int>(std::ceil(sweep / (pi / 4) - 1e-9)));
-    const double step = sweep / pieces, handle = 4.0 / 3 * std::tan(step / 4);
-    const auto at = [&](double a) { return centre + major * std::cos(a) + minor * std::sin(a); };
-    const auto slope = [&](double a) { return major * -std::sin(a) + minor * std::cos(a); };
-    Contour c{at(from), {}, sweep > 2 * pi - 1e-9};
-    for (int i = 0; i < pieces; ++i) {
-        const double a = from + step * i, b = a + step;
-        c.cubic_to(at(a) + slope(a) * handle, at(b) - slope(b) * handle, at(b));
-    }
+    Contour c{centre + major * std::cos(from) + minor * std::sin(from), {}, sweep > 2 * pi - 1e-9};
+    c.arc_about(centre, major, minor, from, sweep);
     return c;
 }
 

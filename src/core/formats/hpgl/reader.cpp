@@ -205,18 +205,15 @@ class Plotter {
     void arc(Point centre, double sweep) {
         const double radius = distance(here_, centre),
                      from = std::atan2(here_.y - centre.y, here_.x - centre.x);
-        const int pieces =
-            std::max(1, static_cast<int>(std::ceil(std::abs(sweep) / (std::numbers::pi / 4) - 1e-9)));
-        if (pieces > 1000) throw Wrong{"hpgl.number", "An arc turns more often than any arc can."};
-        const double step = sweep / pieces, handle = 4.0 / 3 * std::tan(step / 4) * radius;
-        const auto on = [&](double a) { return centre + Point{std::cos(a), std::sin(a)} * radius; };
-        const auto slope = [](double a) { return Point{-std::sin(a), std::cos(a)}; };
-        if (down_) begin();
-        for (int i = 0; i < pieces; ++i) {
-            const double a = from + step * i, b = a + step;
-            if (down_) line_.cubic_to(on(a) + slope(a) * handle, on(b) - slope(b) * handle, on(b));
+        if (std::abs(sweep) > 125 * 2 * std::numbers::pi)
+            throw Wrong{"hpgl.number", "An arc turns more often than any arc can."};
+        Contour c{here_, {}, false};
+        c.arc_about(centre, {radius, 0}, {0, radius}, from, sweep);
+        if (down_) {
+            begin();
+            line_.segments.insert(line_.segments.end(), c.segments.begin(), c.segments.end());
         }
-        here_ = on(from + sweep);
+        here_ = c.end();
     }
     void lift() {
         if (drawing_) add(std::move(line_));

@@ -75,6 +75,7 @@ json move_json(const Plan& plan, std::size_t m) {
         j["lane"] = pass.lane.value, j["plate"] = pass.plate;
         j["action"] = action_name(pass.action), j["tool"] = pass.tool, j["slot"] = pass.slot,
         j["strokes"] = pass.strokes.size();
+        j["repeats"] = pass.repeats;
         j["length_mm"] = in_mm(length(pass.strokes));
     }
     return j;
@@ -113,6 +114,7 @@ class PlanVerb final : public ProjectVerb {
                      {"stops", t.stops},
                      {"passes", t.passes},
                      {"sheets", t.sheets},
+                     {"parts", parts_json(plan.program, plan.timeline)},
                      {"cost", t.cost},
                      {"travel_mm", in_mm(t.travel)},
                      {"travel_as_drawn_mm", in_mm(t.travel_as_drawn)},
@@ -128,6 +130,14 @@ class PlanVerb final : public ProjectVerb {
     bool why_ = false;
 };
 
+/// Whose the stroke is that is being run, or that the tool is on its way to; null at stops and on the way
+/// home.
+const StrokeOf* drawn_at(const Plan& plan, const MachineState& s) {
+    const auto* pass = std::get_if<PassMove>(&plan.program.moves[s.move]);
+    const std::size_t run = plan.timeline.entries()[s.entry].stroke;
+    return pass && run < runs(*pass) ? &stroke_of(*pass, run).of : nullptr;
+}
+
 class Rehearse final : public ProjectVerb {
     bool changes() const override { return false; }
     void options(CLI::App& app) override {
@@ -138,8 +148,10 @@ class Rehearse final : public ProjectVerb {
         if (!derived->plan) return c.error(derived->no_plan);
         const Plan& plan = *derived->plan;
         std::vector<double> times;
-        if (at_ >= 0)
-            times.push_back(at_);
+        if (at_ && !(std::isfinite(*at_) && *at_ >= 0))
+            return c.error({"rehearse.time", "--at takes a time in seconds, from 0.", {}});
+        if (at_)
+            times.push_back(*at_);
         else
             for (const MoveSpan& span : plan.timeline.spans())
                 times.push_back(in_seconds(span.start));
@@ -155,8 +167,13 @@ class Rehearse final : public ProjectVerb {
                               {"y_mm", s.at.y},
                               {"tool_down", s.tool_down},
                               {"strokes_done", s.strokes_done},
-                              {"strokes", pass ? pass->strokes.size() : 0},
+                              {"strokes", pass ? runs(*pass) : 0},
                               {"pass", pass ? pass->plate : ""}});
+            if (const StrokeOf* of = drawn_at(plan, s)) {
+                states.back()["draws"] = spoken(plan.program, *of);
+                states.back()["part"] = of->part.value, states.back()["placement"] = of->placement.value,
+                states.back()["line_set"] = of->line_set.value;
+            }
         }
         if (c.json)
             c.print({{"total_s", in_seconds(plan.timeline.total())}, {"states", states}});
@@ -168,14 +185,15 @@ class Rehearse final : public ProjectVerb {
                     c.out << "hands: stop";
                 else
                     c.out << s["pass"].get<std::string>() << "  " << s["doing"].get<std::string>()
-                          << ", stroke " << s["strokes_done"] << " of " << s["strokes"];
+                          << (s.contains("draws") ? " " + s["draws"].get<std::string>() : "") << ", stroke "
+                          << s["strokes_done"] << " of " << s["strokes"];
                 c.out << ", carriage at " << number(s["x_mm"], 1) << ", " << number(s["y_mm"], 1) << " mm\n";
             }
             c.out << "total " << spoken_seconds(in_seconds(plan.timeline.total())) << "\n";
         }
         return fine;
     }
-    double at_ = -1;
+    std::optional<double> at_;
 };
 
 class Export final : public ProjectVerb {

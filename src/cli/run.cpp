@@ -32,6 +32,7 @@ constexpr struct {
     {"arrange", "Line up, spread, turn or group what lies on a sheet", make_arrange},
     {"check", "All findings", make_check},
     {"plan", "Passes, stops, times", make_plan},
+    {"program", "The program a cutter runs, as JSON lines; or what such a program comes to", make_program},
     {"rehearse", "The simulated run, move by move", make_rehearse},
     {"export", "Write a folder of SVG files and the run sheet", make_export}};
 

@@ -17,6 +17,30 @@ std::string json_text(const json& document) {
     return text + "\n";
 }
 
+constexpr int default_decimals = 6;
+
+/// What a member's number means stands at the end of its key.
+int decimals_of(const std::string& key, int otherwise) {
+    constexpr std::pair<const char*, int> by_end[] = {{"_mm", 4},  {"_mm2", 3},    {"_s", 2},
+                                                      {"_m", 4},   {"cost", 2},    {"price", 2},
+                                                      {"_deg", 4}, {"percent", 3}, {"degrees", 4}};
+    for (const auto& [end, decimals] : by_end)
+        if (key.ends_with(end)) return decimals;
+    return otherwise;
+}
+
+void round_numbers(json& j, int decimals) {
+    if (j.is_object())
+        for (auto it = j.begin(); it != j.end(); ++it)
+            round_numbers(it.value(), decimals_of(it.key(), decimals));
+    else if (j.is_array())
+        for (json& v : j)
+            round_numbers(v, decimals);
+    else if (j.is_number_float() && std::isfinite(j.get<double>()))
+        // By way of the shortest decimal text, so that 5.08 is not written as 5.079999.
+        j = plain_number(number(j.get<double>(), decimals)).value_or(j.get<double>());
+}
+
 constexpr int lock_wait_ms = 120'000; ///< a picture may be traced while the lock is held
 
 } // namespace
@@ -32,6 +56,12 @@ int Context::error(const Error& e) const {
 }
 
 void Context::print(const nlohmann::json& document) const {
+    nlohmann::json rounded = document;
+    round_numbers(rounded, default_decimals);
+    out << json_text(rounded);
+}
+
+void Context::print_exact(const nlohmann::json& document) const {
     out << json_text(document);
 }
 

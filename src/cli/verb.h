@@ -28,7 +28,10 @@ struct Context {
     /// Prints an error as text or JSON on stderr and gives the exit code for it.
     int error(const Error& error) const;
     /// Prints a JSON document on stdout.
+    /// Numbers are rounded to what they mean: lengths to 0.0001 mm, times to 0.01 s, money to the cent.
     void print(const nlohmann::json& document) const;
+    /// The same with all digits, for what is read back.
+    void print_exact(const nlohmann::json& document) const;
 };
 
 class Verb {
@@ -68,6 +71,9 @@ void print_fill(std::ostream& out, StepId step, const FillReport& report);
 /// A length as makers write it, in the project's unit when bare.
 Result<Length> length_option(const Project& project, const std::string& text);
 
+/// What the machine's time goes to, part by part.
+nlohmann::json parts_json(const Program& program, const Timeline& timeline);
+
 /// Tells what a computed part came to; its exit code is that of its findings.
 int report_part(Context& context, const Project& project, PartId part);
 
@@ -86,6 +92,7 @@ std::unique_ptr<Verb> make_place();
 std::unique_ptr<Verb> make_arrange();
 std::unique_ptr<Verb> make_check();
 std::unique_ptr<Verb> make_plan();
+std::unique_ptr<Verb> make_program();
 std::unique_ptr<Verb> make_rehearse();
 std::unique_ptr<Verb> make_export();
 

@@ -156,13 +156,13 @@ void paint_strokes(QPainter& painter, const PassMove& pass, std::size_t from, st
     const QPen ink = ink_pen(pass, view);
     painter.setPen(ink);
     for (std::size_t s = from; s < to; ++s)
-        painter.drawPolyline(polygon_of(pass.strokes[s], view));
+        painter.drawPolyline(polygon_of(stroke_of(pass, s), view));
     if (pass.action == Action::foil && ink.widthF() > 1.2) { // a sheen along the middle of each stroke
         QPen sheen(QColor(255, 246, 214, 150), ink.widthF() * 0.3);
         sheen.setCapStyle(Qt::RoundCap);
         painter.setPen(sheen);
         for (std::size_t s = from; s < to; ++s)
-            painter.drawPolyline(polygon_of(pass.strokes[s], view));
+            painter.drawPolyline(polygon_of(stroke_of(pass, s), view));
     }
     painter.restore();
 }
@@ -185,11 +185,11 @@ void paint_travel(QPainter& painter, const Program& program, const PassMove& pas
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(travel_pen());
     for (std::size_t s = from; s < to; ++s) {
-        const Polyline* before = s > 0 ? &pass.strokes[s - 1] : nullptr;
+        const Polyline* before = s > 0 ? &stroke_of(pass, s - 1) : nullptr;
         const Point at = !before          ? rest_position(program, pass.sheet)
                          : before->closed ? before->points.front()
                                           : before->points.back();
-        painter.drawLine(view.map(at), view.map(pass.strokes[s].points.front()));
+        painter.drawLine(view.map(at), view.map(stroke_of(pass, s).points.front()));
     }
     painter.restore();
 }
@@ -203,7 +203,7 @@ void paint_carriage(QPainter& painter, const RehearsalScene& scene, const Machin
     const QPointF at = view.map(state.at);
     if (pass && state.kind == TimelineEntry::Kind::stroke) {
         painter.setPen(ink_pen(*pass, view));
-        painter.drawPolyline(polygon_of(started(pass->strokes[state.strokes_done], state.drawn), view));
+        painter.drawPolyline(polygon_of(started(stroke_of(*pass, state.strokes_done), state.drawn), view));
     }
     if (scene.show_travel && state.kind == TimelineEntry::Kind::travel) {
         painter.setPen(travel_pen());

@@ -32,10 +32,10 @@ struct RehearsalScene {
     Duration time;
     bool show_travel = true;
 };
-/// Ink at tip width of the strokes [from, to) of a pass.
+/// Ink at tip width of a pass's runs [from, to), repeats counted.
 void paint_strokes(QPainter& painter, const PassMove& pass, std::size_t from, std::size_t to,
                    const View& view);
-/// The ways with the tool up that lead to the strokes [from, to), faintly.
+/// The ways with the tool up that lead to the runs [from, to), faintly.
 void paint_travel(QPainter& painter, const Program& program, const PassMove& pass, std::size_t from,
                   std::size_t to, const View& view);
 /// The moving rest: the stroke or travel under way, and the carriage as a ghost with its slots.

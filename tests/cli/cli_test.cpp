@@ -430,6 +430,43 @@ TEST_CASE_METHOD(Terminal, "export: a folder that measures true, refused while e
     CHECK(files.files["out/run-sheet.txt"].find("in spite of 1 error") != std::string::npos);
 }
 
+TEST_CASE_METHOD(Terminal, "program: written as JSON lines, read back, the same totals as the plan's") {
+    prepare();
+    REQUIRE(run({"program", "p.dotlane"}) == 0);
+    files.files["p.jsonl"] = out;
+    std::istringstream lines(out);
+    std::size_t strokes = 0;
+    for (std::string line; std::getline(lines, line);) {
+        const json j = json::parse(line);
+        if (!j.contains("points_mm")) continue;
+        ++strokes;
+        for (const char* key : {"part", "placement", "line_set", "step", "line", "contour"})
+            CHECK(j[key].is_number_unsigned());
+        CHECK(j["part"] == 1);
+    }
+    const json plan = answer({"plan", "p.dotlane"}), read = answer({"program", "--read", "p.jsonl"});
+    CHECK(read["strokes"] == strokes);
+    for (const char* key : {"stops", "passes", "machine_s", "hands_s", "tool_down_mm", "travel_mm", "parts"})
+        CHECK(read[key] == plan[key]);
+    CHECK(answer({"program", "p.dotlane"})["program"].size() > strokes); // one document
+    CHECK(run({"program", "--read", "p.jsonl"}) == 0);
+    CHECK(out.find("4 passes") != std::string::npos);
+    CHECK(run({"program"}) == 2);
+    CHECK(run({"program", "p.dotlane", "--read", "p.jsonl"}) == 2);
+    CHECK(run({"program", "--read", "none"}) == 2);
+    CHECK(run({"program", "--read", "card.svg"}) == 2);
+    CHECK(err.find("no Dot Lane program") != std::string::npos);
+    const json states = answer({"rehearse", "p.dotlane"})["states"];
+    CHECK(states.back()["x_mm"] ==
+          states.front()["x_mm"]); // the carriage rests while the last sheet is unloaded
+    CHECK(states.back()["x_mm"].get<double>() > 0);
+    for (const char* never : {"nan", "inf", "-1", "soon"})
+        CHECK(run({"rehearse", "p.dotlane", "--at", never}) == 2);
+    CHECK(answer({"rehearse", "p.dotlane", "--at", "0"})["states"].size() == 1);
+    CHECK(std::any_of(states.begin(), states.end(),
+                      [](const json& s) { return s.value("draws", "").find("fold of Card") == 0; }));
+}
+
 TEST_CASE_METHOD(Terminal, "a damaged project is left as it is") {
     prepare();
     const std::string cut = files.files["p.dotlane"].substr(0, 300);

@@ -126,10 +126,13 @@ TEST_CASE("mutated catalogs are read or refused") {
 TEST_CASE("mutated stroke fonts are read or refused") {
     fuzz_one("strokes");
 }
+TEST_CASE("mutated programs are read or refused") {
+    fuzz_one("program");
+}
 TEST_CASE("anything may be typed into a number field") {
     fuzz_one("typed");
 }
 TEST_CASE("every reader that is fuzzed has its test here") {
-    // Eight, as above: a ninth needs a test case and this number.
-    CHECK(fuzz::readers().size() == 8);
+    // Nine, as above: a tenth needs a test case and this number.
+    CHECK(fuzz::readers().size() == 9);
 }

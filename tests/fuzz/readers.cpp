@@ -8,6 +8,8 @@
 #include "core/formats/trace/picture.h"
 #include "core/lettering/marks.h"
 #include "core/lettering/stroke_font.h"
+#include "core/machine/program_text.h"
+#include "core/machine/simulator.h"
 #include "core/project/format.h"
 #include "core/workflow/data_folder.h"
 #include "core/workflow/making.h"
@@ -168,6 +170,14 @@ std::string strokes(std::string bytes) {
     return font ? std::string() : refused(font.error());
 }
 
+std::string program(std::string bytes) {
+    const auto read = program_from_text(bytes);
+    if (!read) return refused(read.error());
+    if (!std::isfinite(in_seconds(Timeline(*read).total()))) return "a time without end";
+    const auto again = program_from_text(program_text(*read));
+    return again && *again == *read ? std::string() : "it is not what was written";
+}
+
 std::string typed(std::string bytes) {
     for (const LengthUnit unit : {LengthUnit::mm, LengthUnit::inch}) {
         const auto length = parse_length(bytes, unit);
@@ -223,6 +233,9 @@ const std::vector<Reader>& readers() {
          {"{", "}", "[", "null", "1e999", "-1", "\"id\": 0,", "4294967296", "\\u0000", "\"M0 0L1\"", "true",
           ",", "1e308", "\"version\": 1"}},
         {"tools", tools, {"{", "}", "null", "1e999", "-1", "\"id\": \"\"", "[]", "true", "\"takes\""}},
+        {"program",
+         program,
+         {"{", "}", "[", "null", "1e999", "-1", "\"strokes\":0", "\n", "1e308", "\"end\":1", "true", ","}},
         {"strokes", strokes, {" R", "  ", "\n", "99999", "501 "}},
         {"typed",
          typed,

@@ -230,3 +230,39 @@ TEST_CASE("the rehearsal's ink is where the strokes are, and as wide as the tip"
     CHECK(strokes > 50);
     CHECK(changed == strokes);
 }
+
+TEST_CASE(
+    "a press on what the rehearsal has run leads to its part and line, or to the fill that it belongs to") {
+    Driver d;
+    d.window->show_view(View::rehearsal);
+    auto& r = d.window->rehearsal();
+    const auto& plan = *d.session().derived()->plan;
+    bool line = false, fill = false;
+    for (std::size_t m = 0; m < plan.program.moves.size(); ++m) {
+        const auto* pass = std::get_if<PassMove>(&plan.program.moves[m]);
+        if (!pass) continue;
+        const Stroke& stroke = pass->strokes.back();
+        bool& seen = stroke.of.line ? line : fill;
+        if (std::exchange(seen, true)) continue;
+        d.session().choose({});
+        d.window->show_view(View::rehearsal);
+        const MoveSpan span = plan.timeline.spans()[m];
+        r.seek(span.start + span.time / 2);
+        CHECK(r.doing().contains(" of Invitation"));
+        r.seek(span.start + span.time - seconds(1e-3));
+        d.settle();
+        QTest::mouseClick(&r, Qt::LeftButton, {},
+                          r.view().map(stroke.points[stroke.points.size() / 2]).toPoint());
+        CHECK(d.window->view() == View::part);
+        CHECK(d.session().choice().part == stroke.of.part);
+        if (stroke.of.line)
+            CHECK(d.session().choice().lines == std::set<LineId>{stroke.of.line});
+        else
+            CHECK(d.session().choice().step == stroke.of.step);
+    }
+    CHECK(line);
+    CHECK(fill);
+    d.window->show_view(View::rehearsal);
+    QTest::mouseClick(&r, Qt::LeftButton, {}, QPoint(4, 4)); // beside the mat: nothing happens
+    CHECK(d.window->view() == View::rehearsal);
+}

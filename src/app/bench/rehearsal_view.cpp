@@ -136,8 +136,7 @@ bool RehearsalView::ink_up_to(const MachineState& state, qint64 budget_ms) {
     QPainter ink(&layers_.ink), travel(&layers_.travel);
     while (layers_.move < state.move || layers_.stroke < state.strokes_done) {
         const auto* pass = std::get_if<PassMove>(&program.moves[layers_.move]);
-        const std::size_t due =
-            layers_.move < state.move ? (pass ? pass->strokes.size() : 0) : state.strokes_done;
+        const std::size_t due = layers_.move < state.move ? (pass ? runs(*pass) : 0) : state.strokes_done;
         if (pass && pass->sheet == state.sheet && layers_.stroke < due) {
             const std::size_t to = std::min(due, layers_.stroke + 64);
             present::paint_strokes(ink, *pass, layers_.stroke, to, view());
@@ -248,10 +247,23 @@ QString RehearsalView::doing() const {
     if (const auto* stop = std::get_if<StopMove>(&p->program.moves[now.move]))
         return time_ >= total() ? tr("Done") : tr("Stop %1").arg(stop->number);
     const auto& pass = std::get<PassMove>(p->program.moves[now.move]);
-    return tr("%1 with the %2: stroke %3 of %4")
+    const std::size_t run = p->timeline.entries()[now.entry].stroke;
+    const QString whose =
+        run < runs(pass) ? QString::fromStdString(spoken(p->program, stroke_of(pass, run).of)) : QString();
+    return tr("%1 with the %2: stroke %3 of %4%5")
         .arg(present::action_title(pass.action), QString::fromStdString(pass.tool))
-        .arg(std::min(now.strokes_done + 1, pass.strokes.size()))
-        .arg(pass.strokes.size());
+        .arg(std::min(now.strokes_done + 1, runs(pass)))
+        .arg(runs(pass))
+        .arg(whose.isEmpty() ? whose : ", " + whose);
+}
+
+void RehearsalView::mouseReleaseEvent(QMouseEvent* event) {
+    Canvas::mouseReleaseEvent(event);
+    if (!plan() || panning() || event->button() != Qt::LeftButton) return;
+    constexpr double reach_px = 5;
+    if (const Stroke* stroke =
+            stroke_at(plan()->program, state(), view().unmap(event->position()), mm(reach_px / view().scale)))
+        Q_EMIT stroke_pressed(stroke->of);
 }
 
 void RehearsalView::keyPressEvent(QKeyEvent* event) {

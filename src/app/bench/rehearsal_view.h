@@ -33,11 +33,13 @@ class RehearsalView : public Canvas {
     MachineState state() const;
     /// Waits for the ink as well.
     void finish_painting();
-    /// What goes on, in one line: "Draw with the rust pen 0.4: stroke 12 of 142".
+    /// What goes on, in one line: "Draw with the rust pen 0.4: stroke 12 of 142, heron of Invitation, copy
+    /// 2".
     QString doing() const;
 
   Q_SIGNALS:
     void moved(); ///< time, or playing or not
+    void stroke_pressed(const StrokeOf& of);
 
   protected:
     Box world() const override;
@@ -47,6 +49,7 @@ class RehearsalView : public Canvas {
     bool has_rulers() const override { return false; }
     QMarginsF rim() const override { return {34, 50, 34, 40}; }
     void keyPressEvent(QKeyEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
 
   private:
     const Plan* plan() const;

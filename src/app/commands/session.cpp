@@ -194,7 +194,7 @@ void Session::settle_choice() {
         const EvaluatedPart* e = derived_ ? derived_->part(part->id) : nullptr;
         const Drawing& drawing = e && is_made(*part) ? *e->drawing : *part->source.drawing;
         std::erase_if(choice_.lines, [&](LineId id) {
-            if (id.value < made_line_ids) return !dotlane::find(drawing, id);
+            if (!id.step) return !dotlane::find(drawing, id);
             return !e || std::none_of(e->lines.begin(), e->lines.end(),
                                       [id](const FlatLine& l) { return l.id == id; });
         });

@@ -100,6 +100,16 @@ void MainWindow::choose_step(StepId step) {
     session_.choose(choice);
 }
 
+void MainWindow::show_stroke(const StrokeOf& of) {
+    if (!dotlane::find(session_.project(), of.part)) return;
+    session_.choose_part(of.part);
+    if (of.line)
+        session_.choose_lines({of.line});
+    else
+        choose_step(of.step);
+    show_view(View::part);
+}
+
 void MainWindow::show_jobs() {
     if (file_waiting()) return show_view(view_); // which says why not
     if (!session_.is_open()) return show_start();

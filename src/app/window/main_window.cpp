@@ -146,6 +146,7 @@ void MainWindow::connect_regions() {
     connect(board_->map(), &BoardMap::lane_pressed, this, &MainWindow::show_lanes);
     connect(board_->map(), &BoardMap::order_changed, this, &MainWindow::tell_order_change);
     connect(board_, &Board::why_wanted, this, &MainWindow::show_why);
+    connect(rehearsal_view_, &RehearsalView::stroke_pressed, this, &MainWindow::show_stroke);
     connect(rehearsal_view_, &RehearsalView::moved, this, [this] {
         const bool shown = view_ == View::rehearsal;
         board_->map()->set_now(shown ? std::optional(rehearsal_view_->time()) : std::nullopt);

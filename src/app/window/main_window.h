@@ -130,6 +130,8 @@ class MainWindow : public QMainWindow {
     void fill(const std::vector<LineSetId>& sets);
     void add_step(const QString& key);
     void choose_step(StepId step);
+    /// Leads from the rehearsal to what drew it: its line, or the step whose strokes belong to no single one.
+    void show_stroke(const StrokeOf& of);
     void choose_same_colour();
     void choose_inside();
     void set_chosen_aside();

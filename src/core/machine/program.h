@@ -2,6 +2,7 @@
 // that leaves the planner leaves through here: exports, the rehearsal, later the device.
 #pragma once
 
+#include <map>
 #include <optional>
 #include <string>
 #include <variant>
@@ -44,6 +45,23 @@ struct StopMove {
     bool operator==(const StopMove&) const = default;
 };
 
+/// Whose a stroke is, as the document names it: what was drawn can be traced back to what was made.
+struct StrokeOf {
+    PartId part;
+    PlacementId placement;
+    LineSetId line_set;
+    StepId step;               ///< that made it; none: a line of the source, perhaps changed by steps
+    LineId line;               ///< none for a fill, whose strokes belong to no single line
+    std::uint32_t contour = 0; ///< of the line, or the stroke of the fill, as the part was made; from 0
+    bool operator==(const StrokeOf&) const = default;
+};
+
+/// One run of the tool; a closed one starts and ends at its first point.
+struct Stroke : Polyline {
+    StrokeOf of;
+    bool operator==(const Stroke&) const = default;
+};
+
 /// One tool running over one sheet without a hand touching anything.
 struct PassMove {
     int number = 0; ///< 1-based over the whole job
@@ -54,10 +72,21 @@ struct PassMove {
     Colour colour;
     Length tip;
     Speed speed;
-    int repeats = 1;               ///< times the lines are run; `strokes` holds them all
-    std::vector<Polyline> strokes; ///< in running order; a closed one starts and ends at its first point
+    int repeats = 1;             ///< times that all the strokes are run, at least 1
+    std::vector<Stroke> strokes; ///< in running order
     bool operator==(const PassMove&) const = default;
 };
+
+/// Strokes run, repeats counted.
+inline std::size_t runs(const PassMove& pass) {
+    return pass.strokes.size() * static_cast<std::size_t>(pass.repeats);
+}
+/// The stroke that is run as number `run`, from 0, below runs(pass).
+inline const Stroke& stroke_of(const PassMove& pass, std::size_t run) {
+    return pass.strokes[run % pass.strokes.size()];
+}
+/// Of all strokes, once.
+Length length(const std::vector<Stroke>& strokes);
 
 using Move = std::variant<StopMove, PassMove>;
 
@@ -96,8 +125,19 @@ struct PrintSheet {
     bool operator==(const PrintSheet&) const = default;
 };
 
+/// A part that strokes name, so that a program can be spoken of without its project.
+struct ProgramPart {
+    PartId part;
+    std::string name;
+    std::vector<PlacementId> placements;        ///< its copies, in the order of the sheets
+    std::map<LineSetId, std::string> line_sets; ///< their names
+    std::map<std::uint32_t, std::string> lines; ///< names of source lines that have one of their own
+    bool operator==(const ProgramPart&) const = default;
+};
+
 struct Program {
     std::string project, machine;
+    std::vector<ProgramPart> parts;
     std::vector<std::string> slots; ///< names, left to right
     std::vector<PrintSheet> prints;
     std::vector<ProgramSheet> sheets;
@@ -105,6 +145,10 @@ struct Program {
     std::vector<Move> moves;
     bool operator==(const Program&) const = default;
 };
+
+/// "heron of Invitation, copy 2": the line by its own name or that of its line set, the copy only where there
+/// are several. Empty when the program does not know.
+std::string spoken(const Program& program, const StrokeOf& of);
 
 /// Where the carriage rests between passes: the usable area's top-left corner of a sheet.
 Point rest_position(const Program& program, SheetId sheet);

@@ -10,6 +10,13 @@ Point rest_position(const Program& program, SheetId sheet) {
     return {};
 }
 
+Length length(const std::vector<Stroke>& strokes) {
+    Length out;
+    for (const Stroke& stroke : strokes)
+        out += length(static_cast<const Polyline&>(stroke));
+    return out;
+}
+
 void Timeline::add(TimelineEntry entry) {
     entry.start = total_;
     total_ += entry.time;
@@ -23,13 +30,13 @@ Timeline::Timeline(const Program& program) {
     for (std::size_t m = 0; m < program.moves.size(); ++m) {
         const Duration begin = total_;
         if (const auto* stop = std::get_if<StopMove>(&program.moves[m])) {
-            if (stop->sheet != sheet) at = rest_position(program, stop->sheet);
+            if (stop->sheet && stop->sheet != sheet) at = rest_position(program, stop->sheet);
             sheet = stop->sheet;
             add({Kind::stop, m, 0, {}, stop->time, at, at});
         } else {
             const auto& pass = std::get<PassMove>(program.moves[m]);
-            for (std::size_t s = 0; s < pass.strokes.size(); ++s) {
-                const Polyline& stroke = pass.strokes[s];
+            for (std::size_t s = 0; s < runs(pass); ++s) {
+                const Stroke& stroke = stroke_of(pass, s);
                 const Point first = stroke.points.front(),
                             last = stroke.closed ? first : stroke.points.back();
                 if (first != at)
@@ -49,7 +56,7 @@ Timeline::Timeline(const Program& program) {
             if (at != rest)
                 add({Kind::travel,
                      m,
-                     pass.strokes.size(),
+                     runs(pass),
                      {},
                      travel_time(mm(distance(at, rest)), program.motion),
                      at,
@@ -93,6 +100,28 @@ Polyline started(const Polyline& stroke, Length drawn) {
     return out;
 }
 
+const Stroke* stroke_at(const Program& program, const MachineState& state, Point at, Length reach) {
+    const Stroke* found = nullptr;
+    double least = in_mm(reach);
+    for (std::size_t m = 0; m <= state.move && m < program.moves.size(); ++m) {
+        const auto* pass = std::get_if<PassMove>(&program.moves[m]);
+        if (!pass || pass->sheet != state.sheet) continue;
+        const bool now = m == state.move;
+        const std::size_t there =
+            now ? std::min(pass->strokes.size(), state.strokes_done + (state.tool_down ? 1 : 0))
+                : pass->strokes.size();
+        for (std::size_t s = 0; s < there; ++s) {
+            const Stroke& stroke = pass->strokes[s];
+            const std::size_t n = stroke.points.size();
+            double d = distance(at, stroke.points.front());
+            for (std::size_t i = 1; i < n + (stroke.closed ? 1 : 0); ++i)
+                d = std::min(d, distance_to_segment(at, stroke.points[i - 1], stroke.points[i % n]));
+            if (d <= least) least = d, found = &stroke;
+        }
+    }
+    return found;
+}
+
 MachineState Timeline::at(const Program& program, Duration t) const {
     using Kind = TimelineEntry::Kind;
     MachineState state;
@@ -119,8 +148,8 @@ MachineState Timeline::at(const Program& program, Duration t) const {
         const Length done = run_distance(way, program.motion.travel, program.motion.acceleration, into);
         state.at = in_mm(way) > 0 ? mix(e.from, e.to, done / way) : e.to;
     } else if (e.kind == Kind::stroke) {
-        state.drawn = along(pass.strokes[e.stroke], pass.speed, program.motion, into);
-        state.at = started(pass.strokes[e.stroke], state.drawn).points.back();
+        state.drawn = along(stroke_of(pass, e.stroke), pass.speed, program.motion, into);
+        state.at = started(stroke_of(pass, e.stroke), state.drawn).points.back();
     }
     return state;
 }

@@ -13,7 +13,7 @@ struct TimelineEntry {
     enum class Kind { stop, travel, lower, stroke, lift } kind = Kind::stop;
     std::size_t move = 0; ///< index into Program::moves
     std::size_t stroke =
-        0; ///< for stroke, lower and lift: index into the pass's strokes; for travel: where to
+        0; ///< for stroke, lower and lift: which run of the pass (stroke_of); for travel: where to
     Duration start, time;
     Point from, to;
 };
@@ -21,7 +21,7 @@ struct TimelineEntry {
 struct MachineState {
     TimelineEntry::Kind kind = TimelineEntry::Kind::stop;
     std::size_t entry = 0, move = 0;
-    std::size_t strokes_done = 0; ///< of the current pass
+    std::size_t strokes_done = 0; ///< of the current pass, repeats counted
     Length drawn;                 ///< of the current stroke
     Point at;                     ///< carriage
     bool tool_down = false;
@@ -52,6 +52,10 @@ class Timeline {
     std::vector<MoveSpan> spans_;
     Duration total_;
 };
+
+/// The stroke nearest to a point of the state's sheet, within `reach`, among those that are there by then or
+/// are being run; of equally near ones the last. Null: none.
+const Stroke* stroke_at(const Program& program, const MachineState& state, Point at, Length reach);
 
 /// The first `drawn` of a stroke.
 Polyline started(const Polyline& stroke, Length drawn);

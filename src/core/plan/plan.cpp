@@ -167,13 +167,11 @@ class Planner {
                 plan_.program.sheets.push_back(pass.sheet->sheet);
             const LaneWork& work = *pass.work;
             const Point rest{pass.sheet->sheet.usable.x0, pass.sheet->sheet.usable.y0};
-            auto routed =
-                route(std::move(pass.work->lines), {rest, parts_material(work.lane.action)}, progress_);
+            const auto routed = route(work.lines, {rest, parts_material(work.lane.action)}, progress_);
             if (progress_.cancelled()) return false;
             progress_.report(static_cast<double>(i + 1) / static_cast<double>(passes_.size()));
             inner_first += routed.outlines_waiting;
-            plan_.totals.travel += routed.travel * work.lane.repeats;
-            plan_.totals.travel_as_drawn += routed.travel_as_drawn * work.lane.repeats;
+            plan_.totals.travel_as_drawn += travel_of(work.lines, rest, work.lane.repeats);
             PassMove move{++pass_number_,
                           sheet,
                           work.lane.id,
@@ -187,9 +185,12 @@ class Planner {
                           work.tool->speed,
                           work.lane.repeats,
                           {}};
-            for (int r = 0; r < work.lane.repeats; ++r)
-                move.strokes.insert(move.strokes.end(), routed.strokes.begin(), routed.strokes.end());
-            plan_.totals.tool_down += length(move.strokes);
+            Polylines lines;
+            for (const RoutedLine& line : routed.order)
+                lines.push_back(dotlane::run(std::move(pass.work->lines[line.line]), line));
+            move.strokes.reserve(lines.size());
+            for (std::size_t s = 0; s < lines.size(); ++s)
+                move.strokes.push_back({std::move(lines[s]), work.of[routed.order[s].line]});
             plan_.program.moves.emplace_back(std::move(move));
         }
         add_stop(passes_.size());
@@ -261,11 +262,7 @@ class Planner {
 
     void total() {
         PlanTotals& t = plan_.totals;
-        for (std::size_t m = 0; m < plan_.program.moves.size(); ++m) {
-            const bool stop = std::holds_alternative<StopMove>(plan_.program.moves[m]);
-            (stop ? t.hands : t.machine) += plan_.timeline.spans()[m].time;
-            ++(stop ? t.stops : t.passes);
-        }
+        static_cast<ProgramTotals&>(t) = totals(plan_.program, plan_.timeline);
         t.sheets = static_cast<int>(sheets_.size());
         for (const SheetWork& sheet : sheets_)
             t.cost += sheet.price;

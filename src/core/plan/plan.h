@@ -10,6 +10,7 @@
 #include "core/catalog/catalog.h"
 #include "core/machine/program.h"
 #include "core/machine/simulator.h"
+#include "core/machine/totals.h"
 #include "core/plan/work.h"
 
 namespace dotlane {
@@ -18,11 +19,10 @@ struct PlanOptions {
     std::vector<LaneId> order; ///< wished by the maker; empty: the usual one
 };
 
-struct PlanTotals {
-    Duration machine, hands;
-    int stops = 0, sheets = 0, passes = 0;
-    double cost = 0; ///< of the stock used
-    Length tool_down, travel, travel_as_drawn;
+struct PlanTotals : ProgramTotals {
+    int sheets = 0;
+    double cost = 0;        ///< of the stock used
+    Length travel_as_drawn; ///< as `travel`, with the lines of each pass in the order they were drawn
 };
 
 struct Plan {

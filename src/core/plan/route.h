@@ -18,16 +18,27 @@ struct RouteOptions {
     bool inner_first = false; ///< lines inside a closed line are run before it
 };
 
+/// A line as it is run.
+struct RoutedLine {
+    std::uint32_t line = 0;  ///< index among those given
+    std::uint32_t start = 0; ///< a closed one: at which of its points
+    bool reversed = false;   ///< an open one: from its last point to its first
+    bool operator==(const RoutedLine&) const = default;
+};
+
 struct RouteResult {
-    Polylines strokes;
+    std::vector<RoutedLine> order;    ///< lines without points are left out
     Length travel;                    ///< with the tool up, rest to rest
-    Length travel_as_drawn;           ///< the same for the lines in the order given
     std::size_t outlines_waiting = 0; ///< closed lines that were put behind what lies in them
 };
 
-RouteResult route(Polylines lines, const RouteOptions& options, Progress& progress = no_progress());
+RouteResult route(const Polylines& lines, const RouteOptions& options, Progress& progress = no_progress());
 
-/// Travel of lines in their order, rest to rest.
-Length travel_of(const Polylines& lines, Point rest);
+/// The line turned to how it is run.
+Polyline run(Polyline line, const RoutedLine& how);
+
+/// Travel of lines in their order, rest to rest, when all of them are run so many times before the carriage
+/// returns.
+Length travel_of(const Polylines& lines, Point rest, int repeats = 1);
 
 } // namespace dotlane

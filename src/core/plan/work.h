@@ -17,7 +17,8 @@ struct LaneWork {
     Lane lane;
     std::string plate;
     const Tool* tool = nullptr;
-    Polylines lines; ///< mm on the sheet
+    Polylines lines;               ///< mm on the sheet
+    std::vector<StrokeOf> of = {}; ///< one for each of `lines`
 };
 
 /// Which side of the stock lies up: parts that are mirrored are worked from behind.

@@ -6,6 +6,7 @@
 #include "core/base/text.h"
 #include "core/project/edits.h"
 #include "core/project/format.h"
+#include "core/project/json_drawn.h"
 #include "core/project/json_fields.h"
 #include "core/project/json_in.h"
 #include "core/project/migrations.h"
@@ -29,54 +30,6 @@ std::vector<IdType> ids_from(const json& j, const char* key) {
     for (const json& v : list)
         out.push_back(IdType{in::id_in(v, key)});
     return out;
-}
-
-Colour colour_from(const json& j, const char* key) {
-    const auto c = colour_from_hex(in::text(j, key));
-    if (!c) throw Damaged{"\"" + in::text(j, key) + "\" is not a colour"};
-    return *c;
-}
-
-/// A number of a line that nothing can be done with: the line is left out and the rest is opened.
-struct LostLine {};
-
-double number_of_line(const json& j, const char* key, double otherwise) {
-    const json* value = in::maybe(j, key);
-    if (value && value->is_null()) throw LostLine{}; // what is not finite was once written so
-    return in::number(j, key, otherwise);
-}
-
-Drawn drawn_from(const json& j) {
-    Drawn d;
-    if (in::maybe(j, "stroke")) {
-        d.stroke = colour_from(j, "stroke");
-        d.stroke_width = mm(number_of_line(j, "stroke_width_mm", -1));
-        if (in_mm(d.stroke_width) < 0) in::wrong("stroke_width_mm", "a width");
-    }
-    if (in::maybe(j, "fill")) d.fill = colour_from(j, "fill");
-    d.stroke_opacity = number_of_line(j, "stroke_opacity", 1);
-    d.fill_opacity = number_of_line(j, "fill_opacity", 1);
-    const auto cap = in::text(j, "cap", "butt"), join = in::text(j, "join", "mitre");
-    d.cap = cap == "round" ? LineCap::round : cap == "square" ? LineCap::square : LineCap::butt;
-    d.join = join == "round" ? LineJoin::round : join == "bevel" ? LineJoin::bevel : LineJoin::mitre;
-    d.mitre_limit = number_of_line(j, "mitre_limit", 4);
-    if (in::maybe(j, "dashes_mm"))
-        for (const json& dash : in::list(j, "dashes_mm")) {
-            if (dash.is_null()) throw LostLine{};
-            d.dashes_mm.push_back(in::number_in(dash, "dashes_mm"));
-        }
-    d.dash_offset_mm = number_of_line(j, "dash_offset_mm", 0);
-    if (in::maybe(j, "nib")) {
-        const json& nib = in::list(j, "nib");
-        if (nib.size() != d.nib.size()) in::wrong("nib", "four numbers");
-        for (std::size_t i = 0; i < d.nib.size(); ++i) {
-            if (nib[i].is_null()) throw LostLine{};
-            d.nib[i] = in::number_in(nib[i], "nib");
-        }
-        const double size = std::abs(d.nib[0] * d.nib[3] - d.nib[1] * d.nib[2]);
-        if (!(size > 1e-6 && size < 1e6)) in::wrong("nib", "a map that can be undone");
-    }
-    return d;
 }
 
 DrawnLine line_from(const json& j) {

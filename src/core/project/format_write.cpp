@@ -1,5 +1,6 @@
 // The project file, written.
 #include "core/project/format.h"
+#include "core/project/json_drawn.h"
 #include "core/project/json_fields.h"
 
 namespace dotlane {
@@ -7,28 +8,10 @@ namespace {
 
 using nlohmann::json;
 
-json to_json(const Drawn& d) {
-    json j = json::object();
-    if (d.stroke) {
-        j["stroke"] = to_hex(*d.stroke);
-        j["stroke_width_mm"] = in_mm(d.stroke_width);
-    }
-    if (d.fill) j["fill"] = to_hex(*d.fill);
-    if (d.stroke && d.stroke_opacity != 1) j["stroke_opacity"] = d.stroke_opacity;
-    if (d.fill && d.fill_opacity != 1) j["fill_opacity"] = d.fill_opacity;
-    if (d.cap != LineCap::butt) j["cap"] = d.cap == LineCap::round ? "round" : "square";
-    if (d.join != LineJoin::mitre) j["join"] = d.join == LineJoin::round ? "round" : "bevel";
-    if (d.mitre_limit != 4) j["mitre_limit"] = d.mitre_limit;
-    if (!d.dashes_mm.empty()) j["dashes_mm"] = d.dashes_mm;
-    if (d.dash_offset_mm != 0) j["dash_offset_mm"] = d.dash_offset_mm;
-    if (d.nib != Drawn{}.nib) j["nib"] = d.nib;
-    return j;
-}
-
 json to_json(const Drawing& drawing) {
     json lines = json::array();
     for (const DrawnLine& line : drawing.lines) {
-        json j = to_json(line.drawn);
+        json j = drawn_json(line.drawn);
         j["id"] = line.id.value;
         if (!line.name.empty()) j["name"] = line.name;
         if (!line.group.empty()) j["group"] = line.group;

@@ -71,10 +71,10 @@ std::vector<std::vector<std::size_t>> assigned(const std::vector<Island>& all,
                                                Progress& progress) {
     std::vector<std::vector<std::size_t>> at(runs.size());
     for (std::size_t r = 0; r < runs.size() && !progress.cancelled(); ++r) {
-        auto end = runs[r].ends.begin();
+        auto end = runs[r].of.begin();
         std::size_t held = all.size(); // by the source line so far
         for (std::size_t l = 0; l < runs[r].lines.size(); ++l) {
-            while (end != runs[r].ends.end() && l >= *end)
+            while (end != runs[r].of.end() && l >= end->end)
                 ++end, held = all.size();
             const Polyline& line = runs[r].lines[l];
             const Box box = bounds(line);
@@ -89,7 +89,7 @@ std::vector<std::vector<std::size_t>> assigned(const std::vector<Island>& all,
             }
             if (found == all.size()) {
                 found = nearest;
-            } else if (whole && end != runs[r].ends.end()) {
+            } else if (whole && end != runs[r].of.end()) {
                 if (held < all.size()) joined.join(held, found);
                 held = found;
             }
@@ -147,7 +147,10 @@ LaidApart lay_apart(const ApartStep& step, const std::vector<LineSetId>& of, con
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         if (together.of(i) == i) {
             place[i] = out.arrangements.size();
-            out.arrangements.push_back({static_cast<int>(i) + 1, {}, std::vector<Polylines>(runs.size())});
+            out.arrangements.push_back({static_cast<int>(i) + 1,
+                                        {},
+                                        std::vector<Polylines>(runs.size()),
+                                        std::vector<std::vector<std::uint32_t>>(runs.size())});
         } else {
             place[i] = place[together.of(i)];
         }
@@ -161,6 +164,7 @@ LaidApart lay_apart(const ApartStep& step, const std::vector<LineSetId>& of, con
         for (std::size_t l = 0; l < at[r].size(); ++l) {
             Arrangement& a = out.arrangements[place[piece_of[at[r][l]]]];
             a.runs[r].push_back(runs[r].lines[l]);
+            a.which[r].push_back(static_cast<std::uint32_t>(l));
             a.box.add(bounds(runs[r].lines[l]));
         }
     out.report.figures = {{"pieces", "", static_cast<double>(pieces.size())},

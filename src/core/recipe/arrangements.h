@@ -19,9 +19,11 @@ struct RunSet {
     std::string name;
     Polylines lines;
     bool fill = false; ///< strokes of a fill: seen as the ink they will be
-    /// For each line it was made of (a letter has several contours): where the next one's begin among
-    /// `lines`.
-    std::vector<std::size_t> ends = {};
+    struct Line {
+        LineId id;
+        std::size_t end; ///< where the next one's contours begin among `lines`
+    };
+    std::vector<Line> of = {}; ///< what it was made of: a letter has several contours; empty for fills
 };
 
 /// What lies on the sheet as one: a piece with everything in it and on it, or several that keep together.
@@ -29,6 +31,7 @@ struct Arrangement {
     int number = 0; ///< of its first piece, counted from 1
     Box box;
     std::vector<Polylines> runs; ///< for each run of the part its lines in this arrangement
+    std::vector<std::vector<std::uint32_t>> which = {}; ///< their indices among the run's lines
 };
 
 struct LaidApart {

@@ -148,9 +148,14 @@ class Evaluation {
             outcome.made->id = step.result, outcome.made->step = step.id;
             outcome.made->worked = true;
             const bool behind = std::holds_alternative<OutlineStep>(step.what);
-            auto id = made_line_ids | (step.id.value & 0xffff) << 14;
-            for (FlatLine& line : outcome.made->lines)
-                line.id = LineId{id++}, line.order = behind ? -static_cast<std::ptrdiff_t>(id) : id;
+            // In front of (or behind) all that is drawn, a later step's lines in front of an earlier one's.
+            std::ptrdiff_t order = static_cast<std::ptrdiff_t>(step.id.value) << 32;
+            std::uint32_t ordinal = 0;
+            for (FlatLine& line : outcome.made->lines) {
+                line.id = {++ordinal, step.id};
+                ++order;
+                line.order = behind ? -order : order;
+            }
             out->made = std::make_shared<WorkSet>(std::move(*outcome.made));
         }
         out->report = std::make_shared<StepReport>(std::move(outcome.report));
@@ -168,7 +173,7 @@ class Evaluation {
     static void add_lines(RunSet& run, const std::vector<FlatLine>& lines) {
         for (const FlatLine& line : lines) {
             run.lines.insert(run.lines.end(), line.contours.begin(), line.contours.end());
-            run.ends.push_back(run.lines.size());
+            run.of.push_back({line.id, run.lines.size()});
         }
     }
 

@@ -90,9 +90,6 @@ struct RecipeInputs {
     LaneTips tips;
 };
 
-/// Ids of lines that a step made begin here; those of sources lie below.
-inline constexpr std::uint32_t made_line_ids = 0x40000000;
-
 /// Never fails: what cannot be done becomes a finding with its place. Stops early, with what it has, when
 /// cancelled.
 EvaluatedPart evaluate(const Part& part, const RecipeInputs& inputs, RecipeCache& cache,

@@ -34,8 +34,7 @@ LineAccount account(const Derived& derived) {
     const Project& project = *derived.project;
     if (derived.plan) {
         for (const Move& move : derived.plan->program.moves)
-            if (const auto* pass = std::get_if<PassMove>(&move))
-                out.run += pass->strokes.size() / static_cast<std::size_t>(pass->repeats);
+            if (const auto* pass = std::get_if<PassMove>(&move)) out.run += pass->strokes.size();
         for (const PrintSheet& print : derived.plan->program.prints)
             for (const PrintShape& shape : print.shapes)
                 out.printed += shape.contours.size();

@@ -84,7 +84,7 @@ std::vector<ApartBundle> by_piece(const Drawing& drawing) {
         for (std::size_t c = 0; c < run.lines.size(); ++c)
             if (!run.lines[c].closed && (closes(line.shape.contours[c]) || line.drawn.fill))
                 run.lines[c].closed = true;
-        run.ends = {run.lines.size()};
+        run.of = {{line.id, run.lines.size()}};
         closed += fillable(line) ? run.lines.size() : 0;
         runs.push_back(std::move(run));
     }

@@ -107,11 +107,9 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
             row.colour = pass.colour;
             row.title = pass.plate + "  " + action_name(pass.action) + " with the " + pass.tool + " (" +
                         pass.slot + ")";
-            const auto times =
-                static_cast<std::size_t>(std::max(pass.repeats, 1)); // the strokes stand so often
             row.lines.push_back(
-                counted(pass.strokes.size() / times, "stroke", "strokes") + ", " +
-                number(in_mm(length(pass.strokes)) / 1000 / static_cast<double>(times), 2) + " m" +
+                counted(pass.strokes.size(), "stroke", "strokes") + ", " +
+                number(in_mm(length(pass.strokes)) / 1000, 2) + " m" +
                 (pass.repeats > 1 ? ", all run " + std::to_string(pass.repeats) + " times" : ""));
             if (const Lane* lane = find(*derived.project, pass.lane))
                 if (const Tool* tool = catalog.tool(lane->tool); tool && !tool->caution.empty())

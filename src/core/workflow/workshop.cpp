@@ -30,6 +30,39 @@ std::optional<Finding> near_limit(std::uint64_t bytes) {
                    {}};
 }
 
+namespace {
+
+/// "path3781" is what a drawing program calls what nobody has named.
+bool named_by_a_maker(std::string_view name) {
+    constexpr std::string_view elements[] = {"path",    "rect", "circle", "ellipse", "line",  "polyline",
+                                             "polygon", "use",  "g",      "text",    "tspan", "image"};
+    const auto digits = name.find_last_not_of("0123456789-_.") + 1;
+    return !name.empty() &&
+           std::find(std::begin(elements), std::end(elements), name.substr(0, digits)) == std::end(elements);
+}
+
+/// What strokes may name, with the names that makers know.
+std::vector<ProgramPart> program_parts(const Project& project, const Derived& derived) {
+    std::vector<ProgramPart> out;
+    for (const Part& part : project.parts) {
+        ProgramPart p{part.id, part.name, {}, {}, {}};
+        for (const Sheet& sheet : project.sheets)
+            for (const Placement& placement : sheet.placements)
+                if (placement.part == part.id) p.placements.push_back(placement.id);
+        if (p.placements.empty()) continue;
+        for (const LineSet& set : part.sets)
+            p.line_sets[set.id] = set.name;
+        for (const Step& step : part.steps)
+            if (step.result) p.line_sets[step.result] = kind_of(step.what).name;
+        for (const DrawnLine& line : derived.part(part.id)->drawing->lines)
+            if (named_by_a_maker(line.name)) p.lines[line.id.value] = line.name;
+        out.push_back(std::move(p));
+    }
+    return out;
+}
+
+} // namespace
+
 const EvaluatedPart* Derived::part(PartId id) const {
     const auto it = parts.find(id);
     return it == parts.end() ? nullptr : it->second.get();
@@ -221,6 +254,7 @@ std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> p
     } else {
         out->findings.insert(out->findings.end(), plan->findings.begin(), plan->findings.end());
         out->plan = std::move(*plan);
+        out->plan->program.parts = program_parts(*project, *out);
     }
     if (progress.cancelled()) return nullptr;
     if (!out->plan && out->no_plan.code != "plan.nothing")
@@ -368,11 +402,24 @@ void Workshop::lay_out(const Project& project, Derived& derived) const {
 
 namespace {
 
-void add_lines(Polylines& out, LaneId lane, const EvaluatedPart& part, const PlacedPart& placed) {
-    for (std::size_t r = 0; r < part.runs.size(); ++r)
-        if (part.runs[r].lane == lane)
-            for (const Polyline& line : lines_of(part, r, placed.placement.piece))
-                out.push_back(transformed(line, placed.to_sheet));
+void add_lines(LaneWork& out, const EvaluatedPart& part, const PlacedPart& placed) {
+    const Arrangement* piece = arrangement(part, placed.placement.piece);
+    for (std::size_t r = 0; r < part.runs.size(); ++r) {
+        const RunSet& run = part.runs[r];
+        if (run.lane != out.lane.id) continue;
+        const Polylines& lines = lines_of(part, r, placed.placement.piece);
+        auto of = run.of.begin();
+        std::size_t begin = 0; // of the line
+        for (std::size_t l = 0; l < lines.size(); ++l) {
+            const std::size_t contour = piece ? piece->which[r][l] : l; // they stand in order
+            for (; of != run.of.end() && contour >= of->end; ++of)
+                begin = of->end;
+            out.lines.push_back(transformed(lines[l], placed.to_sheet));
+            out.of.push_back({part.part, placed.placement.id, run.set, run.step,
+                              of == run.of.end() ? LineId{} : of->id,
+                              static_cast<std::uint32_t>(contour - begin)});
+        }
+    }
 }
 
 Face face_of(const LaidSheet& laid) {
@@ -403,7 +450,7 @@ Result<std::vector<SheetWork>> Workshop::sheet_works(const Project& project, Der
         for (const Lane& lane : project.lanes) {
             LaneWork lane_work{lane, plate(project, lane.id), catalog_.tool(lane.tool), {}};
             for (const PlacedPart& placed : laid.parts)
-                add_lines(lane_work.lines, lane.id, *derived.part(placed.placement.part), placed);
+                add_lines(lane_work, *derived.part(placed.placement.part), placed);
             if (!lane_work.lines.empty()) work.lanes.push_back(std::move(lane_work));
         }
         work.print = print_sheet(catalog_, derived, laid, work.sheet);

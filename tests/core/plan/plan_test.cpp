@@ -228,13 +228,17 @@ TEST_CASE("repeats run the same lines again without moving the sheet") {
     const auto once = b.derive();
     find(b.project, b.lane(Action::foil))->repeats = 3;
     const auto thrice = b.derive();
-    const auto strokes = [](const Plan& p) {
+    const auto foil = [](const Plan& p) {
         for (const Move& m : p.program.moves)
             if (const auto* pass = std::get_if<PassMove>(&m); pass && pass->action == Action::foil)
-                return pass->strokes.size();
-        return std::size_t{0};
+                return *pass;
+        return PassMove{};
     };
-    CHECK(strokes(plan_of(thrice)) == 3 * strokes(plan_of(once)));
+    const PassMove a = foil(plan_of(once)), b3 = foil(plan_of(thrice));
+    CHECK(b3.strokes == a.strokes); // a number says how often, nothing is copied
+    CHECK(runs(b3) == 3 * runs(a));
+    CHECK(in_mm(plan_of(thrice).totals.tool_down - plan_of(once).totals.tool_down) ==
+          Approx(2 * in_mm(length(a.strokes))));
     CHECK(plan_of(thrice).totals.stops == plan_of(once).totals.stops);
 }
 

@@ -47,6 +47,14 @@ bool same_lines(const Polylines& strokes, Polylines lines) {
     return lines.empty();
 }
 
+/// The lines as the route runs them.
+Polylines strokes(const RouteResult& route, const Polylines& lines) {
+    Polylines out;
+    for (const RoutedLine& line : route.order)
+        out.push_back(run(lines[line.line], line));
+    return out;
+}
+
 } // namespace
 
 TEST_CASE("small routes are as short as the shortest of all") {
@@ -58,8 +66,8 @@ TEST_CASE("small routes are as short as the shortest of all") {
                 {{random.real(0, 100), random.real(0, 100)}, {random.real(0, 100), random.real(0, 100)}}));
         const RouteResult r = route(lines, {{0, 0}, false});
         INFO("seed " << random.seed() << " round " << round);
-        CHECK(same_lines(r.strokes, lines));
-        CHECK(in_mm(r.travel) == Approx(in_mm(travel_of(r.strokes, {0, 0}))));
+        CHECK(same_lines(strokes(r, lines), lines));
+        CHECK(in_mm(r.travel) == Approx(in_mm(travel_of(strokes(r, lines), {0, 0}))));
         const double best = best_travel(lines, {0, 0});
         CHECK(in_mm(r.travel) >= best - 1e-9);
         CHECK(in_mm(r.travel) == Approx(best)); // up to eight lines are solved exactly
@@ -76,9 +84,11 @@ TEST_CASE("a chain of lines laid end to end is run end to end") {
 }
 
 TEST_CASE("closed lines begin where it suits") {
-    const RouteResult r = route({ring({{50, 50}, {60, 50}, {60, 60}, {50, 60}})}, {{100, 55}, false});
-    CHECK(r.strokes[0].points[0].x == 60);
-    CHECK(r.strokes[0].closed);
+    const Polylines lines{ring({{50, 50}, {60, 50}, {60, 60}, {50, 60}})};
+    const Polylines as_run = strokes(route(lines, {{100, 55}, false}), lines);
+    REQUIRE(as_run.size() == 1);
+    CHECK(as_run[0].points[0].x == 60);
+    CHECK(as_run[0].closed);
 }
 
 TEST_CASE("what lies inside comes before its outline, at every depth") {
@@ -94,13 +104,14 @@ TEST_CASE("what lies inside comes before its outline, at every depth") {
         std::shuffle(lines.begin(), lines.end(), random.engine());
         const RouteResult r = route(lines, {{0, 0}, true});
         INFO("seed " << random.seed());
-        REQUIRE(r.strokes.size() == lines.size());
-        CHECK(same_lines(r.strokes, lines));
+        const Polylines as_run = strokes(r, lines);
+        REQUIRE(as_run.size() == lines.size());
+        CHECK(same_lines(as_run, lines));
         CHECK(r.outlines_waiting > 0);
-        for (std::size_t i = 0; i < r.strokes.size(); ++i)
-            for (std::size_t j = i + 1; j < r.strokes.size();
+        for (std::size_t i = 0; i < as_run.size(); ++i)
+            for (std::size_t j = i + 1; j < as_run.size();
                  ++j) { // nothing that runs later lies inside what ran before
-                const Polyline &early = r.strokes[i], &late = r.strokes[j];
+                const Polyline &early = as_run[i], &late = as_run[j];
                 if (!early.closed) continue;
                 const bool inside = std::all_of(late.points.begin(), late.points.end(),
                                                 [&](Point p) { return ring_contains(early.points, p); });
@@ -118,22 +129,33 @@ TEST_CASE("many lines: far better than as drawn, the same every time, none lost"
     }
     const RouteResult a = route(lines, {{0, 0}, false}), b = route(lines, {{0, 0}, false});
     INFO("seed " << random.seed());
-    CHECK(a.strokes == b.strokes);
-    CHECK(a.strokes.size() == lines.size());
-    CHECK(in_mm(a.travel) < in_mm(a.travel_as_drawn) / 20);
+    CHECK(a.order == b.order);
+    CHECK(a.order.size() == lines.size());
+    CHECK(in_mm(a.travel) < in_mm(travel_of(lines, {0, 0})) / 20);
     // A random uniform tour has about 0.7124 sqrt(n A) (Beardwood, Halton and Hammersley 1959; constant of
     // Johnson and McGeoch 1996); lines that are free to be turned can only be shorter.
     CHECK(in_mm(a.travel) < 0.7124 * std::sqrt(4000.0 * 300 * 300) * 1.10);
 }
 
+TEST_CASE("travel of lines that are run again and again is not that of going home in between") {
+    // A square of 10 whose corner is 80 from the rest position: there, and back when it has been run four
+    // times.
+    const Polylines square{ring({{80, 0}, {90, 0}, {90, 10}, {80, 10}})};
+    CHECK(in_mm(travel_of(square, {0, 0}, 4)) == Approx(160));
+    const Polylines pair{line({{10, 0}, {20, 0}}), line({{20, 5}, {10, 5}})};
+    CHECK(in_mm(travel_of(pair, {0, 0}, 1)) == Approx(10 + 5 + std::hypot(10, 5)));
+    CHECK(in_mm(travel_of(pair, {0, 0}, 3)) == Approx(10 + 3 * 5 + 2 * 5 + std::hypot(10, 5)));
+    CHECK(in_mm(travel_of({}, {0, 0}, 3)) == 0);
+}
+
 TEST_CASE("dots, single lines, nothing, and a cancelled search") {
-    CHECK(route({}, {}).strokes.empty());
-    CHECK(route({line({{3, 4}})}, {{0, 0}, false}).strokes.size() == 1);
+    CHECK(route({}, {}).order.empty());
+    CHECK(route({line({{3, 4}})}, {{0, 0}, false}).order.size() == 1);
     CHECK(in_mm(route({line({{3, 4}})}, {{0, 0}, false}).travel) == Approx(10));
     Progress cancelled;
     cancelled.cancel();
     Polylines lines;
     for (int i = 0; i < 300; ++i)
         lines.push_back(line({{i * 7 % 100 * 1.0, i * 13 % 100 * 1.0}}));
-    CHECK(route(lines, {{0, 0}, false}, cancelled).strokes.size() == 300); // the best so far, complete
+    CHECK(route(lines, {{0, 0}, false}, cancelled).order.size() == 300); // the best so far, complete
 }

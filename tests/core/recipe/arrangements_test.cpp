@@ -57,7 +57,8 @@ double length_of(const Polylines& lines) {
 double planned_length(const Derived& d) {
     double out = 0;
     for (const auto& move : d.plan->program.moves)
-        if (const auto* pass = std::get_if<PassMove>(&move)) out += length_of(pass->strokes);
+        if (const auto* pass = std::get_if<PassMove>(&move))
+            out += length_of({pass->strokes.begin(), pass->strokes.end()});
     return out;
 }
 

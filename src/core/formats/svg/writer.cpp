@@ -117,9 +117,8 @@ std::string write_svg(const Program& program, const SvgExport& what) {
                escaped(pass->plate + " " + action_name(pass->action) + ": " + pass->lane_name + ", " +
                        pass->tool) +
                (pass->repeats > 1 ? ", run " + std::to_string(pass->repeats) + " times" : "") + "</title>\n";
-        const std::size_t once = pass->strokes.size() / static_cast<std::size_t>(pass->repeats);
-        for (std::size_t i = 0; i < once; ++i)
-            out += "    <path d=\"" + path_of(pass->strokes[i]) + "\"/>\n";
+        for (const Stroke& stroke : pass->strokes)
+            out += "    <path d=\"" + path_of(stroke) + "\"/>\n";
         out += "  </g>\n";
     }
     return out + "</svg>\n";

@@ -1,0 +1,45 @@
+#include "core/machine/totals.h"
+
+namespace dotlane {
+
+ProgramTotals totals(const Program& program, const Timeline& timeline) {
+    ProgramTotals out;
+    for (std::size_t m = 0; m < program.moves.size(); ++m) {
+        const Duration time = timeline.spans()[m].time;
+        if (const auto* pass = std::get_if<PassMove>(&program.moves[m])) {
+            out.machine += time, ++out.passes;
+            out.strokes += runs(*pass);
+            out.tool_down += length(pass->strokes) * pass->repeats;
+        } else {
+            out.hands += time, ++out.stops;
+        }
+    }
+    for (const TimelineEntry& e : timeline.entries())
+        if (e.kind == TimelineEntry::Kind::travel) out.travel += mm(distance(e.from, e.to));
+    return out;
+}
+
+std::map<PartId, Duration> times_of_parts(const Program& program, const Timeline& timeline) {
+    std::map<PartId, Duration> out;
+    for (const TimelineEntry& e : timeline.entries())
+        if (const auto* pass = std::get_if<PassMove>(&program.moves[e.move]); pass && e.stroke < runs(*pass))
+            out[stroke_of(*pass, e.stroke).of.part] += e.time;
+    return out;
+}
+
+std::string spoken(const Program& program, const StrokeOf& of) {
+    for (const ProgramPart& part : program.parts) {
+        if (part.part != of.part) continue;
+        const auto set = part.line_sets.find(of.line_set);
+        const auto line = of.line.step ? part.lines.end() : part.lines.find(of.line.value);
+        std::string out = line != part.lines.end()      ? line->second + " of " + part.name
+                          : set != part.line_sets.end() ? set->second + " of " + part.name
+                                                        : part.name;
+        for (std::size_t copy = 0; part.placements.size() > 1 && copy < part.placements.size(); ++copy)
+            if (part.placements[copy] == of.placement) out += ", copy " + std::to_string(copy + 1);
+        return out;
+    }
+    return {};
+}
+
+} // namespace dotlane

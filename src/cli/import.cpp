@@ -34,6 +34,8 @@ class Import final : public Verb {
         app.add_flag("--large", large_, "Take it however large it is, which may take minutes");
     }
 
+    bool writes() const override { return true; }
+
     int run(Context& c) override {
         auto bytes = c.files.read(file_, default_max_bytes);
         if (!bytes) return c.error(bytes.error());

@@ -27,7 +27,6 @@ std::vector<Described> all_kinds() {
 
 class KindsVerb final : public Verb {
     void declare(CLI::App& app) override {
-        app.footer("Examples:\n  dot-lane-cli kinds\n  dot-lane-cli kinds step outline");
         app.add_option("group", group_, "source (what parts are made from), step or fill; all when left out")
             ->check(CLI::IsMember({"source", "step", "fill"}));
         app.add_option("name", name_, "One kind of the group");
@@ -64,7 +63,6 @@ class KindsVerb final : public Verb {
 
 class CatalogVerb final : public Verb {
     void declare(CLI::App& app) override {
-        app.footer("Examples:\n  dot-lane-cli catalog\n  dot-lane-cli catalog stocks --json");
         app.add_option("list", list_, "stocks, mats, machines or tools; all when left out")
             ->check(CLI::IsMember({"stocks", "mats", "machines", "tools"}));
     }

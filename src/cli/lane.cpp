@@ -1,6 +1,8 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/commands/project.h"
 #include "core/project/edits.h"
+#include "core/project/format.h"
 #include "core/workflow/making.h"
 #include "core/workflow/opening.h"
 #include "core/workflow/selection.h"
@@ -21,9 +23,10 @@ class LaneVerb final : public ProjectVerb {
         which->add_option("--box", box_, "Lines wholly inside a box: left top right bottom, in mm")
             ->expected(4);
         which->require_option(0, 1);
-        app.add_option("--to", to_,
+        app.add_option("--to", tos_,
                        "Send them to this lane: plate, number or name; 'none' takes their lane away, 'aside' "
-                       "sets them aside");
+                       "sets them aside. A name that ends in .dotlane: save there instead")
+            ->take_all();
         app.add_option("--action", action_,
                        "Send them to a lane with this action (made when missing), or change the lane's");
         app.add_option("--tool", tool_, "Tool of the lane (catalog id)");
@@ -38,15 +41,34 @@ class LaneVerb final : public ProjectVerb {
                        "Order in which lanes run, by plate: D,F,S,C; 'usual' for the planner's own");
     }
 
+    int run(Context& c) override {
+        for (const std::string& to : tos_)
+            if (to.ends_with(project_extension))
+                c.to = to;
+            else if (to_.empty())
+                to_ = to;
+            else
+                return c.error({"cli.both", "Lines go to one lane: give --to once.", {}});
+        return ProjectVerb::run(c);
+    }
+
     int act(Context& c, Project& project) override {
         const Catalog& catalog = c.workshop.catalog();
-        if (!machine_.empty()) {
-            if (!catalog.machine(machine_)) return c.error(unknown("machine", machine_, catalog.machines));
-            project.machine = machine_;
+        ChangeProject settings;
+        if (!machine_.empty()) settings.machine = machine_;
+        if (!order_.empty()) {
+            const auto order = lanes_named(project, order_);
+            if (!order) return c.error(order.error());
+            settings.pass_order = *order;
         }
-        if (!order_.empty())
-            if (const auto ok = read_order(project); !ok) return c.error(ok.error());
-        if (!tool_.empty() && !catalog.tool(tool_)) return c.error(unknown("tool", tool_, catalog.tools));
+        std::string settled;
+        if (settings.machine || settings.pass_order) {
+            const auto done = apply(settings, project, catalog);
+            if (!done) return c.error(done.error());
+            settled = done->said;
+        }
+        if (!tool_.empty() && !catalog.tool(tool_))
+            return c.error(not_in_catalog("tool", tool_, ids_of(catalog.tools)));
         if (!action_.empty() && !action_from_name(action_))
             return c.error(
                 {"cli.action",
@@ -62,58 +84,61 @@ class LaneVerb final : public ProjectVerb {
                 return c.error({"cli.nothing",
                                 "Say what to do: --to, --action, --change, --machine or --pass-order.",
                                 {}});
+            if (c.json)
+                c.print({{"done", settled}});
+            else
+                c.out << settled << "\n";
             return fine;
         }
         const auto part = part_named(project, part_);
         if (!part) return c.error(part.error());
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         const EvaluatedPart& evaluated = *derived->part(*part);
-        const auto lines = chosen(project, *find(project, *part), evaluated);
+        const auto fills = chosen_fills(project, evaluated);
+        const auto lines = fills.empty() ? chosen(project, *find(project, *part), evaluated)
+                                         : Result<std::vector<LineId>>(std::vector<LineId>{});
         if (!lines) return c.error(lines.error());
-        if (lines->empty())
+        if (lines->empty() && fills.empty())
             return c.error({"cli.no-lines", "No line answers to that. See `dot-lane-cli show`.", {}});
         if (to_ == "aside") {
-            const auto sets = sets_of_lines(project, evaluated, *lines, "set aside");
+            auto sets = lines->empty() ? Result<std::vector<LineSetId>>(fills)
+                                       : sets_of_lines(project, evaluated, *lines, "set aside");
             if (!sets) return c.error(sets.error());
             for (const LineSetId set : *sets)
                 if (const auto ok = set_aside(project, *part, set, true); !ok) return c.error(ok.error());
-            return said(c, lines->size(), "set aside");
+            return said(c, project, *part, lines->size(), fills.size(), "set aside");
         }
         LaneId lane;
         if (!action_.empty()) {
             const Action action = *action_from_name(action_);
             const Tool* first = catalog.first_tool(action);
+            const Colour drawn = lines->empty() ? Colour{} : first_colour(evaluated, lines->front());
             lane = lane_for(project, catalog, action, tool_.empty() ? (first ? first->id : "") : tool_,
-                            pen.value_or(first_colour(evaluated, lines->front())));
+                            pen.value_or(drawn));
         } else if (to_ != "none") {
             const auto named = lane_named(project, to_);
             if (!named) return c.error(named.error());
             lane = *named;
         }
-        if (const auto ok = send_lines(project, evaluated, *lines, lane); !ok) return c.error(ok.error());
-        return said(c, lines->size(),
+        for (const LineSetId fill : fills)
+            if (const auto ok = set_lane(project, *part, fill, lane); !ok) return c.error(ok.error());
+        if (!lines->empty())
+            if (const auto ok = send_lines(project, evaluated, *lines, lane); !ok) return c.error(ok.error());
+        return said(c, project, *part, lines->size(), fills.size(),
                     lane ? plate(project, lane) + " " + find(project, lane)->name : "no lane");
     }
 
-    Result<void> read_order(Project& project) const {
-        std::vector<LaneId> order;
-        if (order_ != "usual")
-            for (const auto name : split(order_, ", ")) {
-                const auto lane = lane_named(project, std::string(name));
-                if (!lane) return tl::make_unexpected(lane.error());
-                order.push_back(*lane);
-            }
-        return set_pass_order(project, std::move(order));
-    }
-
-    template<class List>
-    static Error unknown(const char* kind, const std::string& id, const List& list) {
-        std::string all;
-        for (const auto& item : list)
-            all += (all.empty() ? "" : ", ") + item.id;
-        return {"cli.unknown",
-                std::string("There is no ") + kind + " \"" + id + "\". There are: " + all + ".",
-                {}};
+    /// What steps made whose strokes are chosen as a whole: fills.
+    std::vector<LineSetId> chosen_fills(const Project& project, const EvaluatedPart& e) const {
+        if (set_.empty()) return {};
+        auto sets = sets_named(project, e.part, {set_});
+        if (!sets) return {}; // told by `chosen`
+        std::erase_if(*sets, [&](LineSetId id) {
+            return !maker_of(*find(project, e.part), id) ||
+                   std::any_of(e.lines.begin(), e.lines.end(),
+                               [id](const FlatLine& l) { return l.set == id; });
+        });
+        return *sets;
     }
 
     static Colour first_colour(const EvaluatedPart& part, LineId line) {
@@ -122,11 +147,16 @@ class LaneVerb final : public ProjectVerb {
         return drawn->drawn.stroke ? *drawn->drawn.stroke : drawn->drawn.fill.value_or(Colour{});
     }
 
-    static int said(Context& c, std::size_t n, const std::string& where) {
+    static int said(Context& c, const Project& project, PartId part, std::size_t lines, std::size_t fills,
+                    const std::string& where) {
+        const std::string what =
+                              lines > 0 ? counted(lines, "line", "lines") : counted(fills, "fill", "fills"),
+                          name = find(project, part)->name;
         if (c.json)
-            c.print({{"lines", n}, {"to", where}});
+            c.print(
+                {{"lines", lines}, {"fills", fills}, {"part", part.value}, {"name", name}, {"to", where}});
         else
-            c.out << n << (n == 1 ? " line: " : " lines: ") << where << "\n";
+            c.out << what << " of \"" << name << "\": " << where << "\n";
         return fine;
     }
 
@@ -149,7 +179,21 @@ class LaneVerb final : public ProjectVerb {
             lane.name = rename_;
         else if (automatic)
             lane.name = lane_name(c.workshop.catalog(), lane.action, lane.tool, lane.colour);
-        return said(c, 0, plate(project, *id) + " " + lane.name);
+        const std::string now = plate(project, *id) + " " + lane.name;
+        if (c.json)
+            c.print({{"to", now},
+                     {"lane", id->value},
+                     {"plate", plate(project, *id)},
+                     {"name", lane.name},
+                     {"tool", lane.tool},
+                     {"action", action_name(lane.action)},
+                     {"repeats", lane.repeats},
+                     {"colour", to_hex(lane.colour)}});
+        else
+            c.out << "lane " << now << ": " << action_name(lane.action) << ", " << lane.tool << ", "
+                  << (lane.repeats == 1 ? "run once" : "run " + std::to_string(lane.repeats) + " times")
+                  << "\n";
+        return fine;
     }
 
     Result<std::vector<LineId>> chosen(const Project& project, const Part& part,
@@ -182,6 +226,7 @@ class LaneVerb final : public ProjectVerb {
 
     std::string part_, colour_, set_, named_, to_, action_, tool_, pen_, change_, rename_, machine_, order_,
         fold_;
+    std::vector<std::string> tos_;
     std::uint32_t inside_ = 0;
     std::vector<double> box_;
     int repeats_ = 0;

@@ -28,6 +28,8 @@ class MakeVerb final : public Verb {
         app.add_option("--quantity", quantity_, "How many are wanted")->check(CLI::Range(1, 9999));
     }
 
+    bool writes() const override { return true; }
+
     int run(Context& c) override {
         const SourceKind* kind = source_kind(kind_);
         if (!kind) return c.error({"cli.unknown", "There is no kind \"" + kind_ + "\". " + kinds_help(), {}});

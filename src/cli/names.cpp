@@ -83,6 +83,17 @@ Result<LaneId> lane_named(const Project& project, const std::string& name) {
     return one_named(names_of(project.lanes), name, "lane", 'l').map(as<LaneId>());
 }
 
+Result<std::vector<LaneId>> lanes_named(const Project& project, const std::string& names) {
+    std::vector<LaneId> out;
+    if (names == "usual") return out;
+    for (const auto name : split(names, ", ")) {
+        const auto lane = lane_named(project, std::string(name));
+        if (!lane) return tl::make_unexpected(lane.error());
+        out.push_back(*lane);
+    }
+    return out;
+}
+
 Result<std::vector<LineSetId>> sets_named(const Project& project, PartId id,
                                           const std::vector<std::string>& names) {
     const Part& part = *find(project, id);

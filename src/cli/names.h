@@ -15,6 +15,8 @@ Result<PartId> part_named(const Project& project, const std::string& name);
 Result<SheetId> sheet_named(const Project& project, const std::string& name);
 /// Also by plate ("D2").
 Result<LaneId> lane_named(const Project& project, const std::string& name);
+/// "D,F,S,C"; "usual" is empty: the planner's own order.
+Result<std::vector<LaneId>> lanes_named(const Project& project, const std::string& names);
 /// Line sets of a part and the results of its steps: by name (of a result: its step's kind), by number, or
 /// all of a lane by its plate.
 Result<std::vector<LineSetId>> sets_named(const Project& project, PartId part,

@@ -6,6 +6,8 @@
 namespace dotlane::cli {
 namespace {
 
+using nlohmann::json;
+
 class Place final : public ProjectVerb {
     void options(CLI::App& app) override {
         app.add_option("--part", part_, "Part by name or number");
@@ -45,7 +47,7 @@ class Place final : public ProjectVerb {
         if (const auto ok = resize(c, project, *part); !ok) return c.error(ok.error());
         if ((!scale_.empty() || !width_.empty() || wanted_ > 0) && sheet_.empty() && new_sheet_.empty() &&
             left_.empty())
-            return fine;
+            return resized(c, project, *part);
         SheetId sheet;
         if (!new_sheet_.empty() || project.sheets.empty()) {
             const Machine* machine = catalog.machine(project.machine);
@@ -79,7 +81,7 @@ class Place final : public ProjectVerb {
         const auto placed = left_.empty() && top_.empty()
                                 ? place_free(project, catalog, *derived, sheet, *wish)
                                 : place_there(project, evaluated, sheet, *wish);
-        return placed ? report(c, project, placed->size()) : c.error(placed.error());
+        return placed ? report(c, project, *placed) : c.error(placed.error());
     }
 
     Result<PlaceWish> read_wish(const Project& project, PartId part) const {
@@ -126,13 +128,22 @@ class Place final : public ProjectVerb {
             return c.error({"place.piece", "Its pieces lie as one. Add the step \"lay-apart\" first.", {}});
         const auto made = place_pieces(project, c.workshop.catalog(), derived, sheet, part.part,
                                        missing_pieces(project, part));
-        return made ? report(c, project, made->size()) : c.error(made.error());
+        return made ? report(c, project, *made) : c.error(made.error());
     }
 
     int change(Context& c, Project& project) {
         if (remove_) {
+            SheetId on;
+            const Placement* gone = find_placement(project, PlacementId{change_}, &on);
+            const PartId part = gone ? gone->part : PartId{};
+            const std::string name = gone ? placed_name(project, *gone) : "";
             const auto ok = remove_placement(project, PlacementId{change_});
-            return ok ? static_cast<int>(fine) : c.error(ok.error());
+            if (!ok) return c.error(ok.error());
+            if (c.json)
+                c.print({{"removed", change_}, {"part", part.value}, {"sheet", on.value}});
+            else
+                c.out << "\"" << name << "\" (" << change_ << ") is taken off its sheet\n";
+            return fine;
         }
         const Placement* found = find_placement(project, PlacementId{change_});
         if (!found)
@@ -180,7 +191,27 @@ class Place final : public ProjectVerb {
         for (const Lying& l : all)
             places.push_back(l.placement);
         if (const auto ok = change_placements(project, places); !ok) return c.error(ok.error());
-        return report(c, project, places.size());
+        std::vector<PlacementId> ids;
+        for (const Placement& p : places)
+            ids.push_back(p.id);
+        return report(c, project, ids);
+    }
+
+    static int resized(Context& c, const Project& project, PartId id) {
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const Part& part = *find(project, id);
+        const Box box = derived->part(id)->box;
+        if (c.json)
+            c.print({{"part", id.value},
+                     {"name", part.name},
+                     {"width_mm", box.width()},
+                     {"height_mm", box.height()},
+                     {"scale", part.scale},
+                     {"quantity", part.quantity}});
+        else
+            c.out << "\"" << part.name << "\": " << to_text(mm(box.width()), project.unit) << " x "
+                  << to_text(mm(box.height()), project.unit) << ", " << part.quantity << " wanted\n";
+        return fine;
     }
 
     Result<void> resize(Context& c, Project& project, PartId id) const {
@@ -199,17 +230,34 @@ class Place final : public ProjectVerb {
         return scale_part(project, id, find(project, id)->scale * in_mm(*v) / now);
     }
 
-    static int report(Context& c, const Project& project, std::size_t n) {
+    static int report(Context& c, const Project& project, const std::vector<PlacementId>& ids) {
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         Findings sheet;
         for (const Finding& f : derived->findings)
             if (f.code.starts_with("sheet.")) sheet.push_back(f);
+        json placements = json::array();
+        if (!c.json) c.out << counted(ids.size(), "part placed", "parts placed") << "\n";
+        for (const LaidSheet& laid : derived->sheets)
+            for (const PlacedPart& p : laid.parts) {
+                if (std::find(ids.begin(), ids.end(), p.placement.id) == ids.end()) continue;
+                placements.push_back({{"id", p.placement.id.value},
+                                      {"part", p.placement.part.value},
+                                      {"sheet", laid.sheet.value},
+                                      {"piece", p.placement.piece},
+                                      {"left_mm", p.box.x0},
+                                      {"top_mm", p.box.y0},
+                                      {"turn_degrees", in_degrees(p.placement.turn)},
+                                      {"mirrored", p.placement.mirrored}});
+                if (!c.json)
+                    c.out << "  \"" << placed_name(project, p.placement) << "\" (" << p.placement.id.value
+                          << ") on " << find(project, laid.sheet)->name << " at "
+                          << to_text(mm(p.box.x0), project.unit) << ", "
+                          << to_text(mm(p.box.y0), project.unit) << "\n";
+            }
         if (c.json)
-            c.print({{"placed", n}, {"findings", to_json(sheet)}});
-        else {
-            c.out << n << (n == 1 ? " part placed\n" : " parts placed\n");
+            c.print({{"placed", ids.size()}, {"placements", placements}, {"findings", to_json(sheet)}});
+        else
             print_findings(c.out, sheet);
-        }
         return count(sheet, Grade::error) > 0 ? findings : fine;
     }
 

@@ -191,7 +191,7 @@ class Rehearse final : public ProjectVerb {
             }
             c.out << "total " << spoken_seconds(in_seconds(plan.timeline.total())) << "\n";
         }
-        return fine;
+        return blocks_export(derived->findings) ? findings : fine;
     }
     std::optional<double> at_;
 };

@@ -1,6 +1,7 @@
 #include "cli/fields.h"
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/workflow/exporting.h"
 
 namespace dotlane::cli {
 namespace {
@@ -17,12 +18,20 @@ class Show final : public ProjectVerb {
             c.print(document(c, project, *derived));
         else
             print(c, project, *derived);
-        return fine;
+        return blocks_export(derived->findings) ? findings : fine;
     }
 
     static std::size_t count_in(const EvaluatedPart& e, LineSetId set) {
         return static_cast<std::size_t>(
             std::count_if(e.lines.begin(), e.lines.end(), [set](const FlatLine& l) { return l.set == set; }));
+    }
+
+    /// Lines that a step made, or strokes of a fill.
+    static std::size_t made_by(const EvaluatedPart& e, const Step& step) {
+        if (const std::size_t lines = count_in(e, step.result)) return lines;
+        for (const RunSet& run : e.runs)
+            if (run.set == step.result) return run.lines.size();
+        return 0;
     }
 
     static json document(Context& c, const Project& project, const Derived& derived) {
@@ -37,7 +46,7 @@ class Show final : public ProjectVerb {
                              {"repeats", l.repeats}});
         for (const Part& p : project.parts) {
             const EvaluatedPart& e = *derived.part(p.id);
-            json sets = json::array(), fills = json::array();
+            json sets = json::array(), fills = json::array(), steps = json::array();
             for (const LineSet& s : p.sets)
                 sets.push_back({{"id", s.id.value},
                                 {"name", s.name},
@@ -45,6 +54,14 @@ class Show final : public ProjectVerb {
                                 {"role", s.role},
                                 {"lines", count_in(e, s.id)},
                                 {"set_aside", s.set_aside}});
+            for (const Step& s : p.steps)
+                steps.push_back({{"id", s.id.value},
+                                 {"kind", kind_of(s.what).key},
+                                 {"on", s.on},
+                                 {"line_set", s.result.value},
+                                 {"lane", s.lane.value},
+                                 {"lines", s.result ? made_by(e, s) : 0},
+                                 {"set_aside", s.aside}});
             for (const auto& [id, r] : e.fills)
                 fills.push_back({{"step", id.value},
                                  {"rows", r.rows},
@@ -62,6 +79,7 @@ class Show final : public ProjectVerb {
                              {"scale", p.scale},
                              {"lines", e.lines.size()},
                              {"line_sets", sets},
+                             {"steps", steps},
                              {"source", kind_of(p.source.spec) ? kind_of(p.source.spec)->key : "file"},
                              {"figures", figures_json(e.figures)},
                              {"fills", fills}});
@@ -108,6 +126,14 @@ class Show final : public ProjectVerb {
                           : s.lane    ? plate(project, s.lane)
                                       : "no lane")
                       << "  " << s.name << ": " << counted(count_in(e, s.id), "line", "lines") << "\n";
+            for (const Step& s : p.steps)
+                if (s.result && s.on && !e.fills.contains(s.id))
+                    c.out << "      "
+                          << (s.aside  ? "set aside"
+                              : s.lane ? plate(project, s.lane)
+                                       : "no lane")
+                          << "  " << kind_of(s.what).name << " (line set " << s.result.value
+                          << "): " << counted(made_by(e, s), "line", "lines") << "\n";
             for (const auto& [id, r] : e.fills)
                 print_fill(c.out << "      ", id, r);
         }

@@ -147,6 +147,7 @@ class StepVerb final : public ProjectVerb {
             else if (known)
                 print_figures(c.out, report->second->figures);
         }
+        if (!c.json && n == 0) c.out << "\"" << find(project, id)->name << "\" has no steps.\n";
         if (c.json) c.print({{"steps", all}, {"findings", to_json(e.findings)}});
         if (!c.json) print_findings(c.out, e.findings);
         return blocks_export(e.findings) ? findings : fine;

@@ -41,15 +41,23 @@ void round_numbers(json& j, int decimals) {
         j = plain_number(number(j.get<double>(), decimals)).value_or(j.get<double>());
 }
 
+json error_json(const Error& e) {
+    return {{"code", e.code},
+            {"message", e.message},
+            {"place", {{"file", e.place.file}, {"line", e.place.line}}}};
+}
+
 constexpr int lock_wait_ms = 120'000; ///< a picture may be traced while the lock is held
 
 } // namespace
 
+std::string error_document(const Error& e) {
+    return json_text({{"error", error_json(e)}});
+}
+
 int Context::error(const Error& e) const {
-    if (json)
-        err << json_text(
-            {{"error",
-              {{"code", e.code}, {"message", e.message}, {"file", e.place.file}, {"line", e.place.line}}}});
+    if (json) // the one document; what a verb had begun to say is worth nothing now
+        failure = error_json(e);
     else
         err << "dot-lane-cli: " << to_text(e) << "\n";
     return e.code == "export.findings" ? findings : bad;
@@ -58,17 +66,33 @@ int Context::error(const Error& e) const {
 void Context::print(const nlohmann::json& document) const {
     nlohmann::json rounded = document;
     round_numbers(rounded, default_decimals);
-    out << json_text(rounded);
+    answer = std::move(rounded);
 }
 
 void Context::print_exact(const nlohmann::json& document) const {
-    out << json_text(document);
+    answer = document;
+}
+
+std::string Context::document(int code) const {
+    nlohmann::json all = answer.is_null() ? nlohmann::json::object() : answer;
+    if (!all.is_object() && failure.is_null()) return json_text(all); // a list
+    if (!failure.is_null()) {
+        if (code == bad) all = nlohmann::json::object(); // nothing of it is true
+        all["error"] = failure;
+    }
+    if (dry_run) all["dry_run"] = true;
+    if (all.empty()) all["done"] = true;
+    return json_text(all);
 }
 
 int change_project(Context& context, const std::string& path, bool begin,
                    const std::function<int(Project&)>& act) {
-    const auto lock = context.files.lock(path, lock_wait_ms);
+    const std::string& to = context.to.empty() ? path : context.to;
+    const auto lock = context.files.lock(to, lock_wait_ms);
     if (!lock) return context.error(lock.error());
+    if (!context.to.empty() && to != path && context.files.exists(to))
+        return context.error(
+            {"project.exists", "\"" + to + "\" is there already: nothing was written over it.", {}});
     std::optional<Project> before;
     if (!begin || context.files.exists(path)) {
         auto loaded = load_project(context.files, path);
@@ -78,8 +102,12 @@ int change_project(Context& context, const std::string& path, bool begin,
     if (before) settle_placements(*before, context.workshop);
     Project project = before ? *before : context.workshop.new_project(file_stem(path));
     const int code = act(project);
-    if (code == bad || (before && project == *before)) return code;
-    if (const auto saved = save_project(context.files, path, project); !saved)
+    if (code == bad || (to == path && before && project == *before)) return code;
+    if (context.dry_run) {
+        if (const auto text = checked_text(project); !text) return context.error(text.error());
+        return code;
+    }
+    if (const auto saved = save_project(context.files, to, project); !saved)
         return context.error(saved.error());
     return code;
 }

@@ -24,21 +24,31 @@ struct Context {
     std::ostream& out;
     std::ostream& err;
     bool json = false;
+    std::string to = {};  ///< the project is saved here instead of where it was read
+    bool dry_run = false; ///< nothing is saved
 
-    /// Prints an error as text or JSON on stderr and gives the exit code for it.
+    /// Tells an error, as text on stderr or in the JSON document, and gives the exit code for it.
     int error(const Error& error) const;
-    /// Prints a JSON document on stdout.
+    /// Answers with a JSON document.
     /// Numbers are rounded to what they mean: lengths to 0.0001 mm, times to 0.01 s, money to the cent.
     void print(const nlohmann::json& document) const;
     /// The same with all digits, for what is read back.
     void print_exact(const nlohmann::json& document) const;
+    /// What `--json` answers with: exactly one document, an error's code, message and place among it.
+    std::string document(int code) const;
+    mutable nlohmann::json answer = {}, failure = {};
 };
+
+/// An error as the one JSON document.
+std::string error_document(const Error& error);
 
 class Verb {
   public:
     virtual ~Verb() = default;
     virtual void declare(CLI::App& app) = 0;
     virtual int run(Context& context) = 0;
+    /// Whether it may change a project: --to and --dry-run go with it.
+    virtual bool writes() const { return false; }
 };
 
 /// Reads the project of a file, lets it be changed, and saves it when it differs and `act` did not give up
@@ -51,6 +61,7 @@ class ProjectVerb : public Verb {
   public:
     void declare(CLI::App& app) override;
     int run(Context& context) override;
+    bool writes() const override { return changes(); }
 
   protected:
     virtual void options(CLI::App& app) = 0;
@@ -77,6 +88,9 @@ nlohmann::json parts_json(const Program& program, const Timeline& timeline);
 /// Tells what a computed part came to; its exit code is that of its findings.
 int report_part(Context& context, const Project& project, PartId part);
 
+std::unique_ptr<Verb> make_part();
+std::unique_ptr<Verb> make_sheet();
+std::unique_ptr<Verb> make_project();
 std::unique_ptr<Verb> make_kinds();
 std::unique_ptr<Verb> make_catalog();
 std::unique_ptr<Verb> make_import();

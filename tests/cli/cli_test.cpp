@@ -45,8 +45,8 @@ TEST_CASE_METHOD(Terminal, "import: parts, lanes and reasons, a file without siz
     CHECK(run({"import", "none.svg", "q.dotlane"}) == 2);
     files.files["bad.svg"] = "<svg><g>";
     CHECK(run({"import", "bad.svg", "q.dotlane", "--json"}) == 2);
-    CHECK(json::parse(err)["error"]["code"] == "svg.not-xml");
-    CHECK(json::parse(err)["error"]["line"] == 1);
+    CHECK(json::parse(out)["error"]["code"] == "svg.not-xml");
+    CHECK(json::parse(out)["error"]["place"]["line"] == 1);
     CHECK(project("q.dotlane").parts.size() == 2);
 }
 

@@ -123,3 +123,175 @@ TEST_CASE_METHOD(Terminal, "kinds and catalog are told without a project, with w
     CHECK(out.find(test::catalog().machines[0].id) != std::string::npos);
     CHECK(files.files.size() == 3); // two drawings and the project
 }
+
+namespace {
+
+/// The words of a command as a shell takes them apart: quotes hold blanks together.
+std::vector<std::string> words_of(const std::string& line) {
+    std::vector<std::string> out(1);
+    bool quoted = false;
+    for (const char c : line)
+        if (c == '\'')
+            quoted = !quoted;
+        else if (c == ' ' && !quoted)
+            out.emplace_back();
+        else
+            out.back() += c;
+    return out;
+}
+
+std::vector<std::string> verbs() {
+    Terminal t;
+    REQUIRE(t.run({"--help"}) == 0);
+    std::vector<std::string> out;
+    std::istringstream lines(t.out.substr(t.out.find("Subcommands:")));
+    std::string line;
+    for (std::getline(lines, line); std::getline(lines, line);)
+        if (line.starts_with("  ") && line.size() > 2 && line[2] != ' ')
+            out.push_back(words_of(line.substr(2))[0]);
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("every verb's help has two examples, and each of them does what it says") {
+    CHECK(verbs().size() >= 21);
+    Terminal writer;
+    writer.files.files["walk.dotlane"] = file(DOTLANE_SOURCE "/data/demo/saltmarsh.dotlane");
+    REQUIRE(writer.run({"program", "walk.dotlane"}) == 0);
+    const std::string program = writer.out;
+    for (const std::string& verb : verbs()) {
+        Terminal t;
+        REQUIRE(t.run({verb, "--help"}) == 0);
+        const std::string help = t.out;
+        int examples = 0;
+        for (auto at = help.find("\n  dot-lane-cli "); at != std::string::npos;
+             at = help.find("\n  dot-lane-cli ", at + 1)) {
+            const std::string line = help.substr(at + 3, help.find('\n', at + 1) - at - 3);
+            INFO(line);
+            auto words = words_of(line);
+            words.erase(words.begin());
+            CHECK(words.front() == verb);
+            Terminal fresh;
+            fresh.files.files["walk.dotlane"] = file(DOTLANE_SOURCE "/data/demo/saltmarsh.dotlane");
+            fresh.files.files["invitation.svg"] = fresh.files.files["card.svg"];
+            fresh.files.files["walk.jsonl"] = program;
+            if (const auto redirected = std::find(words.begin(), words.end(), ">"); redirected != words.end())
+                words.erase(redirected, words.end());
+            const int code = fresh.run(words);
+            INFO(fresh.err);
+            CHECK(code == 0);
+            CHECK_FALSE(fresh.out.empty());
+            ++examples;
+        }
+        INFO(verb);
+        CHECK(examples == 2);
+    }
+}
+
+TEST_CASE("with --json there is one document on stdout and nothing else, whatever happens") {
+    const std::vector<std::vector<std::string>> all = {
+        {"import", "card.svg", "q.dotlane"},
+        {"import", "none.svg", "q.dotlane"},
+        {"make", "q.dotlane", "label"},
+        {"make", "q.dotlane", "nothing"},
+        {"kinds"},
+        {"kinds", "frob"},
+        {"catalog"},
+        {"catalog", "frob"},
+        {"project", "p.dotlane"},
+        {"project", "p.dotlane", "--machine", "none"},
+        {"part", "p.dotlane", "--copy"},
+        {"part", "p.dotlane"},
+        {"source", "p.dotlane"},
+        {"step", "p.dotlane"},
+        {"step", "p.dotlane", "--add", "outline"},
+        {"step", "p.dotlane", "--add", "frob"},
+        {"fill", "p.dotlane"},
+        {"fill", "p.dotlane", "--spacing", "x"},
+        {"lane", "p.dotlane", "--machine", "one-slot"},
+        {"lane", "p.dotlane", "--all", "--to", "C"},
+        {"lane", "p.dotlane", "--change", "C", "--repeats", "2"},
+        {"lane", "p.dotlane", "--change", "X"},
+        {"apart", "p.dotlane", "--by", "colour"},
+        {"glyphs", "Lobster Two"},
+        {"glyphs", "No Such Font"},
+        {"sheet", "p.dotlane", "--add"},
+        {"sheet", "p.dotlane", "--sheet", "none", "--remove"},
+        {"place", "p.dotlane"},
+        {"place", "p.dotlane", "--wanted", "3"},
+        {"place", "p.dotlane", "--change", "999"},
+        {"arrange", "p.dotlane", "--align", "left"},
+        {"show", "p.dotlane"},
+        {"show", "card.svg"},
+        {"check", "p.dotlane"},
+        {"plan", "p.dotlane"},
+        {"plan", "empty.dotlane"},
+        {"program", "p.dotlane"},
+        {"program"},
+        {"rehearse", "p.dotlane"},
+        {"rehearse", "p.dotlane", "--at", "nan"},
+        {"export", "p.dotlane", "--to", "out"},
+        {"export", "p.dotlane"},
+        {"frob"},
+        {"show", "p.dotlane", "--frob"},
+    };
+    std::set<std::string> seen;
+    for (auto words : all) {
+        Terminal t;
+        t.prepare();
+        t.files.files["empty.dotlane"] = write_project(Workshop(catalog()).new_project("empty"));
+        seen.insert(words[0]);
+        words.emplace_back("--json");
+        std::string line;
+        for (const std::string& w : words)
+            line += w + " ";
+        INFO(line);
+        const int code = t.run(words);
+        const json answer = json::parse(t.out, nullptr, false);
+        REQUIRE_FALSE(answer.is_discarded());
+        CHECK_FALSE(answer.empty());
+        CHECK(t.err.empty());
+        CHECK(answer.contains("error") == (code == 2));
+        if (code == 2)
+            for (const char* key : {"code", "message", "place"})
+                CHECK(answer["error"].contains(key));
+        // No number carries the dust of binary fractions: 5.08, not 5.079999999999999.
+        if (words[0] == "program") continue; // whose numbers are all their digits
+        CHECK(t.out.find("99999999") == std::string::npos);
+        CHECK(t.out.find("00000000") == std::string::npos);
+    }
+    for (const std::string& verb : verbs())
+        CHECK(seen.contains(verb));
+}
+
+TEST_CASE("every verb that writes can save elsewhere or not at all") {
+    for (const std::string& verb : verbs()) {
+        Terminal t;
+        REQUIRE(t.run({verb, "--help"}) == 0);
+        const bool dry = t.out.find("--dry-run") != std::string::npos;
+        const std::set<std::string> looks = {"kinds", "catalog", "glyphs",   "show",
+                                             "plan",  "program", "rehearse", "export"};
+        INFO(verb);
+        CHECK(dry != looks.contains(verb));
+        if (dry) CHECK(t.out.find("--to") != std::string::npos);
+    }
+    Terminal t;
+    t.prepare();
+    const std::string before = t.files.files["p.dotlane"];
+    CHECK(t.answer({"part", "p.dotlane", "--quantity", "7", "--dry-run"})["dry_run"] == true);
+    CHECK(t.files.files["p.dotlane"] == before);
+    REQUIRE(t.run({"part", "p.dotlane", "--quantity", "7", "--to", "other.dotlane"}) == 0);
+    CHECK(t.files.files["p.dotlane"] == before);
+    CHECK(t.project("other.dotlane").parts[0].quantity == 7);
+    CHECK(t.run({"part", "p.dotlane", "--quantity", "8", "--to", "other.dotlane"}) ==
+          2); // never over what is there
+    CHECK(t.project("other.dotlane").parts[0].quantity == 7);
+    REQUIRE(t.run({"lane", "p.dotlane", "--all", "--to", "C", "--to", "cut.dotlane"}) == 0);
+    CHECK(t.files.files["p.dotlane"] == before);
+    const Project cut = t.project("cut.dotlane");
+    for (const LineSet& set : cut.parts[0].sets)
+        CHECK(find(cut, set.lane)->action == Action::cut);
+    CHECK(t.run({"make", "none.dotlane", "label", "--dry-run"}) == 0);
+    CHECK_FALSE(t.files.files.contains("none.dotlane"));
+}

@@ -12,6 +12,7 @@
 #include "app/commands/deriver.h"
 #include "app/commands/disk_file.h"
 #include "core/base/files.h"
+#include "core/commands/command.h"
 #include "core/workflow/workshop.h"
 
 namespace dotlane::app {
@@ -58,6 +59,28 @@ class Session : public QObject {
     /// with the same non-empty `merge` key that follow each other closely become one step. On failure
     /// `failed` says why and nothing changes.
     bool change(const QString& text, const Edit& edit, const QString& merge = {});
+
+    /// A command of core/commands as one step of the history: what it answered, or none when it failed, which
+    /// `failed` has told.
+    template<class Command>
+    std::optional<Done> run(const QString& text, const Command& command, const QString& merge = {}) {
+        std::optional<Done> done;
+        change(
+            text,
+            [&](Project& p) -> Result<void> {
+                Result<Done> answer = [&] {
+                    if constexpr (requires { apply(command, p, catalog()); })
+                        return apply(command, p, catalog());
+                    else
+                        return apply(command, p);
+                }();
+                if (!answer) return tl::make_unexpected(answer.error());
+                done = std::move(*answer);
+                return {};
+            },
+            merge);
+        return done;
+    }
 
     enum class Saved { yes, no, changed_on_disk };
     /// `known_hash`: of the file's content that the project goes back to, when it may have changed since.

@@ -8,6 +8,7 @@
 #include "app/widgets/side_panel.h"
 #include "app/widgets/size_text.h"
 #include "app/widgets/typing.h"
+#include "core/commands/parts.h"
 #include "core/project/edits.h"
 #include "core/workflow/drawn_parts.h"
 #include "core/workflow/fit_checks.h"
@@ -115,9 +116,7 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     on_typed(name_, this, [this] {
         const Part* part = session_.part();
         const auto text = name_->text().trimmed().toStdString();
-        if (part && text != part->name &&
-            !session_.change(tr("Rename part"),
-                             [id = part->id, text](Project& p) { return rename_part(p, id, text); }))
+        if (part && text != part->name && !session_.run(tr("Rename part"), RenamePart{part->id, text}))
             refresh();
     });
     connect(width_, &NumberField::committed, this, [this](double mm_wanted) {
@@ -127,10 +126,7 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
         if (const EvaluatedPart* e = session_.evaluated()) scale_to(mm_wanted, e->source_box.height());
     });
     connect(quantity_, &NumberField::committed, this, [this](double n) {
-        session_.change(
-            tr("Quantity"),
-            [id = session_.choice().part, n](Project& p) { return set_quantity(p, id, static_cast<int>(n)); },
-            "quantity");
+        session_.run(tr("Quantity"), WantPart{session_.choice().part, static_cast<int>(n)}, "quantity");
     });
 }
 

@@ -4,6 +4,7 @@
 
 #include "app/widgets/size_text.h"
 #include "app/widgets/typing.h"
+#include "core/commands/project.h"
 #include "core/project/edits.h"
 #include "core/workflow/placing.h"
 
@@ -53,6 +54,7 @@ QWidget* SheetPanel::sheet_card() {
     stock_ = new QComboBox(card);
     mat_ = new QComboBox(card);
     machine_ = new QComboBox(card);
+    name_->setObjectName("sheet-name");
     stock_->setObjectName("stock");
     mat_->setObjectName("mat");
     machine_->setObjectName("machine");
@@ -67,6 +69,7 @@ QWidget* SheetPanel::sheet_card() {
     auto* place = pill(tr("Place the chosen part"), card);
     place->setObjectName("place-part");
     remove_sheet_ = link_button(tr("Remove sheet"), card);
+    remove_sheet_->setObjectName("remove-sheet");
     row->addWidget(place);
     row->addStretch(1);
     row->addWidget(remove_sheet_);
@@ -75,27 +78,21 @@ QWidget* SheetPanel::sheet_card() {
     on_typed(name_, this, [this] {
         const auto text = name_->text().trimmed().toStdString();
         if (!text.empty() && session_.sheet() && text != session_.sheet()->name)
-            change_sheet_to(tr("Rename sheet"), [text](Sheet& s) { s.name = text; });
+            change_sheet(tr("Rename sheet"), {{}, text, {}, {}});
     });
     connect(stock_, &QComboBox::activated, this, [this] {
-        change_sheet_to(tr("Stock"),
-                        [id = stock_->currentData().toString().toStdString()](Sheet& s) { s.stock = id; });
+        change_sheet(tr("Stock"), {{}, {}, stock_->currentData().toString().toStdString(), {}});
     });
     connect(mat_, &QComboBox::activated, this, [this] {
-        change_sheet_to(tr("Mat"),
-                        [id = mat_->currentData().toString().toStdString()](Sheet& s) { s.mat = id; });
+        change_sheet(tr("Mat"), {{}, {}, {}, mat_->currentData().toString().toStdString()});
     });
     connect(machine_, &QComboBox::activated, this, [this] {
-        session_.change(tr("Machine"),
-                        [id = machine_->currentData().toString().toStdString()](Project& p) -> Result<void> {
-                            p.machine = id;
-                            return {};
-                        });
+        ChangeProject change;
+        change.machine = machine_->currentData().toString().toStdString();
+        session_.run(tr("Machine"), change);
     });
-    connect(remove_sheet_, &QPushButton::clicked, this, [this] {
-        session_.change(tr("Remove sheet"),
-                        [id = session_.choice().sheet](Project& p) { return remove_sheet(p, id); });
-    });
+    connect(remove_sheet_, &QPushButton::clicked, this,
+            [this] { session_.run(tr("Remove sheet"), RemoveSheet{session_.choice().sheet}); });
     return card;
 }
 
@@ -194,12 +191,9 @@ Extent SheetPanel::extent_of_placed(const Placement& p) const {
     return e && is_there(*e, p.piece) ? extent_of(*e, p.piece) : Extent(dotlane::Box{0, 0, 1, 1});
 }
 
-void SheetPanel::change_sheet_to(const QString& text, const std::function<void(Sheet&)>& how) {
-    if (!session_.sheet()) return;
-    Sheet next = *session_.sheet();
-    how(next);
-    session_.change(text,
-                    [next](Project& p) { return change_sheet(p, next.id, next.name, next.stock, next.mat); });
+void SheetPanel::change_sheet(const QString& text, ChangeSheet change) {
+    change.sheet = session_.choice().sheet;
+    if (!session_.run(text, change)) show_sheet(); // the field shows what is still so
 }
 
 void SheetPanel::change_placed(const QString& text, const std::function<void(Placement&)>& how,
@@ -221,23 +215,12 @@ void SheetPanel::remove_placed() {
 }
 
 void SheetPanel::add_sheet() {
-    Sheet like;
-    if (session_.sheet())
-        like = *session_.sheet();
-    else {
-        const Machine* machine = session_.catalog().machine(session_.project().machine);
-        if (machine && !machine->mats.empty()) like.mat = machine->mats.front();
-        if (!session_.catalog().stocks.empty()) like.stock = session_.catalog().stocks.front().id;
-    }
-    SheetId made;
-    const std::string name = tr("sheet %1").arg(session_.project().sheets.size() + 1).toStdString();
-    if (!session_.change(tr("Add sheet"), [&](Project& p) -> Result<void> {
-            made = dotlane::add_sheet(p, name, like.stock, like.mat);
-            return {};
-        }))
-        return;
+    const Sheet* like = session_.sheet();
+    const auto done = session_.run(
+        tr("Add sheet"), AddSheet{{}, like ? like->stock : std::string(), like ? like->mat : std::string()});
+    if (!done) return;
     Choice choice = session_.choice();
-    choice.sheet = made;
+    choice.sheet = done->sheet;
     session_.choose(choice);
     if (session_.project().sheets.size() == 1) place_part(); // the first sheet is for the part at hand
 }

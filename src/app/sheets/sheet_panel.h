@@ -11,6 +11,7 @@
 #include "app/widgets/card.h"
 #include "app/widgets/number_field.h"
 #include "app/widgets/side_panel.h"
+#include "core/commands/sheets.h"
 
 namespace dotlane::app {
 
@@ -35,7 +36,7 @@ class SheetPanel : public SidePanel {
     QWidget* placed_card();
     void show_sheet();
     void show_findings();
-    void change_sheet_to(const QString& text, const std::function<void(Sheet&)>& how);
+    void change_sheet(const QString& text, ChangeSheet change);
     void change_placed(const QString& text, const std::function<void(Placement&)>& how,
                        const QString& merge = {});
     const Placement* placed() const;

@@ -53,6 +53,7 @@ HelpPanel::HelpPanel(QWidget* parent)
          {tr("Ctrl+Alt+C"), tr("choose all of this colour")},
          {tr("Ctrl+Alt+I"), tr("choose all inside this outline")},
          {tr("Ctrl+Alt+F"), tr("fill the chosen lines")},
+         {tr("Ctrl+Alt+D"), tr("copy the part")},
          {tr("Ctrl+Alt+G"), tr("glyphs of the font; there Alt+Left, Alt+Right kern the pair at the caret")}},
         this));
     body()->addWidget(table(tr("On a sheet"),

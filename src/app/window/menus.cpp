@@ -15,6 +15,8 @@
 #include "app/window/help_panel.h"
 #include "app/window/main_window.h"
 #include "app/window/style.h"
+#include "core/commands/parts.h"
+#include "core/commands/project.h"
 #include "core/project/edits.h"
 #include "core/workflow/making.h"
 #include "dotlane_config.h"
@@ -69,10 +71,9 @@ void MainWindow::fill_menus() {
     add(project, "save-as", tr("Save &as..."), QKeySequence("Ctrl+Shift+S"), [this] { save_as(); });
     project->addSeparator();
     add(project, "inches", tr("Show &inches"), {}, [this] {
-        session_.change(tr("Unit"), [](Project& p) -> Result<void> {
-            p.unit = p.unit == LengthUnit::mm ? LengthUnit::inch : LengthUnit::mm;
-            return {};
-        });
+        ChangeProject change;
+        change.unit = session_.project().unit == LengthUnit::mm ? LengthUnit::inch : LengthUnit::mm;
+        session_.run(tr("Unit"), change);
     });
     add(project, "close", tr("&Close project"), QKeySequence::Close, [this] { close_project(); });
     add(project, "quit", tr("&Quit"), QKeySequence::Quit, [this] { close(); });
@@ -122,10 +123,13 @@ void MainWindow::fill_menus() {
     add(part, "glyph-table", tr("&Glyphs of the font..."), QKeySequence("Ctrl+Alt+G"),
         [this] { show_glyphs(); });
     part->addSeparator();
+    add(part, "copy-part", tr("&Copy part"), QKeySequence("Ctrl+Alt+D"), [this] {
+        if (!session_.part()) return;
+        const auto done = session_.run(tr("Copy part"), CopyPart{session_.choice().part, {}});
+        if (done) session_.choose_part(done->part);
+    });
     add(part, "remove-part", tr("&Remove part"), {}, [this] {
-        if (session_.part())
-            session_.change(tr("Remove part"),
-                            [id = session_.choice().part](Project& p) { return remove_part(p, id); });
+        if (session_.part()) session_.run(tr("Remove part"), RemovePart{session_.choice().part});
     });
 
     QMenu* lane = menus[3];

@@ -194,13 +194,16 @@ class Evaluation {
         }
         out_.box.add(box);
         if (!set.lane) {
-            out_.findings.push_back({"lane.none",
-                                     Grade::error,
-                                     counted(count, "line has", "lines have") + " no lane. Choose " +
-                                         (count == 1 ? "it" : "them") + " and press a lane's letter.",
-                                     {{"count", n}},
-                                     {part_.id, {}, set.id, {}, place_of(box)},
-                                     {"set-aside", "Set aside"}});
+            out_.findings.push_back(
+                {"lane.none",
+                 Grade::error,
+                 counted(count, "line of \"", "lines of \"") + part_.name + "\" " +
+                     (count == 1 ? "has no lane, so it is" : "have no lane, so they are") +
+                     " not run. Send " + (count == 1 ? "it" : "them") + " to a lane, or set " +
+                     (count == 1 ? "it" : "them") + " aside.",
+                 {{"count", n}, {"part", part_.name}},
+                 {part_.id, {}, set.id, {}, place_of(box)},
+                 {"set-aside", "Set aside"}});
             return;
         }
         RunSet run{set.lane, set.id, {}, set.name, {}};

@@ -265,18 +265,24 @@ std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> p
 }
 
 void Workshop::check_lanes(const Project& project, Derived& derived) const {
+    std::set<LaneId> used;
+    for (const auto& [id, part] : derived.parts)
+        for (const RunSet& run : part->runs)
+            used.insert(run.lane);
     for (const Lane& lane : project.lanes) {
         const Tool* tool = catalog_.tool(lane.tool);
+        // A lane that nothing is sent to keeps nothing from being made.
+        const Grade grade = used.contains(lane.id) ? Grade::error : Grade::hint;
         if (!tool) {
             derived.findings.push_back({"lane.no-tool",
-                                        Grade::error,
+                                        grade,
                                         "Lane \"" + lane.name + "\" names the tool \"" + lane.tool +
                                             "\", which is not in the catalog.",
                                         {{"lane", lane.name}}});
         } else if (std::find(tool->actions.begin(), tool->actions.end(), lane.action) ==
                    tool->actions.end()) {
             derived.findings.push_back({"lane.wrong-tool",
-                                        Grade::error,
+                                        grade,
                                         std::string("A ") + tool->name + " cannot " +
                                             action_name(lane.action) + ". Give lane \"" + lane.name +
                                             "\" another tool.",

@@ -129,7 +129,7 @@ TEST_CASE("nothing is exported while an error stands, an override is stated") {
     CHECK(files.files.empty());
     must(run_export(b, files, true));
     CHECK(files.files["/out/run-sheet.txt"].find("in spite of 1 error finding") != std::string::npos);
-    CHECK(files.files["/out/run-sheet.txt"].find("error: 1 line has no lane") != std::string::npos);
+    CHECK(files.files["/out/run-sheet.txt"].find("error: 1 line of \"Part\" has no lane") != std::string::npos);
     CHECK(files.files["/out/01-foil-gold-foil-tip-0.5.svg"].find("in spite of") != std::string::npos);
 }
 

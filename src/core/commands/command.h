@@ -1,0 +1,33 @@
+// What a maker can do to a project. Each command is a struct of options with one `apply`, which changes the
+// project and answers with what was made, lost and guessed; the project is untouched when it answers with an
+// error. Window and command line gather the options and show the answer.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/catalog/catalog.h"
+#include "core/project/project.h"
+
+namespace dotlane {
+
+struct Done {
+    std::string said;                   ///< one sentence: what was done, to which thing, where
+    PartId part = {};                   ///< the part that was made or changed
+    SheetId sheet = {};                 ///< the sheet
+    std::vector<std::string> lost = {}; ///< what went with it, a sentence each
+};
+
+/// Error "command.unknown": the catalog has no such thing; names what there is.
+Error not_in_catalog(const char* kind, const std::string& id, const std::vector<std::string>& known);
+
+template<class List>
+std::vector<std::string> ids_of(const List& list) {
+    std::vector<std::string> out;
+    for (const auto& item : list)
+        out.push_back(item.id);
+    return out;
+}
+
+} // namespace dotlane

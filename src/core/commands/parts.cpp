@@ -1,0 +1,124 @@
+#include "core/commands/parts.h"
+
+#include <algorithm>
+#include <map>
+
+#include "core/base/text.h"
+#include "core/project/edits.h"
+
+namespace dotlane {
+namespace {
+
+std::string quoted(const std::string& name) {
+    return "\"" + name + "\"";
+}
+
+bool taken(const Project& project, const std::string& name, PartId except) {
+    return std::any_of(project.parts.begin(), project.parts.end(),
+                       [&](const Part& p) { return p.id != except && same_word(p.name, name); });
+}
+
+Error no_part() {
+    return {"edit.missing", "There is no such part.", {}};
+}
+
+std::string next_name(const Project& project, std::string name) {
+    // "Heron 2" is followed by "Heron 3".
+    const auto stem_end = name.find_last_not_of("0123456789");
+    if (stem_end != std::string::npos && stem_end > 0 && stem_end + 1 < name.size() && name[stem_end] == ' ')
+        name.resize(stem_end);
+    for (int n = 2;; ++n)
+        if (const std::string next = name + " " + std::to_string(n); !taken(project, next, {})) return next;
+}
+
+/// The part with ids of its own.
+Part with_fresh_ids(Project& project, Part part) {
+    std::map<LineSetId, LineSetId> sets;
+    part.id = fresh_id<PartId>(project);
+    if (!is_made(part)) {
+        std::map<LineId, LineId> lines;
+        auto drawing = std::make_shared<Drawing>(*part.source.drawing);
+        for (DrawnLine& line : drawing->lines)
+            line.id = lines[line.id] = fresh_id<LineId>(project);
+        part.source.drawing = std::move(drawing);
+        for (LineSet& set : part.sets)
+            for (LineId& line : set.lines)
+                line = lines.at(line);
+    }
+    for (LineSet& set : part.sets)
+        set.id = sets[set.id] = fresh_id<LineSetId>(project);
+    for (Step& step : part.steps) {
+        step.id = fresh_id<StepId>(project);
+        if (step.result) step.result = sets[step.result] = fresh_id<LineSetId>(project);
+    }
+    for (Step& step : part.steps) // they name results of each other
+        for (auto* list : {&step.of, &step.by})
+            for (LineSetId& id : *list)
+                id = sets.at(id);
+    return part;
+}
+
+} // namespace
+
+Result<Done> apply(const RenamePart& command, Project& project) {
+    const Part* part = find(project, command.part);
+    if (!part) return tl::make_unexpected(no_part());
+    if (taken(project, command.name, command.part))
+        return fail("part.name", "There is a part called " + quoted(command.name) + " already.");
+    const std::string before = part->name;
+    if (const auto ok = rename_part(project, command.part, command.name); !ok)
+        return tl::make_unexpected(ok.error());
+    return Done{quoted(before) + " is called " + quoted(command.name) + " now.", command.part};
+}
+
+Result<Done> apply(const CopyPart& command, Project& project) {
+    const Part* part = find(project, command.part);
+    if (!part) return tl::make_unexpected(no_part());
+    const std::string name = command.name.empty() ? next_name(project, part->name) : command.name;
+    if (taken(project, name, {}))
+        return fail("part.name", "There is a part called " + quoted(name) + " already.");
+    Project changed = project;
+    Part copy = with_fresh_ids(changed, *part);
+    const PartId id = copy.id;
+    const std::string said =
+        quoted(name) + " was copied from " + quoted(part->name) + "; it lies on no sheet yet.";
+    changed.parts.push_back(std::move(copy));
+    if (const auto ok = rename_part(changed, id, name); !ok) return tl::make_unexpected(ok.error());
+    project = std::move(changed);
+    return Done{said, id};
+}
+
+Result<Done> apply(const RemovePart& command, Project& project) {
+    const Part* part = find(project, command.part);
+    if (!part) return tl::make_unexpected(no_part());
+    Done done{quoted(part->name) + " is removed.", {}};
+    for (const Sheet& sheet : project.sheets)
+        if (const auto n = std::count_if(sheet.placements.begin(), sheet.placements.end(),
+                                         [&](const Placement& p) { return p.part == command.part; }))
+            done.lost.push_back(counted(static_cast<std::size_t>(n), "copy", "copies") + " left " +
+                                sheet.name + ".");
+    if (const auto ok = remove_part(project, command.part); !ok) return tl::make_unexpected(ok.error());
+    return done;
+}
+
+Result<Done> apply(const WantPart& command, Project& project) {
+    if (const auto ok = set_quantity(project, command.part, command.quantity); !ok)
+        return tl::make_unexpected(ok.error());
+    return Done{std::to_string(command.quantity) + " of " + quoted(find(project, command.part)->name) +
+                    (command.quantity == 1 ? " is wanted." : " are wanted."),
+                command.part};
+}
+
+Result<Done> apply(const StockPart& command, Project& project, const Catalog& catalog) {
+    Part* part = find(project, command.part);
+    if (!part) return tl::make_unexpected(no_part());
+    const Stock* stock = catalog.stock(command.stock);
+    if (!stock && !command.stock.empty())
+        return tl::make_unexpected(not_in_catalog("stock", command.stock, ids_of(catalog.stocks)));
+    part->stock = command.stock;
+    return Done{stock ? quoted(part->name) + " is made of " + stock->name + "."
+                      : quoted(part->name) + " is made of no stock in particular.",
+                command.part};
+}
+
+} // namespace dotlane

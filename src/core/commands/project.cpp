@@ -1,0 +1,74 @@
+#include "core/commands/project.h"
+
+#include <algorithm>
+
+#include "core/base/text.h"
+#include "core/project/edits.h"
+
+namespace dotlane {
+
+Error not_in_catalog(const char* kind, const std::string& id, const std::vector<std::string>& known) {
+    std::string all;
+    for (const std::string& one : known)
+        all += (all.empty() ? "" : ", ") + one;
+    return {"command.unknown",
+            std::string("There is no ") + kind + " \"" + id + "\". There are: " + all + ".",
+            {}};
+}
+
+Result<Done> apply(const ChangeProject& command, Project& project, const Catalog& catalog) {
+    Project changed = project;
+    std::vector<std::string> said;
+    if (command.name) {
+        if (trimmed(*command.name).empty()) return fail("project.name", "A project needs a name.");
+        changed.name = *command.name;
+        said.push_back("it is called \"" + changed.name + "\"");
+    }
+    if (command.unit) {
+        changed.unit = *command.unit;
+        said.push_back(changed.unit == LengthUnit::inch ? "lengths are shown in inches"
+                                                        : "lengths are shown in millimetres");
+    }
+    if (command.machine) {
+        const Machine* machine = catalog.machine(*command.machine);
+        if (!machine)
+            return tl::make_unexpected(not_in_catalog("machine", *command.machine, ids_of(catalog.machines)));
+        changed.machine = machine->id;
+        said.push_back("it is made on the " + machine->name);
+    }
+    if (command.pass_order) {
+        if (const auto ok = set_pass_order(changed, *command.pass_order); !ok)
+            return tl::make_unexpected(ok.error());
+        std::string order;
+        for (const LaneId lane : changed.pass_order)
+            order += (order.empty() ? "" : ", ") + plate(changed, lane);
+        said.push_back(order.empty() ? "lanes run in the usual order" : "lanes run in the order " + order);
+    }
+    if (said.empty()) return fail("command.nothing", "Say what to change.");
+    project = std::move(changed);
+    std::string sentence;
+    for (const std::string& s : said)
+        sentence += (sentence.empty() ? "" : "; ") + s;
+    return Done{"The project: " + sentence + "."};
+}
+
+Result<Done> apply(const RemoveEmptyLanes&, Project& project) {
+    std::vector<LaneId> empty;
+    for (const Lane& lane : project.lanes)
+        if (std::none_of(project.parts.begin(), project.parts.end(), [&](const Part& part) {
+                const auto uses = [&](const auto& thing) { return thing.lane == lane.id; };
+                return std::any_of(part.sets.begin(), part.sets.end(), uses) ||
+                       std::any_of(part.steps.begin(), part.steps.end(), uses);
+            }))
+            empty.push_back(lane.id);
+    Done done;
+    for (const LaneId lane : empty)
+        done.lost.push_back("Lane " + plate(project, lane) + ", " + find(project, lane)->name + ".");
+    for (const LaneId lane : empty)
+        if (const auto ok = remove_lane(project, lane); !ok) return tl::make_unexpected(ok.error());
+    done.said = empty.empty() ? "No lane is empty."
+                              : counted(empty.size(), "empty lane", "empty lanes") + " removed.";
+    return done;
+}
+
+} // namespace dotlane

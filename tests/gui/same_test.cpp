@@ -1,0 +1,90 @@
+// Each command given once in the window and once on the command line makes the same project of the same
+// project.
+#include "tests/gui/driver.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+
+namespace {
+
+/// What is done in the window, and the words of the command line that mean the same.
+struct Both {
+    const char* what;
+    std::function<void(Driver&)> window;
+    std::string words;
+};
+
+void on_sheets(Driver& d) {
+    d.window->show_view(app::MainWindow::View::sheets);
+    d.settle();
+}
+
+const std::vector<Both>& commands() {
+    static const std::vector<Both> all = {
+        {"rename part", [](Driver& d) { d.type("part-name", "Evening card"); },
+         "part %1 --part Invitation --rename 'Evening card'"},
+        {"want part", [](Driver& d) { d.type("quantity", "9"); }, "part %1 --part Invitation --quantity 9"},
+        {"copy part", [](Driver& d) { d.trigger("copy-part"); }, "part %1 --part Invitation --copy"},
+        {"remove part", [](Driver& d) { d.trigger("remove-part"); }, "part %1 --part Invitation --remove"},
+        {"add sheet",
+         [](Driver& d) {
+             on_sheets(d);
+             d.trigger("add-sheet");
+         },
+         "sheet %1 --add"},
+        {"rename sheet",
+         [](Driver& d) {
+             on_sheets(d);
+             d.type("sheet-name", "backs");
+         },
+         "sheet %1 --sheet 'sheet 1' --rename backs"},
+        {"stock of a sheet",
+         [](Driver& d) {
+             on_sheets(d);
+             d.choose("stock", "heavy paper");
+         },
+         "sheet %1 --sheet 'sheet 1' --stock heavy-paper-12x12"},
+        {"mat of a sheet",
+         [](Driver& d) {
+             on_sheets(d);
+             d.choose("mat", "strong mat 12 x 12");
+         },
+         "sheet %1 --sheet 'sheet 1' --mat mat-12x12-strong"},
+        {"remove sheet",
+         [](Driver& d) {
+             on_sheets(d);
+             d.press("remove-sheet");
+         },
+         "sheet %1 --sheet 'sheet 1' --remove"},
+        {"machine",
+         [](Driver& d) {
+             on_sheets(d);
+             d.choose("machine", "One-holder");
+         },
+         "project %1 --machine one-slot"},
+        {"unit", [](Driver& d) { d.trigger("inches"); }, "project %1 --unit in"},
+    };
+    return all;
+}
+
+} // namespace
+
+TEST_CASE("window and command line make the same of the same") {
+    for (const Both& both : commands()) {
+        INFO(both.what);
+        Driver d;
+        const std::string path = d.folder / "cli.dotlane";
+        const Project before = d.project();
+        must(save_project(disk(), path, before));
+        both.window(d);
+        CHECK_FALSE(d.project() == before);
+        int status = 0;
+        const std::string words =
+            QString::fromStdString(both.words).arg(QString::fromStdString("'" + path + "'")).toStdString();
+        const std::string said =
+            shell("'" DOTLANE_BUILD "/src/cli/dot-lane-cli' " + words + " 2>&1", &status);
+        INFO(said);
+        CHECK(status == 0);
+        CHECK((must(load_project(disk(), path)) == d.project())); // too long to be printed
+    }
+}

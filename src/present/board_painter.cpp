@@ -100,19 +100,19 @@ std::optional<std::size_t> BoardLayout::hit(const Plan& plan, QPointF at) const 
     return std::nullopt;
 }
 
-std::pair<QString, QStringList> callout(const Plan& plan, std::size_t move) {
-    QStringList lines;
+std::pair<QString, QList<CalloutLine>> callout(const Plan& plan, std::size_t move) {
+    QList<CalloutLine> lines;
     const Duration time = plan.timeline.spans()[move].time;
     if (const auto* stop = std::get_if<StopMove>(&plan.program.moves[move])) {
         for (const HandStep& s : stop->steps)
-            if (s.kind != HandStep::Kind::care) lines << QString::fromStdString(s.text);
+            lines << CalloutLine{QString::fromStdString(s.text), s.kind == HandStep::Kind::care};
         return {Words::tr("Stop %1, about %2").arg(stop->number).arg(clock(time)), lines};
     }
     const auto& pass = std::get<PassMove>(plan.program.moves[move]);
-    lines
-        << Words::tr("%1 in the %2").arg(QString::fromStdString(pass.tool), QString::fromStdString(pass.slot))
-        << Words::tr("%n stroke(s), %1 m", nullptr, static_cast<int>(pass.strokes.size()))
-               .arg(QString::fromStdString(number(in_mm(length(pass.strokes)) / 1000, 2)));
+    lines << CalloutLine{Words::tr("%1 in the %2")
+                             .arg(QString::fromStdString(pass.tool), QString::fromStdString(pass.slot))}
+          << CalloutLine{Words::tr("%n stroke(s), %1 m", nullptr, static_cast<int>(pass.strokes.size()))
+                             .arg(QString::fromStdString(number(in_mm(length(pass.strokes)) / 1000, 2)))};
     return {Words::tr("Pass %1: %2, %3")
                 .arg(pass.number)
                 .arg(QString::fromLatin1(action_name(pass.action)), clock(time)),
@@ -276,16 +276,17 @@ void paint_callout(QPainter& painter, const BoardLayout& layout, const Plan& pla
     const auto [heading, lines] = callout(plan, move);
     const QFont bold = ui_font(9.5, QFont::DemiBold), plain = ui_font(9);
     double width = QFontMetricsF(bold).horizontalAdvance(heading);
-    for (const QString& l : lines)
-        width = std::max(width, QFontMetricsF(plain).horizontalAdvance(l));
+    for (const CalloutLine& l : lines)
+        width = std::max(width, QFontMetricsF(plain).horizontalAdvance(l.text));
     width = std::min(width + 24, area.width() * 0.6);
     // A hand's step is read to its end, whatever the size of the foil: it wraps.
     std::vector<double> heights;
     double h = 28;
-    for (const QString& l : lines) {
-        heights.push_back(
-            QFontMetricsF(plain).boundingRect(QRectF(0, 0, width - 24, 1e4), Qt::TextWordWrap, l).height() +
-            1);
+    for (const CalloutLine& l : lines) {
+        heights.push_back(QFontMetricsF(plain)
+                              .boundingRect(QRectF(0, 0, width - 24, 1e4), Qt::TextWordWrap, l.text)
+                              .height() +
+                          1);
         h += heights.back();
     }
     const QPointF anchor = std::holds_alternative<StopMove>(plan.program.moves[move])
@@ -302,12 +303,12 @@ void paint_callout(QPainter& painter, const BoardLayout& layout, const Plan& pla
     painter.setFont(bold);
     painter.drawText(box.adjusted(12, 6, -12, 0), Qt::AlignLeft | Qt::AlignTop, heading);
     painter.setFont(plain);
-    painter.setPen(QColor("#d9d4ca"));
     double y = box.top() + 23;
     for (qsizetype i = 0; i < lines.size(); ++i) {
         const double height = heights[static_cast<std::size_t>(i)];
+        painter.setPen(QColor(lines[i].care ? "#f0a878" : "#d9d4ca"));
         painter.drawText(QRectF(box.left() + 12, y, width - 24, height),
-                         Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, lines[i]);
+                         Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, lines[i].text);
         y += height;
     }
 }

@@ -49,7 +49,11 @@ class BoardLayout {
 };
 
 void paint_board(QPainter& painter, const BoardScene& scene, const QRectF& area);
+struct CalloutLine {
+    QString text;
+    bool care = false; ///< what can hurt at this stop
+};
 /// The text of a move's callout: heading and lines.
-std::pair<QString, QStringList> callout(const Plan& plan, std::size_t move);
+std::pair<QString, QList<CalloutLine>> callout(const Plan& plan, std::size_t move);
 
 } // namespace dotlane::present

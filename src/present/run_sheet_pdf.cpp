@@ -89,8 +89,11 @@ class Page {
         painter_.drawText(QRectF(0, top, width_, 16), Qt::AlignRight | Qt::AlignVCenter,
                           QString::fromStdString(r.time));
         text(r.title, 10.5, r.stop ? QFont::DemiBold : QFont::Normal, 20);
-        for (const std::string& line : r.lines)
-            text(line, 9.5, QFont::Normal, 32, QColor("#4a4843"));
+        for (const RunSheetLine& line : r.lines)
+            if (line.care)
+                text("! " + line.text, 9.5, QFont::DemiBold, 32, QColor("#9c3020"));
+            else
+                text(line.text, 9.5, QFont::Normal, 32, QColor("#4a4843"));
         if (!r.lies.empty()) text(r.lies, 9, QFont::Normal, 32, QColor("#6d6a64"));
         y_ += 5;
     }

@@ -2,12 +2,13 @@
 
 #include <QFontDatabase>
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 
 namespace dotlane::present {
 namespace {
 
-bool dark_chosen = false;
+std::atomic<bool> dark_chosen = false; // painters on other threads read it while the window writes it
 thread_local int on_paper = 0;
 
 double luminance(QColor c) {
@@ -22,14 +23,14 @@ double luminance(QColor c) {
 const Theme& Theme::light() {
     static const Theme theme{false,     "#e9e4db", "#f5f2ec", "#fffdf9", "#22282c", "#6d6a64",
                              "#d8d0c4", "#d9822b", "#2f5d62", "#ffffff", "#b3402e", "#c77a1e",
-                             "#5b7a86", "#fffdf9", "#ece6db", "#fbeae3"};
+                             "#5b7a86", "#fffdf9", "#ece6db", "#fbeae3", "#f5f2ec"};
     return theme;
 }
 
 const Theme& Theme::dark_one() {
     static const Theme theme{true,      "#1b1f22", "#23292d", "#2b3237", "#ece7de", "#a9a59c",
                              "#3d464c", "#e5963f", "#4d8f95", "#ffffff", "#e0705c", "#e0a04a",
-                             "#8fb2bf", "#262c30", "#1f2528", "#3a2a27"};
+                             "#8fb2bf", "#262c30", "#1f2528", "#3a2a27", "#d6cfc2"};
     return theme;
 }
 

@@ -15,6 +15,7 @@ struct Theme {
     QColor paper; ///< of the bench
     QColor shade; ///< where the tool cannot reach
     QColor error_card;
+    QColor tile; ///< behind a part's small picture: as light as the stock that its lines are seen on
     static const Theme& light();
     static const Theme& dark_one();
     static const Theme& current();

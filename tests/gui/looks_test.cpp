@@ -7,6 +7,7 @@
 #include <QWheelEvent>
 
 #include "app/recipe/step_card.h"
+#include "app/tray/part_card.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -230,4 +231,55 @@ TEST_CASE("the keyboard stays in the field when its card is built anew, and the 
     QTest::qWait(1);
     REQUIRE(QApplication::focusWidget());
     CHECK(QApplication::focusWidget()->objectName() == "guides");
+}
+
+TEST_CASE("a notice comes and goes without moving the bench, and covers none of its controls") {
+    Driver d;
+    QWidget* bench = d.canvas();
+    const QRect before(bench->mapTo(d.window.get(), QPoint()), bench->size());
+    const present::View view = d.canvas()->view();
+    REQUIRE_FALSE(d.session().change(
+        "nothing", [](Project&) -> Result<void> { return fail("test", "What was to be told."); }));
+    d.settle();
+    REQUIRE(d.notice_says("What was to be told"));
+    auto* notice = d.find<QWidget>("notice");
+    CHECK(QRect(bench->mapTo(d.window.get(), QPoint()), bench->size()) == before);
+    CHECK(d.canvas()->view().scale == view.scale);
+    CHECK(d.canvas()->view().shift == view.shift);
+    const QRect there(notice->mapTo(d.window.get(), QPoint()), notice->size());
+    CHECK(before.contains(there)); // on the bench, nowhere else
+    CHECK(there.height() < 80);
+    QWidget* hit = d.window->childAt(there.center());
+    CHECK((hit == notice || notice->isAncestorOf(hit))); // and on top of it
+    d.press_words("Close");
+    CHECK_FALSE(notice->isVisible());
+    CHECK(QRect(bench->mapTo(d.window.get(), QPoint()), bench->size()) == before);
+}
+
+TEST_CASE("small pictures of parts can be seen in both themes") {
+    for (const bool dark : {false, true}) {
+        Driver d;
+        app::apply_style(dark);
+        d.settle();
+        QTest::qWait(200);
+        const auto cards = d.window->findChildren<app::PartCard*>();
+        REQUIRE_FALSE(cards.empty());
+        const QImage image = cards.front()->grab().toImage();
+        const QRect tile(12, image.height() / 2 - 18, 36, 36);
+        double low = 1e9, high = 0;
+        for (int y = tile.top(); y < tile.bottom(); ++y)
+            for (int x = tile.left(); x < tile.right(); ++x) {
+                const QColor c = image.pixelColor(x, y);
+                const auto linear = [](double v) {
+                    return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
+                };
+                const double l =
+                    0.2126 * linear(c.redF()) + 0.7152 * linear(c.greenF()) + 0.0722 * linear(c.blueF());
+                low = std::min(low, l), high = std::max(high, l);
+            }
+        INFO(dark);
+        // WCAG 2.1, 1.4.11: graphical objects 3:1; thin lines lose half of it to smoothing.
+        CHECK((high + 0.05) / (low + 0.05) >= 4.5);
+        app::apply_style(false);
+    }
 }

@@ -1,4 +1,6 @@
 // Sheets, board and rehearsal in the window.
+#include <QLabel>
+
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -265,4 +267,21 @@ TEST_CASE(
     d.window->show_view(View::rehearsal);
     QTest::mouseClick(&r, Qt::LeftButton, {}, QPoint(4, 4)); // beside the mat: nothing happens
     CHECK(d.window->view() == View::rehearsal);
+}
+
+TEST_CASE("the run tells step by step at each stop what can hurt") {
+    Driver d;
+    d.window->show_view(View::rehearsal);
+    d.settle();
+    QStringList wanted, told;
+    for (const Move& move : d.session().derived()->plan->program.moves)
+        if (const auto* stop = std::get_if<StopMove>(&move))
+            for (const HandStep& step : stop->steps)
+                if (step.kind == HandStep::Kind::care) wanted << QString::fromStdString(step.text);
+    for (const QLabel* label : d.window->findChildren<QLabel*>())
+        if (label->property("care").toBool()) told << label->text();
+    CHECK(wanted.size() >= 2);
+    wanted.sort();
+    told.sort();
+    CHECK((told == wanted));
 }

@@ -63,6 +63,14 @@ TEST_CASE_METHOD(Exported, "the run sheet is an A4 page whose words can be read"
         INFO(words);
         CHECK(text.find(words) != std::string::npos);
     }
+    // What can hurt is said at the stop where the hands meet it, on paper and in the text file alike.
+    const auto first_stop = [](const std::string& sheet) {
+        const auto begin =
+            sheet.find("Stop 1,") == std::string::npos ? sheet.find("Stop 1") : sheet.find("Stop 1,");
+        return sheet.substr(begin, sheet.find("Stop 2", begin) - begin);
+    };
+    for (const std::string& sheet : {text, file(folder / "run-sheet.txt")})
+        CHECK(first_stop(sheet).find("! ") != std::string::npos);
     // The text sheet has the same content.
     const std::string plain = file(folder / "run-sheet.txt");
     for (const char* words : {"Stop 1", "gold foil tip 0.5", "Blades are sharp"})

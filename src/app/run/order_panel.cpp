@@ -38,20 +38,15 @@ Card* OrderPanel::move_card(const Plan& plan, std::size_t move) {
         top->addWidget(plate);
     }
     card->rows()->addLayout(top);
-    for (const QString& line : lines) {
-        auto* text = label(line, TextRole::quiet, card);
+    QString all = heading + ".";
+    for (const present::CalloutLine& line : lines) {
+        auto* text = label(line.text, TextRole::quiet, card);
         text->setWordWrap(true);
+        if (line.care) text->setProperty("care", true);
         card->rows()->addWidget(text);
+        all += " " + line.text;
     }
-    if (const auto* stop = std::get_if<StopMove>(&plan.program.moves[move]))
-        for (const HandStep& step : stop->steps)
-            if (step.kind == HandStep::Kind::care) {
-                auto* text = label(QString::fromStdString(step.text), TextRole::quiet, card);
-                text->setWordWrap(true);
-                text->setProperty("care", true);
-                card->rows()->addWidget(text);
-            }
-    card->setAccessibleName(heading + ". " + lines.join(" "));
+    card->setAccessibleName(all);
     connect(card, &Card::pressed, this, [this, t = plan.timeline.spans()[move].start] { Q_EMIT sought(t); });
     return card;
 }

@@ -70,7 +70,7 @@ void PartCard::show_part(const Session& session, const Part& part) {
             [derived, id = part.id, evaluated, &catalog = session.catalog()](QPainter& painter) {
                 present::PartScene scene{derived->project.get(), &catalog,
                                          dotlane::find(*derived->project, id), evaluated.get()};
-                scene.ground = present::Theme::current().panel;
+                scene.ground = present::Theme::current().tile;
                 present::paint_part_thumbnail(painter, scene, QRectF(0, 0, picture, picture));
             });
     setToolTip(name_);
@@ -85,7 +85,7 @@ void PartCard::paintEvent(QPaintEvent* event) {
     painter.setRenderHint(QPainter::Antialiasing);
     const QRectF tile(9, (height() - picture) / 2.0, picture, picture);
     painter.setPen(Qt::NoPen);
-    painter.setBrush(theme.panel);
+    painter.setBrush(theme.tile);
     painter.drawRoundedRect(tile, 5, 5);
     painter.drawImage(tile.topLeft(), thumbnail_.image());
     const double left = tile.right() + 9, room = width() - left - 10;

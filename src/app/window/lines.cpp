@@ -110,6 +110,13 @@ void MainWindow::show_stroke(const StrokeOf& of) {
     show_view(View::part);
 }
 
+void MainWindow::tell_done(const Done& done) {
+    QString text = QString::fromStdString(done.said);
+    for (const std::string& lost : done.lost)
+        text += " " + QString::fromStdString(lost);
+    notice_->tell(Notice::Kind::news, text);
+}
+
 void MainWindow::show_jobs() {
     if (file_waiting()) return show_view(view_); // which says why not
     if (!session_.is_open()) return show_start();

@@ -84,11 +84,17 @@ QWidget* MainWindow::build_workspace() {
     side_->addWidget(recipe_);
 
     auto* middle = new QWidget(page);
-    auto* middle_rows = new QVBoxLayout(middle);
+    // The notice lies on the bench: it comes and goes without moving what is drawn.
+    auto* middle_rows = new QGridLayout(middle);
     middle_rows->setContentsMargins(0, 0, 0, 0);
     middle_rows->setSpacing(6);
-    middle_rows->addWidget(notice_);
-    middle_rows->addWidget(bench_, 1);
+    auto* above = new QVBoxLayout;
+    above->setContentsMargins(36, 34, 16, 0); // clear of the rulers
+    above->addWidget(notice_);
+    above->addStretch(1);
+    middle_rows->addWidget(bench_, 0, 0);
+    middle_rows->addLayout(above, 0, 0);
+    notice_->raise();
 
     auto* across = new QSplitter(Qt::Horizontal, page);
     across->setHandleWidth(8);

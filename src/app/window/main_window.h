@@ -137,6 +137,8 @@ class MainWindow : public QMainWindow {
     void set_chosen_aside();
     void tell_order_change(const QString& plate);
     void show_finding(const Finding& finding);
+    /// What a command did and what went with it.
+    void tell_done(const Done& done);
 
     Session session_;
     std::string recovery_folder_;

@@ -126,10 +126,14 @@ void MainWindow::fill_menus() {
     add(part, "copy-part", tr("&Copy part"), QKeySequence("Ctrl+Alt+D"), [this] {
         if (!session_.part()) return;
         const auto done = session_.run(tr("Copy part"), CopyPart{session_.choice().part, {}});
-        if (done) session_.choose_part(done->part);
+        if (!done) return;
+        session_.choose_part(done->part);
+        tell_done(*done);
     });
     add(part, "remove-part", tr("&Remove part"), {}, [this] {
-        if (session_.part()) session_.run(tr("Remove part"), RemovePart{session_.choice().part});
+        if (!session_.part()) return;
+        if (const auto done = session_.run(tr("Remove part"), RemovePart{session_.choice().part}))
+            tell_done(*done);
     });
 
     QMenu* lane = menus[3];

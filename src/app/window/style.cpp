@@ -28,6 +28,7 @@ QLabel[role="title"] { font-size: 19px; font-weight: 600; }
 QLabel[role="heading"] { font-size: 14px; font-weight: 600; }
 QLabel[role="quiet"] { color: %5; font-size: 12px; }
 QLabel[role="body"] { font-size: 13px; }
+QLabel[care="true"] { color: %9; font-size: 12px; font-weight: 600; }
 QMenuBar { background: %2; border-bottom: 1px solid %6; padding: 2px 4px; }
 QMenuBar::item { background: transparent; padding: 4px 10px; border-radius: 5px; }
 QMenuBar::item:selected, QMenuBar::item:pressed { background: %6; }

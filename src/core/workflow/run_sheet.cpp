@@ -93,11 +93,10 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
             row.title = "Stop " + std::to_string(stop->number);
             auto print = program.prints.begin();
             for (const HandStep& step : stop->steps) {
-                if (step.kind == HandStep::Kind::care) continue;
-                row.lines.push_back(step.text);
+                row.lines.push_back({step.text, step.kind == HandStep::Kind::care});
                 if (step.kind != HandStep::Kind::print || print == program.prints.end()) continue;
                 if (const auto file = prints.find((print++)->sheet.sheet); file != prints.end())
-                    row.lines.back() += " File: " + file->second;
+                    row.lines.back().text += " File: " + file->second;
             }
             row.lies = lies_where(program, *stop);
             if (stop->sheet && shown.insert(stop->sheet).second) row.sheet = stop->sheet;
@@ -108,9 +107,9 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
             row.title = pass.plate + "  " + action_name(pass.action) + " with the " + pass.tool + " (" +
                         pass.slot + ")";
             row.lines.push_back(
-                counted(pass.strokes.size(), "stroke", "strokes") + ", " +
-                number(in_mm(length(pass.strokes)) / 1000, 2) + " m" +
-                (pass.repeats > 1 ? ", all run " + std::to_string(pass.repeats) + " times" : ""));
+                {counted(pass.strokes.size(), "stroke", "strokes") + ", " +
+                 number(in_mm(length(pass.strokes)) / 1000, 2) + " m" +
+                 (pass.repeats > 1 ? ", all run " + std::to_string(pass.repeats) + " times" : "")});
             if (const Lane* lane = find(*derived.project, pass.lane))
                 if (const Tool* tool = catalog.tool(lane->tool); tool && !tool->caution.empty())
                     cautions.insert(tool->caution);
@@ -164,8 +163,8 @@ std::string to_text(const RunSheet& s, const Derived& derived) {
     std::set<SheetId> shown;
     for (const RunSheetRow& row : s.rows) {
         out += (row.stop ? "[ ] " : "    ") + row.title + ", " + row.time + "\n";
-        for (const std::string& line : row.lines)
-            out += "      - " + line + "\n";
+        for (const RunSheetLine& line : row.lines)
+            out += (line.care ? "      ! " : "      - ") + line.text + "\n";
         if (!row.lies.empty()) out += "      " + row.lies + "\n";
         for (const RunSheetPicture& picture : s.pictures)
             if (row.sheet && picture.sheet == row.sheet && shown.insert(row.sheet).second)

@@ -9,12 +9,17 @@
 
 namespace dotlane {
 
+struct RunSheetLine {
+    std::string text;
+    bool care = false; ///< what can hurt, said where the hands meet it
+};
+
 struct RunSheetRow {
     bool stop = false;
     int number = 0;
-    std::string title;              ///< "Stop 1" or "F foil: gold foil tip 0.5"
-    std::string time;               ///< "4 min 10 s"
-    std::vector<std::string> lines; ///< hands' steps, or the pass's figures
+    std::string title;               ///< "Stop 1" or "F foil: gold foil tip 0.5"
+    std::string time;                ///< "4 min 10 s"
+    std::vector<RunSheetLine> lines; ///< hands' steps and what to take care of, or the pass's figures
     Colour colour;
     std::string lies; ///< of a stop: what lies where when the hands are done
     SheetId sheet;    ///< of a stop at which a sheet is loaded or printed for the first time: its picture

@@ -6,6 +6,7 @@
 
 #include "core/base/text.h"
 #include "core/formats/svg/reader.h"
+#include "core/project/format.h"
 #include "core/workflow/accounts.h"
 #include "core/workflow/export_names.h"
 #include "core/workflow/filling.h"
@@ -106,6 +107,34 @@ TEST_CASE("an export is a folder: a file for each pass, one of everything, the r
                must(read_svg(files.files["/out/" + name], {})).physical_size));
 }
 
+TEST_CASE("what can hurt stands at the stop where the hands meet it") {
+    Workshop workshop(catalog());
+    const auto d = workshop.derive(
+        std::make_shared<Project>(must(load_project(disk(), DOTLANE_SOURCE "/data/demo/saltmarsh.dotlane"))));
+    const RunSheet sheet = make_run_sheet(*d, catalog());
+    const std::string text = to_text(sheet, *d);
+    std::size_t cautions = 0;
+    for (const Move& move : d->plan->program.moves) {
+        const auto* stop = std::get_if<StopMove>(&move);
+        if (!stop) continue;
+        const auto row = std::find_if(sheet.rows.begin(), sheet.rows.end(), [&](const RunSheetRow& r) {
+            return r.stop && r.number == stop->number;
+        });
+        REQUIRE(row != sheet.rows.end());
+        REQUIRE(row->lines.size() == stop->steps.size());
+        const auto from = text.find("Stop " + std::to_string(stop->number) + ",");
+        for (std::size_t i = 0; i < stop->steps.size(); ++i) { // in the order in which they are met
+            if (stop->steps[i].kind != HandStep::Kind::care) continue;
+            ++cautions;
+            CHECK(row->lines[i].care);
+            CHECK(row->lines[i].text == stop->steps[i].text);
+            const auto at = text.find("! " + stop->steps[i].text, from);
+            CHECK(at < text.find("Stop " + std::to_string(stop->number + 1) + ",", from));
+        }
+    }
+    CHECK(cautions >= 3);
+}
+
 TEST_CASE("several sheets: their names stand in the files' names") {
     Bench b = bench(label_art);
     const SheetId second = add_sheet(b.project, "Back / copy", "cream-card-12x12", "mat-12x12-standard");
@@ -129,7 +158,7 @@ TEST_CASE("nothing is exported while an error stands, an override is stated") {
     CHECK(files.files.empty());
     must(run_export(b, files, true));
     CHECK(files.files["/out/run-sheet.txt"].find("in spite of 1 error finding") != std::string::npos);
-    CHECK(files.files["/out/run-sheet.txt"].find("error: 1 line of \"Part\" has no lane") != std::string::npos);
+    CHECK(files.files["/out/run-sheet.txt"].find("has no lane, so it is not run") != std::string::npos);
     CHECK(files.files["/out/01-foil-gold-foil-tip-0.5.svg"].find("in spite of") != std::string::npos);
 }
 

@@ -159,7 +159,7 @@ TEST_CASE_METHOD(Terminal, "make: parts from numbers, every kind, in a project t
         CHECK(made["findings"].size() <= 1);
     }
     CHECK(project("m.dotlane").parts.size() == source_kinds().size());
-    // facts.md: 150 x 100 finished, base 300 x 100, fold at 150.
+    // A card folded in half: the base is twice as wide as the card, the fold in its middle.
     const json card = answer({"make", "m.dotlane", "folded-card", "--set", "width=150mm", "--set",
                               "height=10cm", "--name", "Thanks", "--quantity", "12"});
     CHECK(card["figures"]["base_width_mm"] == 300);

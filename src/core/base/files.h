@@ -1,4 +1,4 @@
-// The interfaces through which core reaches the disk and the clock, so that tests can stand in for both.
+// The interfaces through which core reaches the disk, so that tests can stand in for it.
 #pragma once
 
 #include <cstdint>

@@ -219,6 +219,21 @@ TEST_CASE("text becomes outlines with the fonts installed") {
     const auto on_path = read_text("<path id='p' d='M10,90 V10' fill='none'/><text font-family='Cabin' "
                                    "font-size='8'><textPath href='#p'>up</textPath></text>");
     CHECK(bounds(on_path.drawing).height() > bounds(on_path.drawing).width());
+    // A share of a path of 80 is as many units, before its beginning too (SVG 1.1, 10.13.1).
+    const auto begun = [&](const char* offset) {
+        return bounds(
+            read_text(std::string("<path id='p' d='M10,50 H90' fill='none'/><text font-family='Cabin' "
+                                  "font-size='8'><textPath href='#p' startOffset='") +
+                      offset + "'>up</textPath></text>")
+                .drawing.lines.front()
+                .shape);
+    };
+    for (const auto& [share, units] : std::vector<std::pair<const char*, const char*>>{
+             {"25%", "20"}, {"50%", "40"}, {"-5%", "-4"}, {"0%", "0"}, {"12.5%", "10"}}) {
+        INFO(share);
+        CHECK(begun(share).x0 == Approx(begun(units).x0));
+    }
+    CHECK(begun("50%").x0 == Approx(begun("0").x0 + 40).margin(1e-6));
 }
 
 TEST_CASE("switch takes the first child that fits, packed files are unpacked") {

@@ -1,5 +1,5 @@
 // What must hold of every step whatever its lines are: identities of areas and lengths, on random shapes. The
-// identities are facts of geometry (facts.md marks them I); no figure is taken from the program itself.
+// identities are facts of plane geometry; no figure is taken from the program itself.
 #include <numbers>
 
 #include "core/workflow/making.h"

@@ -1,4 +1,4 @@
-// What each step does to lines, by identities of facts.md (I) and by what it reports.
+// What each step does to lines, by identities of plane geometry and by what it reports.
 #include <numbers>
 
 #include "core/workflow/making.h"

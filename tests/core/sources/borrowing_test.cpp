@@ -100,7 +100,7 @@ TEST_CASE("layers: an even reveal, mats with openings, corners") {
     lines = must(made_of(layer, lent(square(100))));
     CHECK(figure(lines, "opening_width") == Approx(66));
     CHECK(area_of(area_in(lines, role::outline)) == Approx(8100 - 66 * 66).epsilon(1e-5));
-    // facts.md (I): 60 x 40, offset 3: round 3028.27, mitred 3036 mm2.
+    // Steiner: 60 x 40 grown by 3 has 2400 + 200 x 3 + 9 pi = 3028.27 mm2 round, 66 x 46 = 3036 mm2 mitred.
     const Region block = region_of(Shape{{rectangle({0, 0, 60, 40})}});
     layer.frame = mm(0), layer.reveal = mm(-3);
     CHECK(area_of(area_in(must(made_of(layer, lent(block))), role::outline)) == Approx(3036));
@@ -115,7 +115,7 @@ TEST_CASE("layers: an even reveal, mats with openings, corners") {
 }
 
 TEST_CASE("a part as the motif of a pattern: counted like others, its holes kept, its web measured") {
-    // facts.md (I): n things of width w with gap g in W: floor((W + g) / (w + g)).
+    // n w + (n - 1) g <= W: n things of width w with gap g in W: floor((W + g) / (w + g)).
     const Region ring_region = subtracted(disc_region(10), disc_region(4));
     RepeatPattern pattern;
     pattern.motif = RepeatPattern::Motif::part;

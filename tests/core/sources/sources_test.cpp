@@ -34,7 +34,7 @@ Box box_of(const DrawnLine& line) {
 } // namespace
 
 TEST_CASE("folded card: base and folds from the finished size") {
-    // facts.md (I): folded card 150 x 100 finished has a base of 300 x 100 and its fold at 150.
+    // Folded in half: the base is twice the finished width, its fold at the finished width.
     FoldedCard card;
     card.width = mm(150), card.height = mm(100), card.setback = mm(2);
     const SourceLines lines = made(card);
@@ -154,12 +154,12 @@ TEST_CASE("label: tangents are true, scallops whole, borders at their inset, hol
 }
 
 TEST_CASE("badges: cut, seen and wrapped") {
-    // facts.md (C): 37 mm seen, 49 mm cut, 6 mm wrap a side.
+    // Common practice of button badges, without source: 37 mm seen, 49 mm cut, so 6 mm wrap a side.
     const SourceLines badge = made(Badge{});
     CHECK(figure(badge, "wrap") == Approx(6));
     CHECK(area_of(*of_role(badge, role::outline)[0]) == Approx(pi * 24.5 * 24.5).epsilon(3e-4));
     CHECK(box_of(*of_role(badge, role::guide)[0]).centre().x == Approx(24.5));
-    // The other usual sizes wrap 5 and 6 mm a side (facts.md, C).
+    // The other usual sizes wrap 5 and 6 mm a side (common practice, without source).
     Badge other;
     other.size = Badge::Size::small;
     CHECK(figure(made(other), "wrap") == Approx(5));
@@ -242,7 +242,7 @@ TEST_CASE("edge strips: every repeat is whole, ends meet, sizes are kept") {
 }
 
 TEST_CASE("repeat patterns: n things of width w with gap g in W are floor((W + g) / (w + g))") {
-    // facts.md (I)
+    // n w + (n - 1) g <= W, solved for n.
     Random random("patterns");
     INFO("seed " << random.seed());
     for (int i = 0; i < 200; ++i) {

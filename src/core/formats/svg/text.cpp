@@ -8,6 +8,12 @@
 namespace dotlane::svg {
 namespace {
 
+/// Where text begins along its path: so many user units and this share of the path's length, either may be
+/// negative.
+struct PathStart {
+    double units = 0, share = 0;
+};
+
 /// A stretch of characters with one style, and where it must stand.
 struct Span {
     std::string text;
@@ -16,7 +22,7 @@ struct Span {
     std::optional<double> x, y;
     double dx = 0, dy = 0, rotate = 0;
     pugi::xml_node path; ///< textPath target
-    double path_offset = 0;
+    PathStart start;
 };
 
 std::vector<std::string> characters(const std::string& utf8) {
@@ -83,7 +89,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
     };
     // Collect spans in document order; positions given per character split them.
     const auto collect = [&](const auto& self, const pugi::xml_node& node, const Scope& scope,
-                             pugi::xml_node path, double offset) -> void {
+                             pugi::xml_node path, PathStart start) -> void {
         const auto xs = numbers(node, "x", scope, 'x'), ys = numbers(node, "y", scope, 'y');
         const auto dxs = numbers(node, "dx", scope, 'x'), dys = numbers(node, "dy", scope, 'y');
         const auto turns = parse_numbers(node.attribute("rotate").value());
@@ -98,7 +104,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
                 auto glyphs = characters(content);
                 std::size_t i = 0;
                 while (i < glyphs.size()) {
-                    Span span{{}, scope, node, {}, {}, 0, 0, 0, path, offset};
+                    Span span{{}, scope, node, {}, {}, 0, 0, 0, path, start};
                     if (index < xs.size()) span.x = xs[index];
                     if (index < ys.size()) span.y = ys[index];
                     if (index < dxs.size()) span.dx = dxs[index];
@@ -119,7 +125,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
             inner.style = style_of(child, scope.style);
             if (!inner.style.displayed) continue;
             pugi::xml_node inner_path = path;
-            double inner_offset = offset;
+            PathStart inner_start = start;
             if (name == "textPath") {
                 const auto href = href_of(child);
                 if (!href.starts_with('#')) {
@@ -127,16 +133,16 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
                     continue;
                 }
                 inner_path = by_id(href.substr(1));
-                const auto start = parse_measure(child.attribute("startOffset").value());
-                inner_offset = start ? (start->unit == Unit::percent ? -start->value / 100 - 1e6
-                                                                     : in_user(*start, scope, 'd'))
-                                     : 0;
+                const auto given = parse_measure(child.attribute("startOffset").value());
+                inner_start = !given                         ? PathStart{}
+                              : given->unit == Unit::percent ? PathStart{0, given->value / 100}
+                                                             : PathStart{in_user(*given, scope, 'd'), 0};
                 if (!inner_path) continue;
             }
-            self(self, child, inner, inner_path, inner_offset);
+            self(self, child, inner, inner_path, inner_start);
         }
     };
-    collect(collect, root, root_scope, {}, 0);
+    collect(collect, root, root_scope, {}, {});
     while (!spans.empty() && !spans.back().scope.style.keep_space && spans.back().text.ends_with(' ')) {
         spans.back().text.pop_back();
         if (!spans.back().text.empty()) break;
@@ -177,8 +183,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
                 const auto t = parse_transform(spans[begin].path.attribute("transform").value());
                 frame.emplace(
                     flattened(transformed(on_path->contours.front(), t.value_or(Affine{})), mm(0.05)));
-                const double given = spans[begin].path_offset;
-                pen += given <= -1e6 ? -(given + 1e6) * frame->total() : given;
+                pen += spans[begin].start.units + spans[begin].start.share * frame->total();
             }
         }
         for (std::size_t i = begin; i < end; ++i) {

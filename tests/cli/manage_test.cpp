@@ -113,6 +113,21 @@ TEST_CASE_METHOD(Walk,
     CHECK(now().sheets.size() == had);
 }
 
+TEST_CASE_METHOD(
+    Walk, "a sheet whose stock and mat this catalog does not have can be named and mended one by one") {
+    Project p = now();
+    p.sheets.back().stock = "velvet", p.sheets.back().mat = "mat-of-another";
+    files.files["walk.dotlane"] = write_project(p);
+    const std::string sheet = p.sheets.back().name;
+    CHECK(run({"sheet", "walk.dotlane", "--sheet", sheet, "--rename", "far"}) == 0);
+    CHECK(out == "\"far\": velvet on the mat-of-another.\n");
+    CHECK(run({"sheet", "walk.dotlane", "--add"}) == 0); // like no stock that is not there
+    CHECK(now().sheets.back().stock == catalog().stocks.front().id);
+    CHECK(run({"sheet", "walk.dotlane", "--sheet", "far", "--stock", "letter-card"}) == 0);
+    CHECK(run({"sheet", "walk.dotlane", "--sheet", "far", "--mat", "mat-12x12-light"}) == 0);
+    CHECK(run({"part", "walk.dotlane", "--part", "Title", "--rename", "  "}) == 2);
+}
+
 TEST_CASE_METHOD(Walk, "project: name, unit, machine, pass order, and lanes that are empty") {
     REQUIRE(run({"project", "walk.dotlane", "--name", "Tide walk", "--unit", "in", "--machine", "one-slot",
                  "--pass-order", "S,D,F,C"}) == 0);

@@ -65,6 +65,7 @@ Result<Done> apply(const RenamePart& command, Project& project) {
     if (!part) return tl::make_unexpected(no_part());
     if (taken(project, command.name, command.part))
         return fail("part.name", "There is a part called " + quoted(command.name) + " already.");
+    if (trimmed(command.name).empty()) return fail("part.name", "A part needs a name.");
     const std::string before = part->name;
     if (const auto ok = rename_part(project, command.part, command.name); !ok)
         return tl::make_unexpected(ok.error());

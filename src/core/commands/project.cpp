@@ -7,15 +7,6 @@
 
 namespace dotlane {
 
-Error not_in_catalog(const char* kind, const std::string& id, const std::vector<std::string>& known) {
-    std::string all;
-    for (const std::string& one : known)
-        all += (all.empty() ? "" : ", ") + one;
-    return {"command.unknown",
-            std::string("There is no ") + kind + " \"" + id + "\". There are: " + all + ".",
-            {}};
-}
-
 Result<Done> apply(const ChangeProject& command, Project& project, const Catalog& catalog) {
     Project changed = project;
     std::vector<std::string> said;

@@ -15,7 +15,7 @@ namespace in = json_in;
 /// In the order of HandStep::Kind.
 constexpr const char* hand_kinds[] = {"print", "cool",   "lift-off", "unload",  "take-out", "put-in",
                                       "depth", "lay-on", "load",     "warm-up", "care"};
-constexpr std::size_t most_repeats = 1000;
+constexpr int most_repeats = 8; ///< as of a lane: each of them is timed
 constexpr double most_mm = 1e6; ///< from the sheet's corner
 
 // Written.
@@ -338,8 +338,7 @@ class Reader {
         out.tip = mm(not_negative(j, "tip_mm"));
         out.speed = mm_per_second(positive(j, "speed_mm_s"));
         out.repeats = in::whole(j, "repeats");
-        if (out.repeats < 1 || static_cast<std::size_t>(out.repeats) > most_repeats)
-            in::wrong("repeats", "a number from 1 to 1000");
+        if (out.repeats < 1 || out.repeats > most_repeats) in::wrong("repeats", "a number from 1 to 8");
         for (std::size_t n = count_of(j, "strokes"); n > 0; --n) {
             const json s = next();
             const StepId line_step = in::maybe(s, "line_step") ? id_of<StepId>(s, "line_step") : StepId{};

@@ -138,7 +138,7 @@ TEST_CASE("the text form gives the same program back, to the last digit") {
         if (round % 2) p.prints.back().shapes.back().drawn.fill = Colour{1, 2, 3};
         for (Move& move : p.moves)
             if (auto* pass = std::get_if<PassMove>(&move)) {
-                pass->repeats = random.whole(1, 9);
+                pass->repeats = random.whole(1, 8);
                 pass->strokes.resize(static_cast<std::size_t>(random.whole(0, 3)), {line({{0, 0}}), {}});
                 for (Stroke& s : pass->strokes) {
                     s.of = {{1},

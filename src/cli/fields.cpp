@@ -122,7 +122,7 @@ class TextSetter final : public Fields {
 class Describer final : public Fields {
   public:
     struct Row {
-        std::string key, range;
+        std::string key, range, label, help;
         nlohmann::json value;
     };
     std::vector<Row> rows;
@@ -166,7 +166,8 @@ class Describer final : public Fields {
   private:
     bool all_;
     void add(FieldName name, const char* unit, nlohmann::json value, std::string range) {
-        rows.push_back({name.key + std::string(unit), std::move(range), std::move(value)});
+        rows.push_back(
+            {name.key + std::string(unit), std::move(range), name.label, name.help, std::move(value)});
     }
 };
 
@@ -260,7 +261,11 @@ nlohmann::json described_json(const std::function<void(Fields&)>& fields) {
     fields(describer);
     nlohmann::json out = nlohmann::json::array();
     for (const auto& row : describer.rows)
-        out.push_back({{"key", without_unit(row.key)}, {"range", row.range}, {"offered", row.value}});
+        out.push_back({{"key", without_unit(row.key)},
+                       {"label", row.label},
+                       {"help", row.help},
+                       {"range", row.range},
+                       {"offered", row.value}});
     return out;
 }
 

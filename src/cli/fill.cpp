@@ -6,6 +6,13 @@
 namespace dotlane::cli {
 namespace {
 
+std::string styles() {
+    std::string out;
+    for (const FillKind& kind : fill_kinds())
+        out += (out.empty() ? "" : ", ") + std::string(kind.key);
+    return out;
+}
+
 class Fill final : public ProjectVerb {
     void options(CLI::App& app) override {
         app.add_option("--part", part_, "Part by name or number");
@@ -16,6 +23,7 @@ class Fill final : public ProjectVerb {
         app.add_option("--lane", lane_,
                        "Lane that receives the fill; when left out the line set's own if it marks, "
                        "else the first that does");
+        app.add_option("--style", style_, "How its lines run: " + styles() + "; parallel when left out");
         app.add_option("--spacing", spacing_,
                        "Between neighbouring lines, such as 0.4mm; 0.85 of the tip when left out");
         app.add_option("--angle", angle_, "Of the lines, in degrees; 35 when left out");
@@ -36,14 +44,14 @@ class Fill final : public ProjectVerb {
         const auto part_id = part_named(project, part_);
         if (!part_id) return c.error(part_id.error());
         const Part& part = *find(project, *part_id);
-        Step step{{}, true, {}, FillStep{}};
+        Step step{{}, true, {}, step_kind("fill")->fresh};
         if (step_ == 0 && (remove_ || off_option_->count() > 0))
             return c.error(
                 {"cli.which", "Which fill? Say --step and its number; `dot-lane-cli show` lists them.", {}});
         if (step_ > 0) {
             bool found = false;
             for (const Step& s : part.steps)
-                if (s.id.value == step_ && std::holds_alternative<FillStep>(s.what)) step = s, found = true;
+                if (s.id.value == step_ && kind_of(s.what).inks) step = s, found = true;
             if (!found)
                 return c.error({"cli.unknown",
                                 "There is no fill " + std::to_string(step_) + " in \"" + part.name + "\".",
@@ -58,7 +66,7 @@ class Fill final : public ProjectVerb {
         if (step_ == 0) {
             const auto derived = c.workshop.derive(std::make_shared<Project>(project));
             const auto added =
-                append_step(project, c.workshop.catalog(), *derived->part(*part_id), FillStep{}, *sets);
+                append_step(project, c.workshop.catalog(), *derived->part(*part_id), step.what, *sets);
             if (!added) return c.error(added.error());
             step = *find(*find(project, *part_id), *added);
             if (keep_outline_)
@@ -68,52 +76,42 @@ class Fill final : public ProjectVerb {
         } else if (!sets->empty()) {
             step.of = *sets;
         }
-        if (const auto ok = read_numbers(project, step, std::get<FillStep>(step.what)); !ok)
-            return c.error(ok.error());
+        if (const auto ok = read_numbers(project, step); !ok) return c.error(ok.error());
         if (const auto ok = change_step(project, *part_id, step); !ok) return c.error(ok.error());
         return report(c, project, *part_id, step.id);
     }
 
-    Result<void> read_numbers(const Project& project, Step& step, FillStep& fill) const {
+    Result<void> read_numbers(const Project& project, Step& step) const {
         if (!lane_.empty()) {
             const auto lane = lane_named(project, lane_);
             if (!lane) return tl::make_unexpected(lane.error());
             step.lane = *lane;
         }
-        if (!spacing_.empty()) {
-            const auto v = length_option(project, spacing_);
-            if (!v) return tl::make_unexpected(v.error());
-            fill.spacing = *v;
-        }
-        if (!angle_.empty()) {
-            const auto v = parse_angle(angle_);
-            if (!v) return tl::make_unexpected(v.error());
-            fill.angle = *v;
-        }
-        if (inset_ == "auto")
-            fill.inset.reset();
-        else if (!inset_.empty()) {
-            const auto v = length_option(project, inset_);
-            if (!v) return tl::make_unexpected(v.error());
-            fill.inset = *v;
-        }
-        if (joined_option_->count() > 0) fill.joined = joined_;
-        if (alternate_option_->count() > 0) fill.alternate = alternate_;
         if (off_option_->count() > 0) step.on = !off_;
-        return {};
+        std::vector<std::string> pairs;
+        const auto set = [&](const char* key, const std::string& value) {
+            if (!value.empty()) pairs.push_back(key + value);
+        };
+        set("style=", style_);
+        set("spacing=", spacing_);
+        set("angle=", angle_);
+        set("inset=", inset_);
+        if (joined_option_->count() > 0) set("joined=", joined_ ? "yes" : "no");
+        if (alternate_option_->count() > 0) set("alternate=", alternate_ ? "yes" : "no");
+        return set_fields(step.what, pairs, project);
     }
 
     static int report(Context& c, const Project& project, PartId part, StepId step) {
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        const auto& fills = derived->part(part)->fills;
-        if (!fills.contains(step)) {
+        const InkReport* ink = ink_of(*derived->part(part), step);
+        if (!ink) {
             if (c.json)
                 c.print({{"step", step.value}, {"on", false}});
             else
                 c.out << "fill " << step.value << " is off\n";
             return fine;
         }
-        const FillReport& r = fills.at(step);
+        const InkReport& r = *ink;
         if (!r.refused.empty()) return c.error({"fill.empty", r.refused, {}});
         if (c.json)
             c.print({{"step", step.value},
@@ -133,7 +131,7 @@ class Fill final : public ProjectVerb {
         return fine;
     }
 
-    std::string part_, lane_, spacing_, angle_, inset_;
+    std::string part_, lane_, style_, spacing_, angle_, inset_;
     std::vector<std::string> sets_;
     std::uint32_t step_ = 0;
     bool joined_ = true, alternate_ = true, keep_outline_ = false, off_ = false, remove_ = false;

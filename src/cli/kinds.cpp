@@ -16,18 +16,28 @@ struct Described {
 
 std::vector<Described> all_kinds() {
     std::vector<Described> out;
-    for (const SourceKind& kind : source_kinds())
+    for (const SourceKind& kind : all_source_kinds())
         out.push_back({"source", kind.key, kind.name, kind.about,
                        [spec = kind.fresh](Fields& f) mutable { fields(spec, f); }});
-    for (const StepKind& kind : step_kinds())
-        out.push_back({std::holds_alternative<FillStep>(kind.fresh) ? "fill" : "step", kind.key, kind.name,
-                       kind.about, [what = kind.fresh](Fields& f) mutable { fields(what, f); }});
+    for (const StepKind& kind : step_kinds()) {
+        out.push_back({"step", kind.key, kind.name, kind.about,
+                       [what = kind.fresh](Fields& f) mutable { fields(what, f); }});
+        if (!kind.inks) continue;
+        for (const FillKind& style : fill_kinds()) {
+            StepWhat what = kind.fresh;
+            const auto ok = set_fields(what, {std::string("style=") + style.key}, Project{});
+            DOTLANE_CHECK(ok);
+            out.push_back(
+                {"fill", style.key, style.name, style.about, [what](Fields& f) mutable { fields(what, f); }});
+        }
+    }
     return out;
 }
 
 class KindsVerb final : public Verb {
     void declare(CLI::App& app) override {
-        app.add_option("group", group_, "source (what parts are made from), step or fill; all when left out")
+        app.add_option("group", group_,
+                       "source (what parts are made from), step or fill (its styles); all when left out")
             ->check(CLI::IsMember({"source", "step", "fill"}));
         app.add_option("name", name_, "One kind of the group");
     }
@@ -36,9 +46,7 @@ class KindsVerb final : public Verb {
         json list = json::array();
         std::string names;
         for (const Described& kind : all_kinds()) {
-            const bool fill_as_step =
-                group_ == "step" && kind.group == std::string_view("fill"); // it is one too
-            if (!group_.empty() && group_ != kind.group && !fill_as_step) continue;
+            if (!group_.empty() && group_ != kind.group) continue;
             names += (names.empty() ? "" : ", ") + std::string(kind.key);
             if (!name_.empty() && !same_word(name_, kind.key)) continue;
             list.push_back({{"group", kind.group},

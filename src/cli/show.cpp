@@ -62,15 +62,16 @@ class Show final : public ProjectVerb {
                                  {"lane", s.lane.value},
                                  {"lines", s.result ? made_by(e, s) : 0},
                                  {"set_aside", s.aside}});
-            for (const auto& [id, r] : e.fills)
-                fills.push_back({{"step", id.value},
-                                 {"rows", r.rows},
-                                 {"runs", r.runs},
-                                 {"lifts", r.lifts},
-                                 {"length_mm", in_mm(r.length)},
-                                 {"coverage_percent", r.coverage.covered_percent},
-                                 {"overspill_percent", r.coverage.overspill_percent},
-                                 {"inset_mm", in_mm(r.inset)}});
+            for (const Step& s : p.steps)
+                if (const InkReport* r = ink_of(e, s.id))
+                    fills.push_back({{"step", s.id.value},
+                                     {"rows", r->rows},
+                                     {"runs", r->runs},
+                                     {"lifts", r->lifts},
+                                     {"length_mm", in_mm(r->length)},
+                                     {"coverage_percent", r->coverage.covered_percent},
+                                     {"overspill_percent", r->coverage.overspill_percent},
+                                     {"inset_mm", in_mm(r->inset)}});
             parts.push_back({{"id", p.id.value},
                              {"name", p.name},
                              {"quantity", p.quantity},
@@ -127,15 +128,15 @@ class Show final : public ProjectVerb {
                                       : "no lane")
                       << "  " << s.name << ": " << counted(count_in(e, s.id), "line", "lines") << "\n";
             for (const Step& s : p.steps)
-                if (s.result && s.on && !e.fills.contains(s.id))
+                if (s.result && s.on && !ink_of(e, s.id))
                     c.out << "      "
                           << (s.aside  ? "set aside"
                               : s.lane ? plate(project, s.lane)
                                        : "no lane")
                           << "  " << kind_of(s.what).name << " (line set " << s.result.value
                           << "): " << counted(made_by(e, s), "line", "lines") << "\n";
-            for (const auto& [id, r] : e.fills)
-                print_fill(c.out << "      ", id, r);
+            for (const Step& s : p.steps)
+                if (const InkReport* r = ink_of(e, s.id)) print_fill(c.out << "      ", s.id, *r);
         }
         c.out << "\nSheets\n";
         for (const Sheet& s : project.sheets) {

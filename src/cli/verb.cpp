@@ -157,7 +157,7 @@ void print_findings(std::ostream& out, const Findings& list) {
         out << grade_name(f.grade) << ": " << f.message << "\n";
 }
 
-void print_fill(std::ostream& out, StepId step, const FillReport& r) {
+void print_fill(std::ostream& out, StepId step, const InkReport& r) {
     out << "fill " << step.value << ": " << counted(r.rows, "row", "rows") << ", "
         << counted(r.runs, "stroke", "strokes") << ", " << counted(r.lifts, "lift", "lifts") << ", "
         << number(in_mm(r.length) / 1000, 2) << " m, inked " << number(r.coverage.covered_percent, 1)

@@ -88,7 +88,7 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
     }
     for (const RunSet& run : scene.evaluated->runs) {
         LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
-        const bool fill = run.fill;
+        const bool fill = run.ink != nullptr;
         // A fill's lines are seen as the ink they will be.
         if (fill && look.action == Action::foil) look.action = Action::draw, look.tip_mm *= 0.55;
         if (theme.dark &&
@@ -127,7 +127,7 @@ namespace {
 void paint_runs(QPainter& painter, const PartScene& scene, const View& view) {
     for (const RunSet& run : scene.evaluated->runs) {
         const LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
-        painter.setPen(QPen(look.colour, run.fill ? 0.5 : 1));
+        painter.setPen(QPen(look.colour, run.ink ? 0.5 : 1));
         for (const Polyline& line : run.lines)
             painter.drawPolyline(polygon_of(line, view));
     }

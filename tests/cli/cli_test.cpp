@@ -603,7 +603,7 @@ TEST_CASE_METHOD(Terminal,
         if (std::string(kind.key) == "fill") continue; // it has a verb of its own
         std::vector<std::string> add{"step",  "n.dotlane", "--part", "tag",
                                      "--add", kind.key,    "--of",   "outline"};
-        if (brings(kind.fresh)) add.resize(6);
+        if (kind.brings) add.resize(6);
         if (kind.second == StepKind::Second::wanted) continue; // tried where it has something to cut by
         if (std::string(kind.key) == "part") continue;         // it needs another part
         const std::string before = files.files["n.dotlane"];

@@ -1,4 +1,6 @@
 // What holds for all verbs: one rule for what is left out, nothing depends on the country, slips are told.
+#include <fstream>
+
 #include "tests/cli/terminal.h"
 
 using namespace dotlane;
@@ -94,7 +96,7 @@ TEST_CASE_METHOD(Terminal, "a lane run twice tells how much is run, once") {
 
 TEST_CASE_METHOD(Terminal, "kinds and catalog are told without a project, with what the other verbs take") {
     const json all = answer({"kinds"})["kinds"];
-    CHECK(all.size() == source_kinds().size() + step_kinds().size());
+    CHECK(all.size() == all_source_kinds().size() + step_kinds().size() + fill_kinds().size());
     for (const json& kind : all) {
         CHECK_FALSE(kind["about"].get<std::string>().empty());
         for (const json& field : kind["fields"])
@@ -104,7 +106,8 @@ TEST_CASE_METHOD(Terminal, "kinds and catalog are told without a project, with w
     REQUIRE(one.size() == 1);
     const auto& fields = one[0]["fields"];
     CHECK(std::any_of(fields.begin(), fields.end(), [](const json& f) { return f["key"] == "distance"; }));
-    CHECK(answer({"kinds", "fill"})["kinds"].size() == 1);
+    CHECK(answer({"kinds", "fill"})["kinds"].size() == fill_kinds().size());
+    CHECK(answer({"kinds", "fill", "parallel"})["kinds"][0]["fields"].size() > 4);
     CHECK(answer({"kinds", "step"})["kinds"].size() == step_kinds().size()); // a fill is one
     CHECK(run({"kinds", "step", "castle"}) == 2);
     CHECK(err.find("cut-out") != std::string::npos); // what there is
@@ -122,6 +125,28 @@ TEST_CASE_METHOD(Terminal, "kinds and catalog are told without a project, with w
     REQUIRE(run({"catalog", "machines"}) == 0);
     CHECK(out.find(test::catalog().machines[0].id) != std::string::npos);
     CHECK(files.files.size() == 3); // two drawings and the project
+}
+
+TEST_CASE_METHOD(Terminal, "docs/kinds.md describes every kind as the program does") {
+    // DOTLANE_REFRESH=1 writes it anew.
+    std::string text = "# Kinds of source, step and fill\n\nWhat `dot-lane-cli kinds` tells, written by "
+                       "`tests/cli/rules_test.cpp`. Set members with `--set KEY=VALUE`.\n";
+    const json all = answer({"kinds"})["kinds"];
+    for (const json& kind : all) {
+        const auto word = [](const json& of, const char* key) { return of[key].get<std::string>(); };
+        text += "\n## " + word(kind, "group") + " `" + word(kind, "kind") + "`: " + word(kind, "name") +
+                "\n\n" + word(kind, "about") + "\n\n| key | | range | offered |\n|---|---|---|---|\n";
+        for (const json& field : kind["fields"]) {
+            const std::string help = word(field, "help");
+            text += "| `" + word(field, "key") + "` | " + word(field, "label") +
+                    (help.empty() ? "" : ". " + help) + " | " + word(field, "range") + " | " +
+                    (field["offered"].is_string() ? word(field, "offered") : field["offered"].dump()) +
+                    " |\n";
+        }
+    }
+    const std::string path = DOTLANE_SOURCE "/docs/kinds.md";
+    if (std::getenv("DOTLANE_REFRESH")) std::ofstream(path) << text;
+    CHECK(file(path) == text);
 }
 
 namespace {

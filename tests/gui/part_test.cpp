@@ -14,6 +14,13 @@ struct OnBench : Driver {
         return {};
     }
     std::set<LineId> chosen() { return session().choice().lines; }
+    /// What the first step of the part did that inks.
+    InkReport first_ink() {
+        for (const Step& step : session().part()->steps)
+            if (const InkReport* ink = ink_of(*session().evaluated(), step.id)) return *ink;
+        FAIL("no step inks");
+        return {};
+    }
     const FillStep& fill() { return std::get<FillStep>(session().part()->steps.front().what); }
 };
 
@@ -67,10 +74,10 @@ TEST_CASE_METHOD(OnBench, "a lane's letter sends lines there, again to the next 
 
 TEST_CASE_METHOD(OnBench,
                  "a fill's numbers are edited in place, take arithmetic and units, and show their effect") {
-    const auto before = session().evaluated()->fills.begin()->second;
+    const auto before = first_ink();
     type("spacing", "0.42mm*2");
     CHECK(in_mm(fill().spacing) == Approx(0.84));
-    const auto after = session().evaluated()->fills.begin()->second;
+    const auto after = first_ink();
     CHECK(in_mm(after.length) <
           in_mm(before.length) * 0.75); // half the lines, and the ways along the edge between them
     CHECK(after.coverage.covered_percent < before.coverage.covered_percent);
@@ -83,7 +90,7 @@ TEST_CASE_METHOD(OnBench,
     CHECK_FALSE(fill().inset);
     tick("joined");
     CHECK_FALSE(fill().joined);
-    CHECK(session().evaluated()->fills.begin()->second.lifts > 300);
+    CHECK(first_ink().lifts > 300);
     tick("on");
     CHECK_FALSE(session().part()->steps.front().on);
     tick("on");
@@ -113,13 +120,12 @@ TEST_CASE_METHOD(OnBench,
 }
 
 TEST_CASE_METHOD(OnBench, "the finished size is typed, the fill keeps its spacing") {
-    const auto rows = session().evaluated()->fills.begin()->second.rows;
+    const auto rows = first_ink().rows;
     type("finished-width", "150 mm");
     CHECK(session().evaluated()->source_box.width() == Approx(150));
     CHECK(session().part()->scale == Approx(0.5));
     CHECK(in_mm(fill().spacing) == Approx(0.42));
-    CHECK(session().evaluated()->fills.begin()->second.rows ==
-          Approx(static_cast<double>(rows) / 2).epsilon(0.05));
+    CHECK(first_ink().rows == Approx(static_cast<double>(rows) / 2).epsilon(0.05));
     type("finished-height", "100");
     CHECK(session().part()->scale == Approx(1));
     type("quantity", "12*2");

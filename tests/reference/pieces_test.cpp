@@ -46,7 +46,7 @@ TEST_CASE("rectangles at random fall into the pieces that GEOS finds in their un
             rings.push_back(ring);
             run.lines.push_back({ring, true});
         }
-        const LaidApart laid = lay_apart(ApartStep{}, {}, {run}, no_progress());
+        const LaidApart laid = lay_apart(StepReport::Apart{}, {}, {run}, no_progress());
         REQUIRE(laid.report.refused.empty());
         const auto expected = areas_by_geos(rings, 0.02);
         REQUIRE(laid.arrangements.size() == expected.size());
@@ -102,7 +102,7 @@ TEST_CASE("strokes at random hold together what they touch, by GEOS's distance")
         }
         if (near) continue;
         const std::set<int> expected(group.begin(), group.end());
-        const LaidApart laid = lay_apart(ApartStep{}, {cut.set}, {cut, drawn}, no_progress());
+        const LaidApart laid = lay_apart(StepReport::Apart{}, {cut.set}, {cut, drawn}, no_progress());
         CHECK(laid.arrangements.size() == expected.size());
     }
 }

@@ -236,7 +236,7 @@ Result<StepId> fill_lines(Project& project, const Catalog& catalog, PartId part_
     if (closed.empty()) return fail("step.no-lines", "None of these lines is closed.");
     const auto set = gather(project, part_id, closed, "filled lines");
     if (!set) return tl::make_unexpected(set.error());
-    return fill_sets(project, catalog, part_id, {*set});
+    return fill_sets(project, catalog, part_id, FillStep{}, {*set});
 }
 
 } // namespace dotlane::test

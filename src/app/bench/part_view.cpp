@@ -24,7 +24,7 @@ std::optional<QColor> stock_colour(const Project& project, const Catalog& catalo
 
 } // namespace
 
-QStringList fill_figures(const FillReport& r) {
+QStringList fill_figures(const InkReport& r) {
     const auto text = [](double v, int decimals) { return QString::fromStdString(number(v, decimals)); };
     return {QCoreApplication::translate("Fill", "inked %1 %, over the edge %2 %")
                 .arg(text(r.coverage.covered_percent, 1), text(r.coverage.overspill_percent, 1)),
@@ -86,12 +86,11 @@ void PartView::paint_overlay(QPainter& painter) {
     const present::Theme& theme = present::Theme::current();
     const EvaluatedPart* part = session_.evaluated();
     const StepId step = lit_ ? lit_ : session_.choice().step;
-    if (part && step && part->fills.contains(step) && session_.part())
+    if (const InkReport* ink = part ? ink_of(*part, step) : nullptr; ink && session_.part())
         for (const Step& s : session_.part()->steps)
             if (s.id == step && s.on)
                 for (const RunSet& run : part->runs)
-                    if (run.step == step)
-                        paint_fill_callout(painter, part->fills.at(step), s, bounds(run.lines));
+                    if (run.step == step) paint_fill_callout(painter, *ink, s, bounds(run.lines));
     paint_pieces(painter);
     if (band_from_) {
         QColor tint = theme.lamp;
@@ -105,7 +104,7 @@ void PartView::paint_overlay(QPainter& painter) {
     const auto chosen = session_.choice().lines.size();
     const QString hint =
         !session_.part()  ? QString()
-        : pieces_report() ? std::holds_alternative<ApartStep>(pieces_step()->what)
+        : pieces_report() ? pieces_report()->apart
                                 ? tr("Press pieces that keep together; press one again to lay it apart.")
                                 : tr("Press a piece to drop it or to keep it.")
         : chosen > 0
@@ -120,7 +119,7 @@ void PartView::paint_overlay(QPainter& painter) {
     }
 }
 
-void PartView::paint_fill_callout(QPainter& painter, const FillReport& report, const Step& step,
+void PartView::paint_fill_callout(QPainter& painter, const InkReport& report, const Step& step,
                                   const Box& filled) const {
     const present::Theme& theme = present::Theme::current();
     const QRectF area = view().map(filled).adjusted(-8, -8, 8, 8);
@@ -129,13 +128,12 @@ void PartView::paint_fill_callout(QPainter& painter, const FillReport& report, c
     dash.setDashPattern({4, 3});
     painter.setPen(dash);
     painter.drawRoundedRect(area, 5, 5);
-    const auto& fill = std::get<FillStep>(step.what);
     const Lane* lane = dotlane::find(session_.project(), step.lane);
     const QString heading =
         tr("%1 fill, %2 at %3°")
             .arg(lane ? QString::fromStdString(std::string(action_name(lane->action))) : tr("no lane"),
-                 QString::fromStdString(to_text(fill.spacing, session_.project().unit)),
-                 QString::fromStdString(number(in_degrees(fill.angle), 1)));
+                 QString::fromStdString(to_text(report.spacing, session_.project().unit)),
+                 QString::fromStdString(number(in_degrees(report.angle), 1)));
     const QStringList lines = fill_figures(report);
     const QFont bold = present::ui_font(9.5, QFont::DemiBold), plain = present::ui_font(9);
     double w = QFontMetricsF(bold).horizontalAdvance(heading);

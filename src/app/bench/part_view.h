@@ -37,7 +37,7 @@ class PartView : public Canvas {
     bool toggle_piece(QPointF at);
     std::optional<LineId> under(QPointF at) const;
     void choose_with(const std::vector<LineId>& lines, Qt::KeyboardModifiers modifiers);
-    void paint_fill_callout(QPainter& painter, const FillReport& report, const Step& step,
+    void paint_fill_callout(QPainter& painter, const InkReport& report, const Step& step,
                             const Box& filled) const;
 
     Session& session_;
@@ -48,6 +48,6 @@ class PartView : public Canvas {
 };
 
 /// What stands behind a fill's card and callout: "198 rows, 39 strokes, 38 lifts, 1.20 m".
-QStringList fill_figures(const FillReport& report);
+QStringList fill_figures(const InkReport& report);
 
 } // namespace dotlane::app

@@ -24,9 +24,7 @@ QPainterPath path_of_region(const Region& region, const present::View& view) {
 const Step* PartView::pieces_step() const {
     const Part* part = session_.part();
     const Step* step = part ? dotlane::find(*part, session_.choice().step) : nullptr;
-    const bool numbers = step && (std::holds_alternative<PiecesStep>(step->what) ||
-                                  std::holds_alternative<ApartStep>(step->what));
-    return numbers && step->on ? step : nullptr;
+    return step && step->on && kind_of(step->what).counts_pieces ? step : nullptr;
 }
 
 const StepReport* PartView::pieces_report() const {
@@ -44,7 +42,7 @@ void PartView::paint_pieces(QPainter& painter) const {
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setFont(present::ui_font(9, QFont::DemiBold));
-    const bool apart = std::holds_alternative<ApartStep>(pieces_step()->what);
+    const bool apart = report->apart.has_value();
     for (std::size_t i = 0; i < std::min(report->pieces.size(), most_shown); ++i) {
         const auto& piece = report->pieces[i];
         const QPainterPath path = path_of_region(piece.region, view());
@@ -87,27 +85,9 @@ bool PartView::toggle_piece(QPointF at) {
     }
     if (number == 0) return false;
     Step next = *step;
-    const bool apart = std::holds_alternative<ApartStep>(next.what);
-    if (apart) {
-        auto& text = std::get<ApartStep>(next.what).together;
-        auto groups = piece_groups(text).value_or(std::vector<std::set<int>>{});
-        std::size_t left = 0;
-        for (auto& group : groups)
-            left += group.erase(number);
-        if (left == 0) { // it joins the arrangement that was made last
-            if (groups.empty()) groups.emplace_back();
-            groups.back().insert(number);
-        }
-        text = group_text(groups);
-    } else {
-        const auto now = piece_numbers(std::get<PiecesStep>(step->what).drop);
-        std::set<int> dropped;
-        if (now) dropped.insert(now->begin(), now->end());
-        if (dropped.erase(number) == 0) dropped.insert(number);
-        std::get<PiecesStep>(next.what).drop = piece_text(dropped);
-    }
+    press_piece(next.what, number);
     session_.change(
-        apart ? tr("Keep pieces together") : tr("Keep or drop a piece"),
+        report->apart ? tr("Keep pieces together") : tr("Keep or drop a piece"),
         [part = session_.choice().part, next](Project& project) { return change_step(project, part, next); });
     return true;
 }

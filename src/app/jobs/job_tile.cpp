@@ -63,15 +63,7 @@ void JobTile::paintEvent(QPaintEvent* event) {
 }
 
 JobTile::Painting example_of(const SourceKind& kind, Workshop& workshop) {
-    SourceSpec spec = kind.fresh;
-    if (auto* label = std::get_if<Label>(&spec)) label->border = mm(4);
-    if (auto* lettering = std::get_if<Lettering>(&spec)) lettering->join = true, lettering->snug = mm(0.3);
-    if (auto* strip = std::get_if<EdgeStrip>(&spec))
-        strip->length = mm(75), strip->height = mm(24), strip->depth = mm(8);
-    if (auto* card = std::get_if<ShapeCard>(&spec)) card->overlap = mm(12);
-    if (auto* layer = std::get_if<Layer>(&spec)) layer->frame = mm(6);
-    if (auto* pattern = std::get_if<RepeatPattern>(&spec))
-        pattern->width = mm(84), pattern->height = mm(52), pattern->rows = RepeatPattern::Rows::brick;
+    const SourceSpec spec = sample_of(kind);
     // Computed when it is first painted: a window that opens a project at once never needs it.
     auto drawing = std::make_shared<std::shared_ptr<const Drawing>>();
     return [spec, drawing, &workshop](QPainter& painter, const QRectF& area) {

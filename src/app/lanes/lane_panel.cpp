@@ -153,8 +153,7 @@ void LanePanel::show_lanes() {
                            QString::fromStdString(tool->id));
         tool_->setCurrentIndex(tool_->findData(QString::fromStdString(lane->tool)));
         repeats_->set(lane->repeats);
-        const bool scores = lane->action == Action::score,
-                   coloured = lane->action == Action::draw || lane->action == Action::foil;
+        const bool scores = row(lane->action).folds, coloured = row(lane->action).tool_colour;
         fold_->parentWidget()->setVisible(scores);
         fold_->setCurrentIndex(fold_->findData(static_cast<int>(lane->fold)));
         colour_->parentWidget()->findChild<QLabel*>()->setText(coloured ? tr("pen or foil") : tr("shown as"));

@@ -151,8 +151,8 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
                     tr("%1: %2").arg(QCoreApplication::translate("Steps", kind_of(now->what).name), name),
                     [&](Step& s) {
                         fields(s.what, *change);
-                        if (auto* words = std::get_if<WordsStep>(&s.what); words && key == "kind")
-                            fit_font(words->lettering, session_.workshop().fonts());
+                        if (Lettering* lettering = lettering_in(s.what); lettering && key == "kind")
+                            fit_font(*lettering, session_.workshop().fonts());
                     },
                     key);
             });
@@ -208,9 +208,9 @@ void StepCard::change_sources(const QString& text,
 
 void StepCard::show_sources(const Step& step) {
     const LineSet* set = step.of.empty() ? nullptr : dotlane::find(*session_.part(), step.of.front());
-    const bool outline = std::holds_alternative<OutlineStep>(step.what);
-    sources_->setVisible(outline && set);
-    if (!outline || !set) return;
+    const bool rim = kind_of(step.what).behind; // what it runs around is run too, or not
+    sources_->setVisible(rim && set);
+    if (!rim || !set) return;
     sources_lane_->setVisible(!set->set_aside);
     sources_lane_->set_lane(session_.project(), set->lane);
     sources_aside_->setText(set->set_aside ? tr("Run it too") : tr("Set it aside"));
@@ -251,8 +251,9 @@ QString StepCard::what_it_did(const Step& step) {
     const StepReport& report = *it->second;
     const LengthUnit unit = session_.project().unit;
     if (!report.refused.empty()) return QString::fromStdString(report.refused);
-    if (!report.fill) return figure_words(report.figures, unit).join(", ");
-    const FillReport& fill = e->fills.at(step_);
+    if (!report.ink) return figure_words(report.figures, unit).join(", ");
+    const InkReport& fill = *report.ink;
+    if (!step.lane) return tr("The fill has no lane.");
     if (!fill.refused.empty()) return QString::fromStdString(fill.refused);
     return fill_figures(fill).join("\n") + tr("\n%1 tip, inset %2")
                                                .arg(QString::fromStdString(to_text(fill.tip, unit)),
@@ -268,24 +269,23 @@ void StepCard::refresh() {
     on_->setChecked(s->on);
     plate_->setVisible(kind.makes && !s->aside);
     plate_->set_lane(session_.project(), s->lane);
-    aside_->setVisible(kind.makes && !std::holds_alternative<FillStep>(s->what));
+    aside_->setVisible(kind.makes && !kind.inks);
     aside_->setText(s->aside ? tr("Run") : tr("Set aside"));
     grip_->setVisible(steps.size() > 1);
     grip_->setAccessibleName(tr("Move %1: Up, Down").arg(on_->text()));
     set_chosen(session_.choice().step == step_);
-    if (const EvaluatedPart* e = session_.evaluated(); e && e->fills.contains(step_))
-        form_->set_empty_value("inset", e->fills.at(step_).inset);
+    if (const EvaluatedPart* e = session_.evaluated())
+        if (const InkReport* ink = ink_of(*e, step_)) form_->set_empty_value("inset", ink->inset);
     form_->set_fonts([this] {
         const Step* now = current();
-        const auto* words = now ? std::get_if<WordsStep>(&now->what) : nullptr;
-        return words ? font_names(session_.workshop().fonts(), words->lettering.kind) : QStringList();
+        const Lettering* lettering = now ? lettering_in(now->what) : nullptr;
+        return lettering ? font_names(session_.workshop().fonts(), lettering->kind) : QStringList();
     });
     form_->set_parts([this] {
         auto parts = other_parts(session_);
         const Step* now = current();
         // Words can follow the outline of the part that they are on.
-        if (now && std::holds_alternative<WordsStep>(now->what))
-            parts.insert(parts.begin(), {PartId{}, tr("this part")});
+        if (now && lettering_in(now->what)) parts.insert(parts.begin(), {PartId{}, tr("this part")});
         return parts;
     });
     StepWhat what = s->what;

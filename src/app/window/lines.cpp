@@ -52,7 +52,7 @@ void MainWindow::fill(const std::vector<LineSetId>& sets) {
             if (!found) return tl::make_unexpected(found.error());
             of = *found;
         }
-        const auto step = append_step(p, session_.catalog(), *part, FillStep{}, of);
+        const auto step = append_step(p, session_.catalog(), *part, step_kind("fill")->fresh, of);
         if (!step) return tl::make_unexpected(step.error());
         made = *step;
         return {};
@@ -66,7 +66,7 @@ void MainWindow::add_step(const QString& key) {
     const Part* part = session_.part();
     const EvaluatedPart* evaluated = session_.evaluated();
     if (!kind || !part || !evaluated) return;
-    if (std::holds_alternative<FillStep>(kind->fresh)) return fill({});
+    if (kind->inks) return fill({});
     const auto& chosen = session_.choice().lines;
     const std::vector<LineId> lines(chosen.begin(), chosen.end());
     StepId made;

@@ -112,7 +112,7 @@ void MainWindow::fill_menus() {
     add(jobs, "jobs", tr("&All jobs..."), QKeySequence("Ctrl+T"), [this] { show_jobs(); });
     QMenu* steps = part->addMenu(tr("&Add step"));
     for (const StepKind& kind : step_kinds())
-        if (!std::holds_alternative<FillStep>(kind.fresh)) // it has a place of its own below
+        if (!kind.inks) // it has a place of its own below
             add(steps, (std::string("step-") + kind.key).c_str(),
                 QCoreApplication::translate("Steps", kind.name), {},
                 [this, key = kind.key] { add_step(key); });

@@ -66,7 +66,7 @@ class Stop {
         Duration time;
         std::vector<std::string> lanes;
         for (const LaneWork& work : sheet.lanes)
-            if (work.lane.action == Action::print) {
+            if (!row(work.lane.action).run) {
                 if (work.tool) time = std::max(time, work.tool->per_sheet);
                 lanes.push_back(work.lane.name);
             }
@@ -187,7 +187,7 @@ StopMove stop_move(int number, const StopNeeds& needs) {
 }
 
 bool under_foil(const LaneWork& work) {
-    return work.lane.action == Action::foil;
+    return row(work.lane.action).under_sheet;
 }
 
 bool foil_changes(const LaneWork& before, const LaneWork& after) {

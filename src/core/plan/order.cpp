@@ -6,9 +6,8 @@
 namespace dotlane {
 namespace {
 
-/// Actions are declared in the usual order, but for printing, which comes before everything.
 int usual_rank(const LaneWork& work) {
-    return work.lane.action == Action::print ? -1 : static_cast<int>(work.lane.action);
+    return row(work.lane.action).rank;
 }
 
 /// Whole steps of lightness, so that "lighter" is a proper order; steps that small are one ink to the eye.
@@ -18,7 +17,7 @@ long light_step(const LaneWork& work) {
 
 bool usually_before(const LaneWork& a, const LaneWork& b) {
     if (usual_rank(a) != usual_rank(b)) return usual_rank(a) < usual_rank(b);
-    return a.lane.action == Action::draw && light_step(a) > light_step(b);
+    return row(a.lane.action).light_first && light_step(a) > light_step(b);
 }
 
 bool parts(const LaneWork& work) {
@@ -28,9 +27,8 @@ bool parts(const LaneWork& work) {
 } // namespace
 
 std::string tool_label(const LaneWork& work) {
-    return work.lane.action == Action::draw || work.lane.action == Action::foil
-               ? colour_word(work.lane.colour) + " " + work.tool->name
-               : work.tool->name;
+    return row(work.lane.action).tool_colour ? colour_word(work.lane.colour) + " " + work.tool->name
+                                             : work.tool->name;
 }
 
 void sort_lanes(std::vector<LaneWork>& lanes, const std::vector<LaneId>& wished) {
@@ -62,7 +60,7 @@ std::vector<Reason> order_reasons(const std::vector<LaneWork>& lanes) {
                        "Marking tools run before anything is cut, because released pieces can shift."});
     const LaneWork* before = nullptr;
     for (const LaneWork& work : lanes) {
-        if (work.lane.action != Action::draw) continue;
+        if (!row(work.lane.action).light_first) continue;
         if (before && light_step(*before) > light_step(work))
             out.push_back({"order.light-first", "The " + tool_label(*before) + " draws before the " +
                                                     tool_label(work) +
@@ -91,7 +89,7 @@ Findings order_risks(const std::vector<LaneWork>& lanes) {
                      late.plate + " (" + action_name(late.lane.action) + ") runs after " + early.plate +
                          " (" + action_name(early.lane.action) +
                          "): pieces that are cut free may shift before it reaches them.");
-            else if (late.lane.action == Action::draw && early.lane.action == Action::draw &&
+            else if (row(late.lane.action).light_first && early.lane.action == late.lane.action &&
                      light_step(late) > light_step(early))
                 risk("order.dark-first", late, early,
                      "The paler " + late.plate + " draws after the darker " + early.plate +

@@ -16,7 +16,7 @@ constexpr const char* blade_kind = "blade";
 
 /// A physical tool: one pen of a given width is another pen in another colour.
 std::string tool_key(const LaneWork& work) {
-    const bool coloured = work.lane.action == Action::draw || work.lane.action == Action::foil;
+    const bool coloured = row(work.lane.action).tool_colour;
     return work.tool->id + (coloured ? to_hex(work.lane.colour) : "");
 }
 
@@ -42,7 +42,7 @@ class Planner {
             sort_lanes(sheet.lanes, options_.order);
             // Nobody can print on what is already on a mat.
             std::stable_partition(sheet.lanes.begin(), sheet.lanes.end(),
-                                  [](const LaneWork& w) { return w.lane.action == Action::print; });
+                                  [](const LaneWork& w) { return !row(w.lane.action).run; });
         }
         std::erase_if(sheets_, [](const SheetWork& s) { return s.lanes.empty(); });
         if (sheets_.empty())
@@ -68,7 +68,7 @@ class Planner {
         for (SheetWork& sheet : sheets_) {
             const LaneWork* before = nullptr;
             for (LaneWork& work : sheet.lanes) {
-                if (work.lane.action == Action::print) continue;
+                if (!row(work.lane.action).run) continue;
                 if (!work.tool)
                     return fail("plan.no-tool", "Lane \"" + work.lane.name +
                                                     "\" has no tool. Choose one in the lane's settings.");

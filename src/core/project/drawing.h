@@ -73,6 +73,8 @@ struct SourceLines {
     std::shared_ptr<const Drawing> drawing;
     Findings findings;
     std::vector<Figure> figures;
+    /// What is seen of the finished thing, where that is not its outline: the front of a folded card.
+    std::optional<Shape> face = {};
 };
 
 /// No number of a drawing is greater: a kilometre. What lies beyond was never meant, and is told from the

@@ -26,7 +26,7 @@ Result<void> check_step(const Part& part, const Step& step, std::size_t position
     fields(what, ranges);
     if (const auto ok = ranges.result(); !ok) return fail("step.range", ok.error().message);
     const StepKind& kind = kind_of(step.what);
-    if (kind.makes && step.of.empty() && !brings(step.what))
+    if (kind.makes && step.of.empty() && !kind.brings)
         return fail("step.no-lines", std::string(kind.name) + " needs lines: choose closed lines first.");
     if (kind.second == StepKind::Second::wanted && step.by.empty())
         return fail("step.no-lines", std::string(kind.name) + " needs a second choice of lines.");

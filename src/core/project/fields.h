@@ -17,10 +17,20 @@
 
 namespace dotlane {
 
+/// Members that came after the first version of a file. A new one takes the next edition (see
+/// `newest_edition` in format.h), and files need neither a new version nor a migration for it.
+struct Since {
+    int edition = 1;
+    /// What files without it mean, as JSON in the file's units: "25" (mm), R"("own")". Not what is offered
+    /// today, which may change without changing old projects.
+    const char* absent = nullptr;
+};
+
 struct FieldName {
     const char* key;       ///< "setback": in files with its unit behind it, on the command line as --setback
     const char* label;     ///< as it stands on a form
     const char* help = ""; ///< one sentence, empty when the label says it all
+    Since since = {};
 };
 
 enum class TextKind { plain, lines, font };

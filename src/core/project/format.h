@@ -9,6 +9,9 @@
 namespace dotlane {
 
 inline constexpr int format_version = 6;
+/// Of the youngest member of any source or step (see Since). A file names the edition that is needed to read
+/// it: that of the youngest member whose absence would not mean the same.
+int newest_edition();
 inline constexpr const char* project_extension = ".dotlane";
 /// No more is read, so no more is written.
 inline constexpr std::uint64_t project_max_bytes = default_max_bytes;

@@ -225,6 +225,12 @@ Result<Project> read_project(const std::string& bytes, const std::string& file_n
                         "This project was saved by a newer Dot Lane (format " + std::to_string(version) +
                             ", this one reads up to " + std::to_string(format_version) + ").",
                         {file_name, 0});
+        if (const int edition = in::maybe(document, "edition") ? in::whole(document, "edition") : 1;
+            edition > newest_edition())
+            return fail("project.newer",
+                        "This project uses numbers of a newer Dot Lane (edition " + std::to_string(edition) +
+                            ", this one knows up to " + std::to_string(newest_edition()) + ").",
+                        {file_name, 0});
         if (version < 1) return damaged("its format version is not known");
         migrate(document, version);
         Project project = project_from(document);

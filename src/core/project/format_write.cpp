@@ -31,7 +31,7 @@ json id_list(const std::vector<IdType>& ids) {
     return out;
 }
 
-json to_json(const Step& step) {
+json to_json(const Step& step, int& edition) {
     json j = {{"id", step.id.value},
               {"kind", kind_of(step.what).key},
               {"on", step.on},
@@ -44,6 +44,7 @@ json to_json(const Step& step) {
     JsonWriter writer(j["numbers"]);
     StepWhat what = step.what;
     fields(what, writer);
+    edition = std::max(edition, writer.needed_edition());
     return j;
 }
 
@@ -61,12 +62,13 @@ json notes_to_json(const Findings& notes) {
     return out;
 }
 
-json to_json(const Source& source) {
+json to_json(const Source& source, int& edition) {
     if (const SourceKind* kind = kind_of(source.spec)) {
         json j = {{"kind", kind->key}, {"numbers", json::object()}};
         JsonWriter writer(j["numbers"]);
         SourceSpec spec = source.spec;
         fields(spec, writer);
+        edition = std::max(edition, writer.needed_edition());
         return j;
     }
     return {{"kind", "file"},
@@ -76,7 +78,7 @@ json to_json(const Source& source) {
             {"drawing", to_json(*source.drawing)}};
 }
 
-json to_json(const Part& part) {
+json to_json(const Part& part, int& edition) {
     json sets = json::array(), steps = json::array();
     for (const LineSet& set : part.sets) {
         json j = {
@@ -88,9 +90,10 @@ json to_json(const Part& part) {
         sets.push_back(std::move(j));
     }
     for (const Step& step : part.steps)
-        steps.push_back(to_json(step));
-    return {{"id", part.id.value},          {"name", part.name},        {"quantity", part.quantity},
-            {"stock", part.stock},          {"scale", part.scale},      {"source", to_json(part.source)},
+        steps.push_back(to_json(step, edition));
+    return {{"id", part.id.value},          {"name", part.name},
+            {"quantity", part.quantity},    {"stock", part.stock},
+            {"scale", part.scale},          {"source", to_json(part.source, edition)},
             {"line_sets", std::move(sets)}, {"steps", std::move(steps)}};
 }
 
@@ -140,6 +143,19 @@ std::uint64_t bytes_of(const Drawing& drawing) {
 
 } // namespace
 
+int newest_edition() {
+    static const int newest = [] {
+        json numbers;
+        JsonWriter writer(numbers);
+        for (SourceKind kind : all_source_kinds())
+            fields(kind.fresh, writer);
+        for (StepKind kind : step_kinds())
+            fields(kind.fresh, writer);
+        return writer.newest_edition();
+    }();
+    return newest;
+}
+
 std::uint64_t estimated_bytes(const Project& project) {
     std::uint64_t out = bytes_per_object;
     for (const Part& part : project.parts) {
@@ -165,16 +181,22 @@ std::string write_project(const Project& project) {
                          {"colour", to_hex(lane.colour)},
                          {"repeats", lane.repeats},
                          {"fold", lane.fold == Fold::mountain ? "mountain" : "valley"}});
+    int edition = 1;
     for (const Part& part : project.parts)
-        parts.push_back(to_json(part));
+        parts.push_back(to_json(part, edition));
     for (const Sheet& sheet : project.sheets)
         sheets.push_back(to_json(sheet));
-    const json document = {
-        {"format", "dot-lane-project"}, {"version", format_version},
-        {"name", project.name},         {"unit", project.unit == LengthUnit::inch ? "in" : "mm"},
-        {"machine", project.machine},   {"pass_order", id_list(project.pass_order)},
-        {"next_id", project.next_id},   {"lanes", std::move(lanes)},
-        {"parts", std::move(parts)},    {"sheets", std::move(sheets)}};
+    const json document = {{"format", "dot-lane-project"},
+                           {"version", format_version},
+                           {"edition", edition},
+                           {"name", project.name},
+                           {"unit", project.unit == LengthUnit::inch ? "in" : "mm"},
+                           {"machine", project.machine},
+                           {"pass_order", id_list(project.pass_order)},
+                           {"next_id", project.next_id},
+                           {"lanes", std::move(lanes)},
+                           {"parts", std::move(parts)},
+                           {"sheets", std::move(sheets)}};
     return document.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
 }
 

@@ -26,8 +26,16 @@ class JsonWriter final : public Fields {
     void data(FieldName name, std::shared_ptr<const std::string>& value) override; ///< base64 (RFC 4648)
     bool all() const override { return true; }
 
+    /// Of the youngest member that does not say what its absence means: a reader must know that one.
+    int needed_edition() const { return needed_; }
+    /// Of the youngest member that was shown.
+    int newest_edition() const { return newest_; }
+
   private:
+    void put(const FieldName& name, const char* unit, nlohmann::json value);
+
     nlohmann::json& out_;
+    int needed_ = 1, newest_ = 1;
 };
 
 /// Throws Damaged; ranges are checked elsewhere.
@@ -50,7 +58,11 @@ class JsonReader final : public Fields {
     bool all() const override { return true; }
 
   private:
+    /// What is read from: the file, or the meaning of a member that it does not have.
+    const nlohmann::json& with(const FieldName& name, const std::string& key);
+
     const nlohmann::json& in_;
+    nlohmann::json absent_;
 };
 
 } // namespace dotlane

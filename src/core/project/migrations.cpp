@@ -2,7 +2,6 @@
 #include "core/project/migrations.h"
 
 #include "core/project/format.h"
-#include "core/project/json_fields.h"
 #include "core/project/json_in.h"
 
 namespace dotlane {
@@ -38,35 +37,6 @@ void from_2(json& document) {
     document["next_id"] = next;
 }
 
-void add_missing(json& numbers, const json& fresh) {
-    for (const auto& [key, value] : fresh.items())
-        if (!numbers.contains(key)) numbers[key] = value;
-}
-
-/// In version 4 sources learnt new numbers, which do nothing until they are set.
-void from_3(json& document) {
-    for (json& part : json_in::list(document, "parts")) {
-        json& source = json_in::object(part, "source");
-        if (const SourceKind* kind = source_kind(json_in::text(source, "kind"))) {
-            SourceSpec spec = kind->fresh;
-            // Badges had sizes of their own.
-            if (auto* badge = std::get_if<Badge>(&spec)) badge->size = Badge::Size::own;
-            json fresh;
-            JsonWriter writer(fresh);
-            fields(spec, writer);
-            add_missing(json_in::object(source, "numbers"), fresh);
-        }
-        for (json& step : json_in::list(part, "steps"))
-            if (const StepKind* kind = step_kind(json_in::text(step, "kind"))) {
-                StepWhat what = kind->fresh;
-                json fresh;
-                JsonWriter writer(fresh);
-                fields(what, writer);
-                add_missing(json_in::object(step, "numbers"), fresh);
-            }
-    }
-}
-
 /// In version 5 pieces of a part may lie apart, and what lies on a sheet can be grouped.
 void from_4(json& document) {
     for (json& sheet : json_in::list(document, "sheets"))
@@ -75,8 +45,7 @@ void from_4(json& document) {
 }
 
 /// In version 6 placements hold on to what recipe edits do not move; the halves of a shape card overlap by
-/// its overlap, which lay so far inside each of them before; labels know circles, cards glued hinges; rough
-/// pictures are asked about.
+/// its overlap, which lay so far inside each of them before.
 void from_5(json& document) {
     for (json& sheet : json_in::list(document, "sheets"))
         for (json& placement : json_in::list(sheet, "placements")) {
@@ -93,23 +62,20 @@ void from_5(json& document) {
             json& numbers = json_in::object(source, "numbers");
             set(numbers, "overlap_mm", 2 * json_in::number(numbers, "overlap_mm"));
         }
-        if (kind == "folded-card") set(json_in::object(source, "numbers"), "hinge_mm", 0.0);
-        if (kind == "label") set(json_in::object(source, "numbers"), "circle_mm", 25.0);
-        if (kind == "picture")
-            set(json_in::object(source, "numbers"), "patient", true); // it was traced, so it is
     }
 }
 
-/// Each entry takes a document of its version to the next.
+/// Each entry takes a document of its version to the next. Members that came since have no part in it: each
+/// says what its absence means (`Since`), which is all that version 4 brought.
 using Migration = void (*)(json&);
-constexpr Migration migrations[] = {nullptr, from_1, from_2, from_3, from_4, from_5};
+constexpr Migration migrations[] = {nullptr, from_1, from_2, nullptr, from_4, from_5};
 static_assert(std::size(migrations) == format_version, "one migration for every version but the newest");
 
 } // namespace
 
 void migrate(json& document, int from) {
     for (int version = from; version < format_version; ++version)
-        migrations[version](document);
+        if (const Migration migration = migrations[version]) migration(document);
 }
 
 } // namespace dotlane

@@ -5,15 +5,6 @@
 namespace dotlane {
 namespace {
 
-constexpr struct {
-    Action action;
-    const char* name;
-    char letter;
-} actions[] = {{Action::draw, "draw", 'D'},   {Action::engrave, "engrave", 'E'},
-               {Action::foil, "foil", 'F'},   {Action::emboss, "emboss", 'M'},
-               {Action::score, "score", 'S'}, {Action::perforate, "perforate", 'H'},
-               {Action::cut, "cut", 'C'},     {Action::print, "print", 'R'}};
-
 template<class List, class Key>
 auto* find_in(List& list, Key id) {
     const auto it = std::find_if(list.begin(), list.end(), [id](const auto& item) { return item.id == id; });
@@ -21,23 +12,6 @@ auto* find_in(List& list, Key id) {
 }
 
 } // namespace
-
-const char* action_name(Action action) {
-    return actions[static_cast<int>(action)].name;
-}
-char action_letter(Action action) {
-    return actions[static_cast<int>(action)].letter;
-}
-
-bool parts_material(Action action) {
-    return action == Action::cut || action == Action::perforate;
-}
-
-std::optional<Action> action_from_name(std::string_view name) {
-    for (const auto& a : actions)
-        if (name == a.name) return a.action;
-    return std::nullopt;
-}
 
 const Lane* find(const Project& project, LaneId id) {
     return find_in(project.lanes, id);

@@ -11,22 +11,13 @@
 #include "core/base/id.h"
 #include "core/base/measure.h"
 #include "core/base/units.h"
+#include "core/project/actions.h"
 #include "core/project/drawing.h"
+#include "core/project/fold.h"
 #include "core/project/sources.h"
 #include "core/project/steps.h"
 
 namespace dotlane {
-
-enum class Action { draw, engrave, foil, emboss, score, perforate, cut, print };
-inline constexpr Action all_actions[] = {Action::draw,  Action::engrave,   Action::foil, Action::emboss,
-                                         Action::score, Action::perforate, Action::cut,  Action::print};
-/// "cut"; also the word used in files and on the command line.
-const char* action_name(Action action);
-std::optional<Action> action_from_name(std::string_view name);
-/// The letter on a lane's plate and its key: C, S, H (holes), D, F, E, M, R.
-char action_letter(Action action);
-/// Whether the tool goes through the stock: what it runs around comes loose.
-bool parts_material(Action action);
 
 /// Action + tool + settings that lines are assigned to.
 struct Lane {

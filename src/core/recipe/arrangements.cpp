@@ -42,7 +42,7 @@ bool bounds_area(const Polyline& line) {
 std::vector<Region> islands(const std::vector<LineSetId>& of, const std::vector<RunSet>& runs) {
     Polylines rings;
     for (const RunSet& run : runs)
-        if (!run.fill && (of.empty() || std::find(of.begin(), of.end(), run.set) != of.end()))
+        if (!run.ink && (of.empty() || std::find(of.begin(), of.end(), run.set) != of.end()))
             for (const Polyline& line : run.lines)
                 if (bounds_area(line)) {
                     rings.push_back(line);
@@ -101,11 +101,9 @@ std::vector<std::vector<std::size_t>> assigned(const std::vector<Island>& all,
 
 } // namespace
 
-LaidApart lay_apart(const ApartStep& step, const std::vector<LineSetId>& of, const std::vector<RunSet>& runs,
-                    Progress& progress) {
+LaidApart lay_apart(const StepReport::Apart& wish, const std::vector<LineSetId>& of,
+                    const std::vector<RunSet>& runs, Progress& progress) {
     LaidApart out;
-    const auto groups = piece_groups(step.together);
-    if (!groups) return out.report.refused = groups.error().message, out;
     const std::vector<Region> regions = islands(of, runs);
     if (regions.empty()) return out.report.refused = "There are no closed lines to lay apart.", out;
     if (regions.size() > most_pieces)
@@ -117,7 +115,7 @@ LaidApart lay_apart(const ApartStep& step, const std::vector<LineSetId>& of, con
     for (const Region& region : regions)
         all.push_back({bounds(region).grown(touch_mm), RegionIndex(offset(region, mm(touch_mm)))});
     Joined joined(all.size());
-    const auto at = assigned(all, runs, step.whole, joined, progress);
+    const auto at = assigned(all, runs, wish.whole, joined, progress);
 
     // Islands are sorted already, and a piece is named by its first island.
     std::vector<std::size_t> piece_of(all.size());
@@ -131,10 +129,10 @@ LaidApart lay_apart(const ApartStep& step, const std::vector<LineSetId>& of, con
         }
     for (std::size_t r = 0; r < at.size(); ++r)
         for (std::size_t l = 0; l < at[r].size(); ++l)
-            if (!runs[r].fill && bounds_area(runs[r].lines[l]))
+            if (!runs[r].ink && bounds_area(runs[r].lines[l]))
                 pieces[piece_of[at[r][l]]].push_back(runs[r].lines[l]);
     Joined together(pieces.size());
-    for (const auto& group : *groups)
+    for (const auto& group : wish.together)
         for (const int n : group) {
             const auto i = static_cast<std::size_t>(n - 1),
                        first = static_cast<std::size_t>(*group.begin() - 1);

@@ -6,7 +6,6 @@
 
 #include "core/base/id.h"
 #include "core/base/progress.h"
-#include "core/project/steps.h"
 #include "core/recipe/state.h"
 
 namespace dotlane {
@@ -18,12 +17,13 @@ struct RunSet {
     StepId step;   ///< when a step made it
     std::string name;
     Polylines lines;
-    bool fill = false; ///< strokes of a fill: seen as the ink they will be
+    /// Of the step that inks with these strokes: they are seen as the ink they will be.
+    std::shared_ptr<const InkReport> ink = nullptr;
     struct Line {
         LineId id;
         std::size_t end; ///< where the next one's contours begin among `lines`
     };
-    std::vector<Line> of = {}; ///< what it was made of: a letter has several contours; empty for fills
+    std::vector<Line> of = {}; ///< what it was made of: a letter has several contours; empty for ink
 };
 
 /// What lies on the sheet as one: a piece with everything in it and on it, or several that keep together.
@@ -40,11 +40,11 @@ struct LaidApart {
 };
 
 /// Closed lines of the runs of these sets (none named: of all) bound the pieces: those that overlap, lie in
-/// one another, or are crossed by the same line are one piece; and, unless the step says otherwise, those of
+/// one another, or are crossed by the same line are one piece; and, unless it says otherwise, those of
 /// one source line. A line that touches none goes with the nearest. Pieces are numbered by their left edges,
 /// then their top edges. Refused without closed lines and beyond `most_pieces`.
 inline constexpr std::size_t most_pieces = 2000;
-LaidApart lay_apart(const ApartStep& step, const std::vector<LineSetId>& of, const std::vector<RunSet>& runs,
-                    Progress& progress);
+LaidApart lay_apart(const StepReport::Apart& wish, const std::vector<LineSetId>& of,
+                    const std::vector<RunSet>& runs, Progress& progress);
 
 } // namespace dotlane

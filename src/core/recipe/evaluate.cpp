@@ -42,7 +42,7 @@ class Evaluation {
         , progress_(progress) {
         out_.part = part.id;
         out_.drawing = source_.drawing;
-        out_.figures = source_.figures;
+        out_.figures = source_.figures, out_.face = source_.face;
     }
 
     EvaluatedPart run() {
@@ -106,7 +106,7 @@ class Evaluation {
     }
 
     Length tip_of(const Step& step) const {
-        if (!std::holds_alternative<FillStep>(step.what)) return {};
+        if (!kind_of(step.what).inks) return {};
         const auto tip = tips_.find(step.lane);
         return tip == tips_.end() ? mm(0.4) : tip->second;
     }
@@ -114,10 +114,10 @@ class Evaluation {
     RecipeCache::Given given_to(const Step& step, const RecipeState& state) const {
         RecipeCache::Given out;
         out.tip = tip_of(step);
-        const bool adds = brings(step.what); // works on nothing that is there
+        const StepKind& kind = kind_of(step.what);
+        const bool adds = kind.brings; // works on nothing that is there
         // Others would be done again for nothing whenever the part changes its size.
-        const bool places = adds || std::holds_alternative<AlignStep>(step.what) ||
-                            std::holds_alternative<DistributeStep>(step.what);
+        const bool places = adds || kind.places;
         if (const auto it = inserted_.find(step.id); it != inserted_.end() && it->second)
             out.inserted = it->second->drawing;
         for (const auto& set : state.sets) {
@@ -147,7 +147,7 @@ class Evaluation {
         if (outcome.made) {
             outcome.made->id = step.result, outcome.made->step = step.id;
             outcome.made->worked = true;
-            const bool behind = std::holds_alternative<OutlineStep>(step.what);
+            const bool behind = kind_of(step.what).behind;
             // In front of (or behind) all that is drawn, a later step's lines in front of an earlier one's.
             std::ptrdiff_t order = static_cast<std::ptrdiff_t>(step.id.value) << 32;
             std::uint32_t ordinal = 0;
@@ -221,14 +221,19 @@ class Evaluation {
         for (const LineSetId id : step.of)
             if (const WorkSet* set = state.find(id)) box.add(set->box());
         const FindingPlace place{part_.id, {}, {}, step.id, place_of(box)};
+        if (report.ink && !step.lane) {
+            out_.findings.push_back(
+                {"fill.no-lane", Grade::error, "A fill has no lane, so it cannot be run.", {}, place});
+            return;
+        }
         for (Finding finding : report.findings) {
             finding.place = place;
             out_.findings.push_back(std::move(finding));
         }
         take_refusal(step, report, place);
-        if (std::holds_alternative<JoinStep>(step.what)) judge_join(step, place);
-        if (report.fill)
-            take_fill(state, step, *report.fill, place);
+        if (kind.one_lane) judge_join(step, place);
+        if (report.ink)
+            take_ink(state, step, report.ink);
         else if (kind.makes)
             take_made(state, step, place);
     }
@@ -288,79 +293,23 @@ class Evaluation {
         }
         RunSet run{step.lane, step.result, step.id, kind_of(step.what).key, {}};
         add_lines(run, made->lines);
-        const bool behind = std::holds_alternative<OutlineStep>(step.what);
+        const bool behind = kind_of(step.what).behind;
         out_.runs.insert(behind ? out_.runs.begin() : out_.runs.end(), std::move(run));
     }
 
-    void take_fill(const RecipeState& state, const Step& step, const FillReport& made,
-                   const FindingPlace& place) {
-        FillReport& report = out_.fills[step.id] = made;
-        if (!step.lane) {
-            report.refused = "The fill has no lane.";
-            out_.findings.push_back(
-                {"fill.no-lane", Grade::error, "A fill has no lane, so it cannot be run.", {}, place});
-            return;
-        }
-        if (report.open_lines > 0)
-            out_.findings.push_back(
-                {"fill.open-lines",
-                 Grade::caution,
-                 counted(static_cast<std::size_t>(report.open_lines), "open line", "open lines") +
-                     " cannot be filled and were left out of the fill.",
-                 {{"count", std::to_string(report.open_lines)}},
-                 place});
-        const WorkSet* strokes = state.find(step.result);
-        if (!report.refused.empty() || !strokes) {
-            out_.findings.push_back({"fill.empty",
-                                     Grade::error,
-                                     "A fill made no lines: " + lower_case(report.refused.substr(0, 1)) +
-                                         report.refused.substr(1),
-                                     {},
-                                     place,
-                                     {"fill.inset-auto", "Inset half the tip"}});
-            return;
-        }
-        judge(report, std::get<FillStep>(step.what), place);
-        if (!step.aside)
-            out_.runs.push_back({step.lane, step.result, step.id, "fill", strokes->strokes, true});
-    }
-
-    void judge(const FillReport& report, const FillStep& fill, const FindingPlace& place) {
-        if (report.too_thin > 0)
-            out_.findings.push_back(
-                {"fill.too-thin",
-                 Grade::caution,
-                 counted(static_cast<std::size_t>(report.too_thin), "line is", "lines are") +
-                     " too thin to be filled with a " + number(in_mm(report.tip), 2) + " mm tip.",
-                 {{"count", std::to_string(report.too_thin)}},
-                 place});
-        if (fill.spacing > report.tip)
-            out_.findings.push_back(
-                {"fill.wide",
-                 Grade::hint,
-                 "The fill's lines are " + number(in_mm(fill.spacing), 2) + " mm apart, more than the " +
-                     number(in_mm(report.tip), 2) + " mm tip is wide: it will look striped, not solid.",
-                 {{"spacing_mm", number(in_mm(fill.spacing), 3)}, {"tip_mm", number(in_mm(report.tip), 3)}},
-                 place,
-                 {"fill.solid", "Make it solid"}});
-        if (report.coverage.overspill_percent > 2)
-            out_.findings.push_back({"fill.overspill",
-                                     Grade::caution,
-                                     "The fill runs over its outline by " +
-                                         number(report.coverage.overspill_percent, 1) +
-                                         " % of its area. Inset it by half the tip.",
-                                     {{"percent", number(report.coverage.overspill_percent, 2)}},
-                                     place,
-                                     {"fill.inset-auto", "Inset half the tip"}});
+    void take_ink(const RecipeState& state, const Step& step, const std::shared_ptr<const InkReport>& ink) {
+        const WorkSet* made = state.find(step.result);
+        if (!made || made->strokes.empty() || step.aside) return;
+        out_.runs.push_back({step.lane, step.result, step.id, kind_of(step.what).key, made->strokes, ink});
     }
 
     /// What may lie apart is seen when all steps have been done; the last step that says so counts.
     void lay_pieces_apart() {
         for (auto step = part_.steps.rbegin(); step != part_.steps.rend(); ++step) {
-            const auto* apart = std::get_if<ApartStep>(&step->what);
             const auto done = out_.reports.find(step->id);
-            if (!apart || done == out_.reports.end() || !done->second->refused.empty()) continue;
-            LaidApart laid = lay_apart(*apart, step->of, out_.runs, progress_);
+            if (done == out_.reports.end() || !done->second->apart) continue;
+            LaidApart laid = lay_apart(*done->second->apart, step->of, out_.runs, progress_);
+            laid.report.apart = done->second->apart;
             if (progress_.cancelled()) return;
             const FindingPlace place{part_.id, {}, {}, step->id, place_of(out_.box)};
             for (Finding finding : laid.report.findings) {
@@ -424,6 +373,11 @@ Extent extent_of(const EvaluatedPart& part, int piece) {
     if (piece == 0) return {box, part.source_box.empty() ? box : part.source_box};
     const Point middle = box.centre();
     return {box, {middle.x, middle.y, middle.x, middle.y}};
+}
+
+const InkReport* ink_of(const EvaluatedPart& part, StepId step) {
+    const auto it = part.reports.find(step);
+    return it == part.reports.end() ? nullptr : it->second->ink.get();
 }
 
 const Polylines& lines_of(const EvaluatedPart& part, std::size_t run, int piece) {

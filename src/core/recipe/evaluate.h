@@ -21,11 +21,12 @@ PlaceBox place_of(const Box& box);
 struct EvaluatedPart {
     PartId part;
     std::shared_ptr<const Drawing> drawing; ///< the source's lines: of its file, or computed
-    std::vector<FlatLine> lines; ///< after all steps, in the order they were drawn; fills are not among them
-    std::vector<RunSet> runs;    ///< sets that are set aside or without a lane are not among them
-    std::map<StepId, FillReport> fills;
+    std::vector<FlatLine>
+        lines; ///< after all steps, in the order they were drawn; strokes of ink are not among them
+    std::vector<RunSet> runs; ///< sets that are set aside or without a lane are not among them
     std::map<StepId, std::shared_ptr<const StepReport>> reports; ///< of all steps that are on
     std::vector<Figure> figures;                                 ///< of the source
+    std::optional<Shape> face;                                   ///< of the source: SourceLines::face
     Findings findings;
     std::size_t points = 0;         ///< of all runs and lines: how heavy the part is to paint
     Box box;                        ///< of the lines that are not set aside and of all runs; finished size
@@ -36,6 +37,8 @@ struct EvaluatedPart {
 
 /// The arrangement that a placement names; null for the whole part and for a piece that is not there.
 const Arrangement* arrangement(const EvaluatedPart& part, int piece);
+/// What the step did, when it inks and is on; null otherwise.
+const InkReport* ink_of(const EvaluatedPart& part, StepId step);
 /// Whether there is something to lie there: the whole part, or that arrangement.
 bool is_there(const EvaluatedPart& part, int piece);
 /// Box of the whole part (0) or of an arrangement; empty when it is not there.

@@ -6,6 +6,7 @@
 #include <map>
 #include <memory>
 #include <optional>
+#include <set>
 
 #include "core/base/figure.h"
 #include "core/base/finding.h"
@@ -43,10 +44,11 @@ struct WorkSet {
     Box box() const;
 };
 
-/// What a fill did: the figures that stand on its card.
-struct FillReport {
+/// What a step did that inks: the figures that stand on its card.
+struct InkReport {
     std::size_t rows = 0, runs = 0, pieces = 0, lifts = 0;
-    Length length, inset, tip;
+    Length length, spacing, inset, tip;
+    Angle angle;
     Coverage coverage;
     int open_lines = 0;  ///< lines of its sets that are not closed, left unfilled
     int too_thin = 0;    ///< closed lines nothing could be filled in at this inset
@@ -56,13 +58,19 @@ struct FillReport {
 struct StepReport {
     std::string refused; ///< why the step could not work: the lines stay as they were before it
     std::vector<Figure> figures;
-    Findings findings; ///< their place is filled in by the evaluation
-    std::optional<FillReport> fill;
+    Findings findings;                    ///< their place is filled in by the evaluation
+    std::shared_ptr<const InkReport> ink; ///< of a step that inks
     struct Piece {
         Region region;
         bool kept;    ///< of a pieces step: not dropped; of pieces laid apart: together with others
         int with = 0; ///< the first piece of its arrangement, when pieces are laid apart
     };
+    /// Of a step that lets pieces lie apart, which is seen when all steps are done.
+    struct Apart {
+        std::vector<std::set<int>> together; ///< numbers of pieces that keep their arrangement
+        bool whole = true;                   ///< what was drawn as one line stays one piece
+    };
+    std::optional<Apart> apart;
     std::vector<Piece> pieces; ///< of a step that numbers pieces, in the order of their numbers
 };
 

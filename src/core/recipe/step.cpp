@@ -24,10 +24,23 @@ std::shared_ptr<WorkSet> copy_of(const WorkSet& set) {
     return out;
 }
 
+void settle(WorkSet& set) {
+    std::erase_if(set.lines, [](const FlatLine& line) { return line.contours.empty(); });
+    for (FlatLine& line : set.lines)
+        line.box = bounds(line.contours);
+}
+
 StepOutcome refused(std::string why) {
     StepOutcome out;
     out.report.refused = std::move(why);
     return out;
+}
+
+Finding no_piece(std::size_t number, std::size_t count) {
+    return {"pieces.none",
+            Grade::caution,
+            "There is no piece " + std::to_string(number) + ": there are " + std::to_string(count) + ".",
+            {{"piece", std::to_string(number)}}};
 }
 
 } // namespace dotlane

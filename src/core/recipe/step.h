@@ -1,4 +1,4 @@
-// What each kind of step does to the line sets it works on. Pure.
+// What a step is given and answers; each kind computes in a file of its own below steps/. Pure.
 #pragma once
 
 #include "core/base/progress.h"
@@ -23,26 +23,6 @@ struct StepOutcome {
 /// Ends early with an unfinished outcome when cancelled.
 StepOutcome run_step(const StepWhat& what, const StepInput& input, Progress& progress);
 
-// By file: steps_fill.cpp, steps_place.cpp, steps_area.cpp, steps_line.cpp.
-StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const ResizeStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const MirrorStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const TurnStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const AlignStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const CopiesStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const DistributeStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const WordsStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const PartStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const JoinStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const CutOutStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const FillHolesStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const PiecesStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const ApartStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const CleanStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const CornersStep& step, const StepInput& in, Progress& progress);
-StepOutcome run(const DashStep& step, const StepInput& in, Progress& progress);
-
 // Shared by the steps.
 /// The area that a line bounds; empty when it bounds none.
 Region area_of(const FlatLine& line);
@@ -51,6 +31,8 @@ FlatLine line_of(const Region& area, const FlatLine& like);
 /// A copy to be changed, marked as worked.
 std::shared_ptr<WorkSet> copy_of(const WorkSet& set);
 StepOutcome refused(std::string why);
+/// Lines that have nothing left are dropped, boxes are those of the contours again.
+void settle(WorkSet& set);
 /// Caution "pieces.none".
 Finding no_piece(std::size_t number, std::size_t count);
 

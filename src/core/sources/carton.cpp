@@ -140,7 +140,12 @@ Result<SourceLines> envelope(const Carton& c) {
 
 } // namespace
 
-Result<SourceLines> make(const Carton& carton) {
+} // namespace dotlane::sources
+
+namespace dotlane {
+
+Result<SourceLines> make(const Carton& carton, const MakeInput&) {
+    using namespace sources;
     switch (carton.kind) {
     case Carton::Kind::sleeve:
         return sleeve(carton);
@@ -152,4 +157,4 @@ Result<SourceLines> make(const Carton& carton) {
     return fail("source.carton", "There is no such carton.");
 }
 
-} // namespace dotlane::sources
+} // namespace dotlane

@@ -45,7 +45,12 @@ void run_edge(Contour& c, const EdgeStrip& strip, int n, double pitch, double up
 
 } // namespace
 
-Result<SourceLines> make(const EdgeStrip& strip) {
+} // namespace dotlane::sources
+
+namespace dotlane {
+
+Result<SourceLines> make(const EdgeStrip& strip, const MakeInput&) {
+    using namespace sources;
     const double length = in_mm(strip.length), height = in_mm(strip.height), depth = in_mm(strip.depth);
     if (depth * (strip.both_sides ? 2 : 1) >= height)
         return fail("source.strip", "The edge is as deep as the strip is high: nothing would be left.");
@@ -70,4 +75,4 @@ Result<SourceLines> make(const EdgeStrip& strip) {
     return lines.take();
 }
 
-} // namespace dotlane::sources
+} // namespace dotlane

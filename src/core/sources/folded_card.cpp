@@ -52,6 +52,13 @@ Contour panel_with_hinge(double width, double height, double hinge, double corne
 }
 
 /// Each panel for itself, in a row.
+/// What is seen of a card is its front, as large as the folded card.
+Result<SourceLines> with_face(Result<SourceLines> made, const FoldedCard& card) {
+    const double r = in_mm(card.corner);
+    if (made) made->face = Shape{{rounded_rectangle({0, 0, in_mm(card.width), in_mm(card.height)}, r, r)}};
+    return made;
+}
+
 Result<SourceLines> in_panels(const FoldedCard& card, const std::vector<Length>& panels) {
     const bool side = card.opens == FoldedCard::Opens::side;
     const double across = in_mm(side ? card.height : card.width), hinge = in_mm(card.hinge);
@@ -84,7 +91,10 @@ Result<SourceLines> in_panels(const FoldedCard& card, const std::vector<Length>&
 
 } // namespace
 
-Result<SourceLines> make(const FoldedCard& card) {
+} // namespace sources
+
+Result<SourceLines> make(const FoldedCard& card, const MakeInput&) {
+    using namespace sources;
     const bool side = card.opens == FoldedCard::Opens::side;
     const std::vector<Length> panels = panels_of(card);
     Length base;
@@ -99,7 +109,7 @@ Result<SourceLines> make(const FoldedCard& card) {
                     "The setback leaves nothing of the fold line: it is half the card or more.");
     const double w = in_mm(side ? base : card.width), h = in_mm(side ? card.height : base);
     Lines lines;
-    if (in_mm(card.hinge) > 0) return in_panels(card, panels);
+    if (in_mm(card.hinge) > 0) return with_face(in_panels(card, panels), card);
     lines.add(role::outline, rounded_rectangle({0, 0, w, h}, in_mm(card.corner), in_mm(card.corner)));
     lines.figure("base_width", "mm", w);
     lines.figure("base_height", "mm", h);
@@ -118,8 +128,7 @@ Result<SourceLines> make(const FoldedCard& card) {
         else
             lines.straight(fold, {a, at}, {b, at});
     }
-    return lines.take();
+    return with_face(lines.take(), card);
 }
 
-} // namespace sources
 } // namespace dotlane

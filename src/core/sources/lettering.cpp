@@ -315,7 +315,14 @@ void add_centre_lines(Lines& lines, const Layout& layout) {
 
 } // namespace
 
-Result<SourceLines> make(const Lettering& spec, FontShelf& fonts, const Borrowed* along) {
+} // namespace dotlane::sources
+
+namespace dotlane {
+
+Result<SourceLines> make(const Lettering& spec, const MakeInput& in) {
+    using namespace sources;
+    FontShelf& fonts = in.fonts;
+    const Borrowed* along = in.borrowed;
     if (trimmed(spec.text).empty()) return fail("source.text", "Lettering needs some text.");
     const bool strokes = spec.kind == Lettering::Kind::strokes;
     auto layout = strokes ? stroked_text(spec, fonts) : outlined(spec, fonts);
@@ -359,4 +366,4 @@ Result<SourceLines> make(const Lettering& spec, FontShelf& fonts, const Borrowed
     return lines.take();
 }
 
-} // namespace dotlane::sources
+} // namespace dotlane

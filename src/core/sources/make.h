@@ -12,22 +12,6 @@
 
 namespace dotlane {
 
-/// What lines are for.
-namespace role {
-inline constexpr const char* outline = "outline"; ///< of the finished thing
-inline constexpr const char* fold = "fold";
-inline constexpr const char* mountain = "mountain fold";
-inline constexpr const char* perforation = "perforated fold";
-inline constexpr const char* border = "border";
-inline constexpr const char* hole = "hole";
-inline constexpr const char* window = "window";
-inline constexpr const char* guide = "guide"; ///< not run
-inline constexpr const char* motif = "motif";
-inline constexpr const char* traced = "traced"; ///< with a number behind it when there are several levels
-inline constexpr const char* letters = "letters";
-inline constexpr const char* strokes = "strokes";
-} // namespace role
-
 /// What one part takes of another: areas at finished size, where they lie in that part.
 struct Borrowed {
     Region outline; ///< the outer edge of all that is cut, or of all lines when nothing is; no holes
@@ -36,16 +20,20 @@ struct Borrowed {
     Polylines open;            ///< those of the same lines that bound no area
 };
 
-/// `borrowed`: of the part that borrows_from names; null when it has none. Errors "source.*" say which
-/// numbers do not go together; "source.part": no part, or one without an outline; "cancelled".
+/// What the maker of lines is given.
+struct MakeInput {
+    FontShelf& fonts;
+    const Borrowed* borrowed; ///< of the part that borrows_from names; null when it has none
+    Progress& progress;
+};
+
+/// Errors "source.*" say which numbers do not go together; "source.part": no part, or one without an outline;
+/// "cancelled".
 Result<SourceLines> make_lines(const SourceSpec& spec, FontShelf& fonts, const Borrowed* borrowed = nullptr,
                                Progress& progress = no_progress());
-/// The lines that a step brings from another part.
-Result<SourceLines> make_lines(const PartStep& step, const Borrowed* borrowed);
-
-/// The roles that lines of a source can have, where these are known without making them: of traced pictures,
-/// and of sources that wait for another part. Empty for all others.
-std::vector<std::string> known_roles(const SourceSpec& spec);
+/// The lines that a step brings. Error "source.brings" for steps that bring none.
+Result<SourceLines> make_lines(const StepWhat& what, FontShelf& fonts, const Borrowed* borrowed,
+                               Progress& progress = no_progress());
 
 /// The circles of a badge, of its own or of a usual size.
 struct BadgeCircles {

@@ -21,16 +21,6 @@ class Lines {
     std::vector<Figure> figures_;
 };
 
-Result<SourceLines> make(const FoldedCard& card);
-Result<SourceLines> make(const Label& label);
-Result<SourceLines> make(const Badge& badge);
-Result<SourceLines> make(const EdgeStrip& strip);
-Result<SourceLines> make(const RepeatPattern& pattern, const Borrowed* motif);
-Result<SourceLines> make(const Carton& carton);
-Result<SourceLines> make(const Picture& picture, Progress& progress);
-Result<SourceLines> make(const Lettering& lettering, FontShelf& fonts, const Borrowed* along);
-Result<SourceLines> make(const ShapeCard& card, const Borrowed* of);
-Result<SourceLines> make(const Layer& layer, const Borrowed* of);
 /// Error "source.part" unless there is a part and it has an outline.
 Result<void> needs(const Borrowed* borrowed, const char* for_what);
 

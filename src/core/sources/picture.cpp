@@ -112,7 +112,13 @@ Result<SourceLines> traced(const Picture& picture) {
 
 } // namespace
 
-Result<SourceLines> make(const Picture& picture, Progress& progress) {
+} // namespace dotlane::sources
+
+namespace dotlane {
+
+Result<SourceLines> make(const Picture& picture, const MakeInput& in) {
+    using namespace sources;
+    Progress& progress = in.progress;
     if (!picture.bytes || picture.bytes->empty())
         return fail("source.picture", "A picture is opened from a PNG or JPEG file.");
     // Neither the decoders nor Potrace can be stopped half way.
@@ -121,4 +127,4 @@ Result<SourceLines> make(const Picture& picture, Progress& progress) {
     return std::move(*made);
 }
 
-} // namespace dotlane::sources
+} // namespace dotlane

@@ -159,7 +159,9 @@ Result<PatternCount> count_of(const RepeatPattern& pattern) {
     return grid_of(pattern, nullptr).map([](const Grid& g) { return g.count; });
 }
 
-Result<SourceLines> sources::make(const RepeatPattern& pattern, const Borrowed* motif) {
+Result<SourceLines> make(const RepeatPattern& pattern, const MakeInput& in) {
+    using namespace sources;
+    const Borrowed* motif = in.borrowed;
     const auto grid = grid_of(pattern, motif);
     if (!grid) return tl::make_unexpected(grid.error());
     Lines lines;

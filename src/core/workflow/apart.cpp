@@ -1,4 +1,5 @@
 // A part taken apart into several that keep its source: by level, by piece.
+#include "core/project/pieces_text.h"
 #include "core/workflow/making.h"
 
 namespace dotlane {

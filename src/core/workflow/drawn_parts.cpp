@@ -127,7 +127,7 @@ Part part_of(Project& project, const Part& whole, const std::vector<LineId>& lin
         out.sets.push_back(std::move(set));
     }
     for (Step step : whole.steps) {
-        if (brings(step.what) && !first) continue;
+        if (kind_of(step.what).brings && !first) continue;
         bool empty = false;
         for (auto* list : {&step.of, &step.by}) {
             if (list->empty()) continue;
@@ -150,7 +150,7 @@ Part part_of(Project& project, const Part& whole, const std::vector<LineId>& lin
 
 Result<void> may_be_taken_apart(const Project& project, const Part& part) {
     for (const Step& step : part.steps)
-        if (std::holds_alternative<PiecesStep>(step.what) || std::holds_alternative<ApartStep>(step.what))
+        if (kind_of(step.what).counts_pieces)
             return fail("part.apart", "The step \"" + std::string(kind_of(step.what).name) +
                                           "\" counts the part's pieces, which would be others. Remove it "
                                           "first, and add it to the new parts.");

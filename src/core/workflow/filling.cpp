@@ -7,35 +7,27 @@
 namespace dotlane {
 namespace {
 
-bool marks(Action action) {
-    return action == Action::draw || action == Action::foil || action == Action::engrave ||
-           action == Action::emboss;
-}
-
 LaneId lane_of(Project& project, const Catalog& catalog, const Part& part,
                const std::vector<LineSetId>& sets) {
     for (const LineSetId id : sets)
         if (const LineSet* set = find(part, id))
-            if (const Lane* lane = find(project, set->lane); lane && marks(lane->action)) return lane->id;
+            if (const Lane* lane = find(project, set->lane); lane && row(lane->action).marks) return lane->id;
     for (const Lane& lane : project.lanes)
-        if (marks(lane.action)) return lane.id;
+        if (row(lane.action).marks) return lane.id;
     const Tool* tool = catalog.first_tool(Action::draw);
     return lane_for(project, catalog, Action::draw, tool ? tool->id : "", {});
 }
 
 } // namespace
 
-Result<StepId> fill_sets(Project& project, const Catalog& catalog, PartId part_id,
+Result<StepId> fill_sets(Project& project, const Catalog& catalog, PartId part_id, StepWhat fill,
                          std::vector<LineSetId> sets) {
     const Part* part = find(project, part_id);
     if (!part) return fail("edit.missing", "There is no such part in this project.");
     const LaneId lane = lane_of(project, catalog, *part, sets);
-    FillStep fill;
-    fill.angle = degrees(35);
     if (const Lane* l = find(project, lane))
-        if (const Tool* tool = catalog.tool(l->tool))
-            fill.spacing = std::max(tool->tip * solid_spacing, mm(0.05));
-    return add_maker(project, part_id, lane, fill, sets, false);
+        if (const Tool* tool = catalog.tool(l->tool)) suit(fill, tool->tip);
+    return add_maker(project, part_id, lane, std::move(fill), sets, false);
 }
 
 } // namespace dotlane

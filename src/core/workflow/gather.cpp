@@ -10,30 +10,25 @@
 namespace dotlane {
 namespace {
 
-constexpr struct {
-    const char* word;
-    Action action;
-} action_words[] = {{"perf", Action::perforate}, {"score", Action::score},  {"fold", Action::score},
-                    {"crease", Action::score},   {"foil", Action::foil},    {"gild", Action::foil},
-                    {"engrav", Action::engrave}, {"etch", Action::engrave}, {"emboss", Action::emboss},
-                    {"deboss", Action::emboss},  {"draw", Action::draw},    {"pen", Action::draw},
-                    {"sketch", Action::draw},    {"write", Action::draw},   {"cut", Action::cut},
-                    {"knife", Action::cut}};
-
 /// A name that begins a word of the label: "fold-line" is a fold, "open" is no pen.
+bool names(std::string_view text, std::string_view word) {
+    for (auto at = text.find(word); at != std::string_view::npos; at = text.find(word, at + 1)) {
+        const bool starts = at == 0 || !(text[at - 1] >= 'a' && text[at - 1] <= 'z');
+        const auto end = at + word.size();
+        // "pen" and "cut" must also end there, short as they are; longer stems may go on ("folded").
+        const bool ends = word.size() > 3 || end == text.size() || !(text[end] >= 'a' && text[end] <= 'z');
+        if (starts && ends) return true;
+    }
+    return false;
+}
+
 std::optional<Action> action_from_label(const std::string& label, std::string& found) {
     const std::string text = lower_case(label);
-    for (const auto& w : action_words) {
-        const std::string_view word = w.word;
-        for (auto at = text.find(word); at != std::string::npos; at = text.find(word, at + 1)) {
-            const bool starts = at == 0 || !(text[at - 1] >= 'a' && text[at - 1] <= 'z');
-            const auto end = at + word.size();
-            // "pen" and "cut" must also end there, short as they are; longer stems may go on ("folded").
-            const bool ends =
-                word.size() > 3 || end == text.size() || !(text[end] >= 'a' && text[end] <= 'z');
-            if (starts && ends) return found = w.word, w.action;
-        }
-    }
+    for (const bool everyday : {false, true})
+        for (const Action action : all_actions)
+            for (const std::string_view word : row(action).words)
+                if (row(action).everyday == everyday && !word.empty() && names(text, word))
+                    return found = word, action;
     return std::nullopt;
 }
 

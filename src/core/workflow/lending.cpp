@@ -29,7 +29,7 @@ Borrowed lend(const Project& project, const Part& part, const EvaluatedPart& eva
     std::set<LineSetId> cut, run;
     for (const RunSet& set : evaluated.runs) {
         const Lane* lane = find(project, set.lane);
-        if (set.fill || !lane) continue;
+        if (set.ink || !lane) continue;
         run.insert(set.set);
         if (lane->action == Action::cut) cut.insert(set.set);
     }
@@ -49,12 +49,8 @@ Borrowed lend(const Project& project, const Part& part, const EvaluatedPart& eva
     if (areas.empty() && !cut.empty()) areas = of(run).first; // an outline, though only open lines are cut
     Borrowed out = outlined(std::move(areas));
     out.open = std::move(open);
-    if (const auto* card = std::get_if<FoldedCard>(&part.source.spec)) {
-        const double r = in_mm(card->corner);
-        out.face = transformed(
-            region_of(Shape{{rounded_rectangle({0, 0, in_mm(card->width), in_mm(card->height)}, r, r)}}),
-            Affine::scaling(part.scale, part.scale));
-    }
+    if (evaluated.face)
+        out.face = transformed(region_of(*evaluated.face), Affine::scaling(part.scale, part.scale));
     return out;
 }
 
@@ -66,8 +62,7 @@ Borrowed lend(const SourceLines& source, double scale) {
     return outlined(std::move(areas));
 }
 
-Result<void> choose_lender(const Project& project, SourceSpec& spec, PartId self, PartId wished) {
-    PartId* of = lender_of(spec);
+Result<void> choose_lender(const Project& project, PartId* of, PartId self, PartId wished) {
     if (!of || *of) return {};
     const auto takes_of_self = [&](const Part& part) {
         std::set<PartId> seen;

@@ -11,8 +11,8 @@ Borrowed lend(const Project& project, const Part& part, const EvaluatedPart& eva
 /// Of the lines of a source alone, as they are before any step: what words on the part itself follow.
 Borrowed lend(const SourceLines& source, double scale);
 
-/// Gives a source that takes another part's outline, but names none, one: the wished one, or the last that
-/// does not take lines of `self`. Error "source.part" when there is none.
-Result<void> choose_lender(const Project& project, SourceSpec& spec, PartId self, PartId wished);
+/// Gives a source or step that takes another part's lines, but names none, one: the wished one, or the last
+/// that does not take lines of `self`. `of`: what lender_of says. Error "source.part" when there is none.
+Result<void> choose_lender(const Project& project, PartId* of, PartId self, PartId wished);
 
 } // namespace dotlane

@@ -113,7 +113,8 @@ Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fo
                          std::string name, PartId lender) {
     const SourceKind* kind = kind_of(spec);
     if (!kind) return fail("source.file", "A drawing is opened, not made.");
-    if (const auto ok = choose_lender(project, spec, {}, lender); !ok) return tl::make_unexpected(ok.error());
+    if (const auto ok = choose_lender(project, lender_of(spec), {}, lender); !ok)
+        return tl::make_unexpected(ok.error());
     const auto roles = roles_of(spec, fonts);
     if (!roles) return tl::make_unexpected(roles.error());
     if (name.empty()) name = kind->name;
@@ -152,7 +153,7 @@ Result<void> change_source(Project& project, const Catalog& catalog, FontShelf& 
     const std::string old = before ? words_of(before->source.spec) : "", now = words_of(spec);
     const bool follows = before && !old.empty() && before->name == old; // a name that was given stays
     // A choice that needs another part finds one by itself; without any, the part says so.
-    (void)choose_lender(project, spec, part, {});
+    (void)choose_lender(project, lender_of(spec), part, {});
     if (const auto ok = change_spec(project, part, spec); !ok) return ok;
     if (follows && !now.empty() && now != old) find(project, part)->name = free_name(project, now);
     if (const auto roles = roles_of(spec, fonts)) return add_roles(project, catalog, part, *roles);
@@ -184,7 +185,7 @@ Result<void> send_lines(Project& project, const EvaluatedPart& evaluated, const 
 
 Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part_id, StepWhat what,
                            std::vector<LineSetId> of, std::vector<LineSetId> by) {
-    if (std::holds_alternative<FillStep>(what)) return fill_sets(project, catalog, part_id, std::move(of));
+    if (kind_of(what).inks) return fill_sets(project, catalog, part_id, std::move(what), std::move(of));
     const Part* part = find(project, part_id);
     if (!part) return fail("edit.missing", "There is no such part in this project.");
     LaneId lane;
@@ -195,17 +196,12 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part
     }
     if (!kind_of(what).makes)
         return add_step(project, part_id, {{}, true, {}, std::move(what), std::move(of), std::move(by)});
-    if (brings(what)) {
-        const auto* words = std::get_if<WordsStep>(&what);
-        const bool strokes = words && words->lettering.kind != Lettering::Kind::outlines;
-        lane = lane_of(project, catalog, strokes ? Action::draw : Action::cut);
+    if (kind_of(what).brings) {
+        lane = lane_of(project, catalog, action_of(role_of(what)));
         of.clear(); // it stands by itself
-        if (auto* part_step = std::get_if<PartStep>(&what); part_step && !part_step->of) {
-            SourceSpec any = Layer{};
-            if (const auto ok = choose_lender(project, any, part_id, {}); !ok)
+        if (!follows_own(what))
+            if (const auto ok = choose_lender(project, lender_of(what), part_id, {}); !ok)
                 return tl::make_unexpected(ok.error());
-            part_step->of = borrows_from(any);
-        }
     }
     return add_maker(project, part_id, lane, std::move(what), of, true);
 }
@@ -215,8 +211,8 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
     const Part* part = find(project, evaluated.part);
     if (!part) return fail("edit.missing", "There is no such part in this project.");
     const StepKind& kind = kind_of(what);
-    const bool fills = std::holds_alternative<FillStep>(what);
-    if (of.empty() && (kind.makes || kind.second == StepKind::Second::wanted) && !brings(what)) {
+    const bool fills = kind.inks;
+    if (of.empty() && (kind.makes || kind.second == StepKind::Second::wanted) && !kind.brings) {
         for (const LineSet& set : part->sets)
             if (!set.set_aside && std::find(by.begin(), by.end(), set.id) == by.end() &&
                 (!fills ||

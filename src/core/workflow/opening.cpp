@@ -259,12 +259,12 @@ void treat_strays(Opened& opened, StrayChoice choice) {
 std::string lane_name(const Catalog& catalog, Action action, const std::string& tool, Colour colour) {
     const Tool* t = catalog.tool(tool);
     const std::string name = t ? t->name : action_name(action);
-    return action == Action::draw || action == Action::foil ? colour_word(colour) + " " + name : name;
+    return row(action).tool_colour ? colour_word(colour) + " " + name : name;
 }
 
 LaneId lane_for(Project& project, const Catalog& catalog, Action action, const std::string& tool,
                 Colour colour) {
-    const bool coloured = action == Action::draw || action == Action::foil;
+    const bool coloured = row(action).tool_colour;
     for (const Lane& lane : project.lanes)
         if (lane.action == action && lane.tool == tool && (!coloured || lane.colour == colour))
             return lane.id;

@@ -59,7 +59,7 @@ Footprint footprint_of(const Project& project, const EvaluatedPart& part, int pi
         if (!lane) continue;
         const bool cuts = parts_material(lane->action);
         for (const Polyline& line : lines_of(part, r, piece)) {
-            if (part.runs[r].fill) continue; // it lies within its outline
+            if (part.runs[r].ink) continue; // it lies within its outline
             (cuts ? out.cuts : out.marks).push_back(line);
             if (line.closed) (cuts ? closed_cuts : closed_marks).push_back(line);
         }

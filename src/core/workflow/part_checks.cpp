@@ -50,7 +50,7 @@ class Check {
         std::vector<const Polyline*> lines;
         std::vector<const RunSet*> owner;
         for (const RunSet& run : part_.runs) {
-            if (run.fill) continue;
+            if (run.ink) continue;
             for (const Polyline& line : run.lines)
                 lines.push_back(&line), owner.push_back(&run);
         }

@@ -29,7 +29,7 @@ bool parts(const Lane* lane) {
     return lane && parts_material(lane->action);
 }
 bool marks(const Lane* lane) {
-    return lane && !parts(lane) && lane->action != Action::print; // what is printed is trimmed on purpose
+    return lane && !parts(lane) && row(lane->action).run; // what is printed is trimmed on purpose
 }
 
 Polylines closed_cuts(const Project& project, const EvaluatedPart& part) {
@@ -38,7 +38,7 @@ Polylines closed_cuts(const Project& project, const EvaluatedPart& part) {
                                       [](const LineSet& s) { return s.role == role::outline; });
     Polylines out;
     for (const RunSet& run : part.runs) {
-        if (run.fill || !parts(lane_of(project, run))) continue;
+        if (run.ink || !parts(lane_of(project, run))) continue;
         const LineSet* set = find(source, run.set);
         const bool hole =
             set && (set->role == role::motif || set->role == role::hole || set->role == role::window);
@@ -53,7 +53,7 @@ Polylines closed_cuts(const Project& project, const EvaluatedPart& part) {
 std::vector<LineSetId> sets_at(const Project& project, const EvaluatedPart& part, const Box& box) {
     std::vector<LineSetId> out;
     for (const RunSet& run : part.runs)
-        if (!run.fill && run.set && parts(lane_of(project, run)) &&
+        if (!run.ink && run.set && parts(lane_of(project, run)) &&
             std::any_of(run.lines.begin(), run.lines.end(),
                         [&](const Polyline& line) { return bounds(line).meets(box); }))
             out.push_back(run.set);
@@ -275,10 +275,10 @@ class PieceCheck {
     /// Words with a blank near their middle, in a single straight line.
     bool can_wrap(const RunSet& run, const Box& all, const Box& room) const {
         const Step* step = find(*find(project_, part_.part), run.step);
-        const auto* lettering = step ? std::get_if<WordsStep>(&step->what) : nullptr;
-        return lettering && lettering->lettering.path == Lettering::Path::straight &&
-               lettering->lettering.text.find('\n') == std::string::npos &&
-               trimmed(lettering->lettering.text).find(' ') != std::string_view::npos &&
+        const Lettering* lettering = step ? lettering_in(step->what) : nullptr;
+        return lettering && lettering->path == Lettering::Path::straight &&
+               lettering->text.find('\n') == std::string::npos &&
+               trimmed(lettering->text).find(' ') != std::string_view::npos &&
                all.width() * 0.6 <= room.width() && all.height() * 2.4 <= room.height();
     }
 

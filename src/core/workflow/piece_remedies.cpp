@@ -3,6 +3,7 @@
 #include <set>
 
 #include "core/project/edits.h"
+#include "core/project/pieces_text.h"
 #include "core/recipe/step.h"
 #include "core/workflow/piece_checks.h"
 #include "core/workflow/workshop.h"
@@ -87,35 +88,6 @@ Result<void> bring_marks_in(Project& project, const Finding& finding) {
     if (!part) return fail("remedy.none", "The part is gone.");
     const std::string& code = finding.remedy.code;
     const double factor = number_argument(finding, "factor").value_or(1);
-    if (const Step* found = find(*part, finding.place.step))
-        if (std::holds_alternative<WordsStep>(found->what)) {
-            Step step = *found;
-            auto& words = std::get<WordsStep>(step.what);
-            if (code == "beyond.turn") words.turn += degrees(90);
-            if (code == "beyond.smaller") {
-                words.lettering.sized_by = Lettering::SizedBy::width;
-                words.lettering.size = mm(number_argument(finding, "width_mm").value_or(50));
-            }
-            if (code == "beyond.wrap") {
-                std::string& text = words.lettering.text;
-                const std::size_t middle = text.size() / 2;
-                std::size_t best = text.find(' ');
-                for (std::size_t at = best; at != std::string::npos; at = text.find(' ', at + 1))
-                    if (std::max(at, middle) - std::min(at, middle) <
-                        std::max(best, middle) - std::min(best, middle))
-                        best = at;
-                if (best == std::string::npos)
-                    return fail("remedy.none", "There is no blank to break it at.");
-                text[best] = '\n';
-                // The letters keep about their size: what was as wide as all of them is as wide as the longer
-                // line.
-                if (words.lettering.sized_by == Lettering::SizedBy::width)
-                    words.lettering.size =
-                        words.lettering.size * (static_cast<double>(std::max(best, text.size() - best - 1)) /
-                                                static_cast<double>(text.size()));
-            }
-            return change_step(project, id, step);
-        }
     if (!finding.place.line_set) return tl::make_unexpected(gone());
     StepWhat what = TurnStep{degrees(90)};
     if (code == "beyond.smaller") what = ResizeStep{ResizeStep::By::percent, mm(100), factor * 100};

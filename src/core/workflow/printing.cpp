@@ -18,7 +18,7 @@ bool solid(const Part& part, LineSetId id) {
     if (const LineSet* set = find(part, id))
         return set->role == role::letters || set->role.starts_with(role::traced);
     const Step* maker = maker_of(part, id);
-    return maker && std::holds_alternative<WordsStep>(maker->what);
+    return maker && lettering_in(maker->what);
 }
 
 using DrawnLines = std::unordered_map<std::uint32_t, const DrawnLine*>;
@@ -52,7 +52,7 @@ Drawn ink_of(const Part& part, const DrawnLines& drawn_lines, const FlatLine& li
 bool lies_in(const EvaluatedPart& part, int piece, const FlatLine& line) {
     if (piece == 0) return true;
     for (std::size_t r = 0; r < part.runs.size(); ++r)
-        if (part.runs[r].set == line.set && !part.runs[r].fill) {
+        if (part.runs[r].set == line.set && !part.runs[r].ink) {
             const Polylines& there = lines_of(part, r, piece);
             if (std::find(there.begin(), there.end(), line.contours.front()) != there.end()) return true;
         }
@@ -67,7 +67,7 @@ void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedP
         const Step* maker = maker_of(part, id);
         if (set ? set->set_aside : !maker || maker->aside) return nullptr;
         const Lane* lane = find(project, set ? set->lane : maker->lane);
-        return lane && lane->action == Action::print ? lane : nullptr;
+        return lane && !row(lane->action).run ? lane : nullptr;
     };
     const auto tip = [&](const Lane& lane) {
         const Tool* tool = catalog.tool(lane.tool);
@@ -93,8 +93,8 @@ void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedP
     }
     for (std::size_t r = 0; r < evaluated.runs.size(); ++r) {
         const RunSet& run = evaluated.runs[r];
-        const Lane* lane = run.fill ? find(project, run.lane) : nullptr;
-        if (!lane || lane->action != Action::print) continue;
+        const Lane* lane = run.ink ? find(project, run.lane) : nullptr;
+        if (!lane || row(lane->action).run) continue;
         Drawn ink;
         ink.stroke = lane->colour, ink.stroke_width = tip(*lane);
         ink.cap = LineCap::round, ink.join = LineJoin::round;
@@ -134,7 +134,7 @@ std::optional<PrintSheet> print_sheet(const Catalog& catalog, const Derived& der
                                       const ProgramSheet& sheet) {
     PrintSheet out{sheet, {}, {}, {}};
     const auto& lanes = derived.project->lanes;
-    if (std::none_of(lanes.begin(), lanes.end(), [](const Lane& l) { return l.action == Action::print; }))
+    if (std::none_of(lanes.begin(), lanes.end(), [](const Lane& l) { return !row(l.action).run; }))
         return std::nullopt;
     std::vector<Box> taken;
     for (const PlacedPart& placed : laid.parts) {

@@ -1,9 +1,9 @@
 // Each remedy is an ordinary edit of source values, undoable like any other.
 #include <algorithm>
+#include <optional>
 
 #include "core/project/edits.h"
 #include "core/workflow/drawn_parts.h"
-#include "core/workflow/filling.h"
 #include "core/workflow/fit_checks.h"
 #include "core/workflow/piece_checks.h"
 #include "core/workflow/placing.h"
@@ -12,17 +12,15 @@
 namespace dotlane {
 namespace {
 
-Result<void> change_fill(Project& project, const Finding& finding,
-                         void (*change)(FillStep&, const FillReport&), const Derived& derived) {
+/// A remedy of a finding that a step itself raised. Nothing when it is not one of those.
+std::optional<Result<void>> mend_step(Project& project, const Finding& finding, const Derived& derived) {
     const Part* part = find(project, finding.place.part);
-    const EvaluatedPart* evaluated = derived.part(finding.place.part);
-    if (part && evaluated)
-        for (Step step : part->steps)
-            if (step.id == finding.place.step && evaluated->fills.contains(step.id)) {
-                change(std::get<FillStep>(step.what), evaluated->fills.at(step.id));
-                return change_step(project, part->id, step);
-            }
-    return fail("remedy.none", "The fill is gone; there is nothing to mend.");
+    const Step* found = part ? find(*part, finding.place.step) : nullptr;
+    if (!found) return std::nullopt;
+    const EvaluatedPart* evaluated = derived.part(part->id);
+    Step step = *found;
+    if (!mend(step.what, finding, evaluated ? ink_of(*evaluated, step.id) : nullptr)) return std::nullopt;
+    return change_step(project, part->id, step);
 }
 
 Result<void> bring_in(Project& project, const Derived& derived, const Finding& finding) {
@@ -106,13 +104,7 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
                           const Finding& finding) {
     const std::string& code = finding.remedy.code;
     if (code == "set-aside") return set_aside(project, finding.place.part, finding.place.line_set, true);
-    if (code == "fill.inset-auto")
-        return change_fill(
-            project, finding, [](FillStep& f, const FillReport&) { f.inset.reset(); }, derived);
-    if (code == "fill.solid") // 15 % overlap: common practice for a solid look is 10 to 20 %
-        return change_fill(
-            project, finding, [](FillStep& f, const FillReport& r) { f.spacing = r.tip * solid_spacing; },
-            derived);
+    if (auto mended = mend_step(project, finding, derived)) return std::move(*mended);
     if (code == "clean.doubled")
         return add_step(project, finding.place.part,
                         {{}, true, {}, CleanStep{{}, {}, {}, {}, true}, {finding.place.line_set}})

@@ -136,20 +136,15 @@ std::map<StepId, Result<SourceLines>> Workshop::brought(const Part& part, const 
                                                         const Loans& loans) {
     std::map<StepId, Result<SourceLines>> out;
     for (const Step& step : part.steps) {
-        if (!brings(step.what)) continue;
-        const auto* words = std::get_if<WordsStep>(&step.what);
+        if (!kind_of(step.what).brings) continue;
         const auto loan = loans.find(borrows_from(step.what));
         auto borrowed = loan == loans.end() ? nullptr : loan->second;
-        const bool on_itself =
-            words && words->lettering.path == Lettering::Path::outline && !words->lettering.of;
-        const auto own = on_itself ? source.drawing : nullptr;
+        const auto own = follows_own(step.what) ? source.drawing : nullptr;
         auto [it, fresh] = brought_.try_emplace(step.id);
         CachedBrought& known = it->second;
         if (fresh || known.what != step.what || known.own != own || (!own && known.borrowed != borrowed)) {
             if (own) borrowed = std::make_shared<const Borrowed>(lend(source, part.scale));
-            known = {step.what, borrowed, own,
-                     words ? make_lines(words->lettering, fonts(), borrowed.get())
-                           : make_lines(std::get<PartStep>(step.what), borrowed.get())};
+            known = {step.what, borrowed, own, make_lines(step.what, fonts(), borrowed.get())};
         }
         out.emplace(step.id, known.lines);
     }

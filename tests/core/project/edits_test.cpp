@@ -75,7 +75,7 @@ TEST_CASE("removing a fill runs its outlines again, unless another fill needs th
     const StepId one = must(fill_lines(b.project, catalog(), b.part, {b.lines()[0]}));
     const LineSetId set = find(b.project, b.part)->steps[0].of[0];
     CHECK(find(*find(b.project, b.part), set)->set_aside);
-    const StepId two = must(fill_sets(b.project, catalog(), b.part, {set}));
+    const StepId two = must(fill_sets(b.project, catalog(), b.part, FillStep{}, {set}));
     must(remove_maker(b.project, b.part, one));
     CHECK(find(*find(b.project, b.part), set)->set_aside);
     must(remove_maker(b.project, b.part, two));

@@ -98,6 +98,111 @@ TEST_CASE("sources of version 3 get what they did not know, and make what they m
     CHECK(read_project(write_project(p)) == p);
 }
 
+namespace {
+
+/// The keys of members that say what their absence means.
+class Younger final : public Fields {
+  public:
+    std::map<std::string, Since> found;
+    void length(FieldName n, Length&, Length, Length) override { note(n, "_mm"); }
+    void maybe_length(FieldName n, std::optional<Length>&, Length, Length, const char*) override {
+        CHECK_FALSE(n.since.absent); // its absence means what its word says
+    }
+    void angle(FieldName n, Angle&) override { note(n, "_rad"); }
+    void number(FieldName n, double&, double, double) override { note(n); }
+    void em_space(FieldName n, EmSpace&, double, double) override { note(n); }
+    void whole(FieldName n, int&, int, int) override { note(n); }
+    void flag(FieldName n, bool&) override { note(n); }
+    void choice(FieldName n, int&, std::span<const char* const>) override { note(n); }
+    void text(FieldName n, std::string&, TextKind) override { note(n); }
+    void part(FieldName n, PartId&) override { note(n); }
+    bool all() const override { return true; }
+
+  private:
+    void note(const FieldName& n, const char* unit = "") {
+        CHECK((n.since.edition > 1) == (n.since.absent != nullptr));
+        CHECK(n.since.edition <= newest_edition());
+        if (!n.since.absent) return;
+        std::string key = std::string(n.key) + unit;
+        std::replace(key.begin(), key.end(), '-', '_');
+        found[key] = n.since;
+    }
+};
+
+/// What a part with this source or step is written as, with and without its younger members.
+template<class Kind, class Set>
+void check_absence(const Kind& kind, const Set& put, const char* list) {
+    INFO(kind.key);
+    Younger younger;
+    auto fresh = kind.fresh;
+    fields(fresh, younger);
+    Project p;
+    p.next_id = 10;
+    put(p, kind.fresh);
+    json document = json::parse(write_project(p));
+    json& numbers = list[0] == 's' && list[1] == 't' ? document["parts"][0]["steps"][0]["numbers"]
+                                                     : document["parts"][0]["source"]["numbers"];
+    for (const auto& [key, since] : younger.found) {
+        REQUIRE(numbers.contains(key));
+        numbers.erase(key);
+    }
+    const json again = json::parse(write_project(must(read_project(document.dump()))));
+    const json& now = list[0] == 's' && list[1] == 't' ? again["parts"][0]["steps"][0]["numbers"]
+                                                       : again["parts"][0]["source"]["numbers"];
+    for (const auto& [key, since] : younger.found) {
+        INFO(key);
+        CHECK(now[key] == json::parse(since.absent));
+    }
+    CHECK(again["edition"] == 1); // whoever does not know them reads the same
+}
+
+} // namespace
+
+TEST_CASE("what the absence of a member means is no matter of what is offered today") {
+    for (const SourceKind& kind : all_source_kinds())
+        check_absence(
+            kind,
+            [](Project& p, const SourceSpec& spec) {
+                p.parts.push_back({PartId{1}, "it"});
+                p.parts[0].source.spec = spec;
+            },
+            "source");
+    for (const StepKind& kind : step_kinds())
+        check_absence(
+            kind,
+            [](Project& p, const StepWhat& what) {
+                p.parts.push_back({PartId{1}, "it"});
+                p.parts[0].source.spec = Label{};
+                p.parts[0].sets.push_back({LineSetId{2}, "outline", {}, false, {}, "outline"});
+                p.parts[0].sets.push_back({LineSetId{3}, "hole", {}, false, {}, "hole"});
+                Step step{StepId{4}, true, {}, what};
+                if (!kind_of(what).brings) step.of = {LineSetId{2}};
+                if (kind_of(what).second != StepRow::Second::none) step.by = {LineSetId{3}};
+                if (kind_of(what).makes) step.result = LineSetId{5};
+                p.parts[0].steps.push_back(step);
+            },
+            "step");
+}
+
+TEST_CASE("a file says which edition it needs, and a newer one is refused") {
+    Project p;
+    p.next_id = 10;
+    p.parts.push_back({PartId{1}, "card"});
+    FoldedCard card;
+    p.parts[0].source.spec = card;
+    CHECK(json::parse(write_project(p))["edition"] == 1);
+    card.hinge = mm(12);
+    p.parts[0].source.spec = card;
+    json document = json::parse(write_project(p));
+    CHECK(document["edition"] == 6);
+    document["edition"] = newest_edition() + 1;
+    const auto newer = read_project(document.dump());
+    REQUIRE_FALSE(newer);
+    CHECK(newer.error().code == "project.newer");
+    document.erase("edition");
+    CHECK(read_project(document.dump()) == p);
+}
+
 TEST_CASE("what lies on the sheets of version 4 lies there whole and by itself, where it lay") {
     const std::string old = file(DOTLANE_SOURCE "/tests/core/project/old/version-4.dotlane");
     const auto p = must(read_project(old));

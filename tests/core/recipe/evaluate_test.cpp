@@ -59,7 +59,7 @@ TEST_CASE("counters stay open and nothing is inked outside by more than rounding
     Bench b = bench(letters);
     const StepId step = filled(b);
     const auto d = b.derive();
-    const FillReport& report = d->part(b.part)->fills.at(step);
+    const InkReport& report = *ink_of(*d->part(b.part), step);
     const Region counter = region_of({ring({{18, 18}, {32, 18}, {32, 32}, {18, 32}})}, FillRule::nonzero);
     for (const RunSet& run : d->part(b.part)->runs)
         if (run.step == step) CHECK(in_mm(length(clipped(run.lines, counter))) == Approx(0).margin(1e-3));
@@ -74,7 +74,7 @@ TEST_CASE("without inset the ink runs over the edge, and a finding offers to men
     const StepId step = filled(b);
     step_of(b, step).inset = mm(0);
     const auto d = b.derive();
-    const FillReport& report = d->part(b.part)->fills.at(step);
+    const InkReport& report = *ink_of(*d->part(b.part), step);
     // Half the tip runs over along the edges: perimeter x tip / 2 against the area (112 + 56 ... ends
     // included).
     CHECK(report.coverage.overspill_percent > 2);
@@ -87,7 +87,7 @@ TEST_CASE("open lines are left out of a fill and counted") {
     const StepId step = must(add_maker(b.project, b.part, b.project.lanes.front().id, FillStep{},
                                        {find(b.project, b.part)->sets.front().id}, false));
     const auto d = b.derive();
-    CHECK(d->part(b.part)->fills.at(step).open_lines == 1);
+    CHECK(ink_of(*d->part(b.part), step)->open_lines == 1);
     CHECK(get(d->findings, "fill.open-lines").grade == Grade::caution);
 }
 
@@ -96,8 +96,8 @@ TEST_CASE("lines whose ends meet are closed, whatever the file says, filled shap
                     "<path d='M40,5 h20 v20 h-20' fill='#a8832d'/>");                 // filled, not closed
     const StepId step = filled(b);
     const auto d = b.derive();
-    CHECK(d->part(b.part)->fills.at(step).open_lines == 0);
-    CHECK(in_square_mm(d->part(b.part)->fills.at(step).coverage.to_fill) == Approx(800).epsilon(1e-3));
+    CHECK(ink_of(*d->part(b.part), step)->open_lines == 0);
+    CHECK(in_square_mm(ink_of(*d->part(b.part), step)->coverage.to_fill) == Approx(800).epsilon(1e-3));
 }
 
 TEST_CASE("too thin for the tip, or nothing at all: said, not silent") {
@@ -105,12 +105,12 @@ TEST_CASE("too thin for the tip, or nothing at all: said, not silent") {
                     "height='10' fill='#a8832d'/>");
     const StepId step = filled(b);
     auto d = b.derive();
-    CHECK(d->part(b.part)->fills.at(step).too_thin == 1);
+    CHECK(ink_of(*d->part(b.part), step)->too_thin == 1);
     CHECK(has(d->findings, "fill.too-thin"));
     step_of(b, step).inset = mm(20);
     d = b.derive();
     CHECK(get(d->findings, "fill.empty").grade == Grade::error);
-    CHECK_FALSE(d->part(b.part)->fills.at(step).refused.empty());
+    CHECK_FALSE(ink_of(*d->part(b.part), step)->refused.empty());
 }
 
 TEST_CASE("a spacing wider than the tip is hinted at") {

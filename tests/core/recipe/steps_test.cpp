@@ -307,7 +307,7 @@ TEST_CASE("a fill of what an outline made, and steps switched off") {
     Recipe r(rect(20, 20, 60, 40));
     const StepId outline = r.add(OutlineStep{}, {r.set()});
     const StepId fill = r.add(FillStep{}, {r.result(outline)});
-    CHECK(in_square_mm(r.part().fills.at(fill).coverage.to_fill) == Approx(3028.27).epsilon(1e-3));
+    CHECK(in_square_mm(ink_of(r.part(), fill)->coverage.to_fill) == Approx(3028.27).epsilon(1e-3));
     Step off = *find(*find(r.b.project, r.b.part), outline);
     CHECK(off.aside); // only the fill is run
     off.on = false;

@@ -394,7 +394,7 @@ TEST_CASE("no line is ever lost: the files and what is kept back add up to the p
                 if (!run(line.set)) back += line.contours.size();
             }
             for (const RunSet& r : e.runs)
-                if (r.fill) all += r.lines.size();
+                if (r.ink) all += r.lines.size();
             whole += copies * all, kept_back += copies * back;
         }
         MemoryFiles files;

@@ -84,7 +84,7 @@ class Life {
             if (const LineSetId set = any_set(part)) of = {set};
             if (kind.second != StepKind::Second::none)
                 if (const LineSetId set = any_set(part); set && (of.empty() || of.front() != set)) by = {set};
-            if (brings(fresh)) of.clear();
+            if (kind_of(fresh).brings) of.clear();
             const auto made = append_step(project, workshop.catalog(), id, fresh, of, by);
             return std::string("add ") + kind.key + (made ? "" : ", refused");
         }

@@ -1,5 +1,5 @@
-// Steps that change lines point by point: clean, corners, dash.
-#include <cmath>
+#include "core/project/steps/clean.h"
+
 #include <limits>
 
 #include "core/geometry/doubled.h"
@@ -48,12 +48,6 @@ int join_ends(WorkSet& set, Length reach) {
     for (std::size_t i = 0; i < joined.lines.size(); ++i)
         set.lines[owner[joined.from[i]]].contours.push_back(std::move(joined.lines[i]));
     return joined.joined;
-}
-
-void settle(WorkSet& set) {
-    std::erase_if(set.lines, [](const FlatLine& line) { return line.contours.empty(); });
-    for (FlatLine& line : set.lines)
-        line.box = bounds(line.contours);
 }
 
 /// Takes away where the lines of a set leave less than `least` between them. Lines that bound such a place
@@ -154,74 +148,6 @@ StepOutcome run(const CleanStep& step, const StepInput& in, Progress& progress) 
         figure("crumbs_dropped", crumbs),       figure("slivers_opened", slivers),
         figure("doubled_dropped", doubled),     figure("ends_joined", static_cast<std::size_t>(joined)),
         figure("points_before", points_before), figure("points_after", points_after)};
-    return out;
-}
-
-StepOutcome run(const CornersStep& step, const StepInput& in, Progress&) {
-    StepOutcome out;
-    int changed = 0, shortened = 0;
-    for (const WorkSet* set : in.of) {
-        auto next = copy_of(*set);
-        for (FlatLine& line : next->lines) {
-            for (Polyline& c : line.contours) {
-                CornerChange done =
-                    softened(c, step.radius, step.kind == CornersStep::Kind::chamfer, step.sharper_than);
-                changed += done.changed, shortened += done.shortened;
-                c = std::move(done.line);
-            }
-            line.box = bounds(line.contours);
-            line.area = nullptr;
-        }
-        next->worked = set->worked;
-        out.changed.push_back(std::move(next));
-    }
-    out.report.figures = {{"corners", "", static_cast<double>(changed)}};
-    if (shortened > 0)
-        out.report.findings.push_back({"corners.short",
-                                       Grade::hint,
-                                       std::to_string(shortened) +
-                                           (shortened == 1 ? " corner has" : " corners have") +
-                                           " no room for the whole radius and got a smaller one.",
-                                       {{"count", std::to_string(shortened)}}});
-    return out;
-}
-
-StepOutcome run(const DashStep& step, const StepInput& in, Progress&) {
-    StepOutcome out;
-    std::size_t dashes = 0;
-    Length least = mm(1e9), most;
-    int gone = 0;
-    for (const WorkSet* set : in.of) {
-        auto next = copy_of(*set);
-        for (FlatLine& line : next->lines) {
-            Polylines made;
-            for (const Polyline& c : line.contours) {
-                Length gap;
-                const Polylines parts = dashed(c, {step.dash, step.gap, step.setback}, &gap);
-                gone += parts.empty();
-                if (in_mm(gap) > 0) least = std::min(least, gap), most = std::max(most, gap);
-                made.insert(made.end(), parts.begin(), parts.end());
-            }
-            dashes += made.size();
-            line.contours = std::move(made);
-            line.area = nullptr;
-        }
-        settle(*next);
-        next->worked = set->worked;
-        out.changed.push_back(std::move(next));
-    }
-    if (dashes == 0) return refused("The lines are shorter than their setback.");
-    out.report.figures = {{"dashes", "", static_cast<double>(dashes)}};
-    if (in_mm(most) > 0) {
-        out.report.figures.push_back({"gap_least", "mm", in_mm(least)});
-        out.report.figures.push_back({"gap_most", "mm", in_mm(most)});
-    }
-    if (gone > 0)
-        out.report.findings.push_back({"dash.gone",
-                                       Grade::caution,
-                                       std::to_string(gone) + (gone == 1 ? " line is" : " lines are") +
-                                           " shorter than the setback and vanished.",
-                                       {{"count", std::to_string(gone)}}});
     return out;
 }
 

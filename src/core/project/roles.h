@@ -1,0 +1,19 @@
+// What lines of a computed source are for: the role names the line set that they go to.
+#pragma once
+
+namespace dotlane::role {
+
+inline constexpr const char* outline = "outline"; ///< of the finished thing
+inline constexpr const char* fold = "fold";
+inline constexpr const char* mountain = "mountain fold";
+inline constexpr const char* perforation = "perforated fold";
+inline constexpr const char* border = "border";
+inline constexpr const char* hole = "hole";
+inline constexpr const char* window = "window";
+inline constexpr const char* guide = "guide"; ///< not run
+inline constexpr const char* motif = "motif";
+inline constexpr const char* traced = "traced"; ///< with a number behind it when there are several levels
+inline constexpr const char* letters = "letters";
+inline constexpr const char* strokes = "strokes";
+
+} // namespace dotlane::role

@@ -1,0 +1,45 @@
+// What a kind of step says of itself. Each kind is a file in this folder: its numbers, how they are declared,
+// and its row; what it does to lines is in core/recipe/steps. The list of all kinds is in
+// core/project/steps.h, and nothing else names one, unless tests/house/kinds_test.cpp says why.
+//
+// A kind may also have
+//   PartId* lender()                       where it names the part whose lines it takes; null: takes none now
+//   bool follows_own() const               follows the outline of the part that it is on
+//   const char* role() const               of the lines it brings, which proposes their lane
+//   void suit(Length tip)                  first numbers for a tip
+//   void press(int piece)                  what a press on a numbered piece changes
+//   friend bool mend(Kind&, const Finding&, const InkReport*)   applies a remedy of one of its own findings
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "core/base/progress.h"
+#include "core/base/units.h"
+#include "core/project/fields.h"
+
+namespace dotlane {
+
+struct Finding;     // core/base/finding.h
+struct InkReport;   // core/recipe/state.h
+struct MakeInput;   // core/sources/make.h
+struct SourceLines; // core/project/drawing.h
+struct StepInput;   // core/recipe/step.h
+struct StepOutcome; // core/recipe/step.h
+
+struct StepRow {
+    const char* key;    ///< "cut-out": in files and on the command line
+    const char* name;   ///< "Cut out"
+    const char* about;  ///< what it does, one sentence
+    bool makes = false; ///< makes new lines, for a lane of their own
+    enum class Second { none, wanted, possible };
+    Second second = Second::none; ///< a second choice of line sets
+    bool brings = false;          ///< what it makes comes from no lines that are there: words, another part
+    bool inks = false;     ///< fills areas with the tip of its lane's tool, and answers with an ink report
+    bool places = false;   ///< needs the box of all lines that it does not work on
+    bool behind = false;   ///< what it makes lies behind all that is drawn, otherwise in front of it
+    bool one_lane = false; ///< all that it works on runs in one lane afterwards
+    bool counts_pieces = false; ///< names pieces by their numbers
+};
+
+} // namespace dotlane

@@ -1,0 +1,38 @@
+// What steps that work on areas share.
+#pragma once
+
+#include "core/recipe/step.h"
+
+namespace dotlane {
+
+struct Areas {
+    std::vector<Region> each;           ///< one for each closed line
+    std::vector<const FlatLine*> lines; ///< they came from
+    int open = 0;                       ///< lines that bound no area
+};
+Areas areas_of(const std::vector<const WorkSet*>& sets);
+
+/// A count without unit.
+Figure figure(const char* key, std::size_t n);
+/// Caution "step.open-lines" when there are some: they were not `did` ("joined").
+void tell_open(StepReport& report, int open, const char* did);
+
+/// The closed lines of a set replaced one by one; open ones stay. Change: (const Region&, const FlatLine&) ->
+/// Region.
+template<class Change>
+std::shared_ptr<WorkSet> each_area(const WorkSet& set, Change change) {
+    auto out = copy_of(set);
+    out->lines.clear();
+    for (const FlatLine& line : set.lines) {
+        const Region area = area_of(line);
+        if (area.empty())
+            out->lines.push_back(line);
+        else if (const Region next = change(area, line); next == area)
+            out->lines.push_back(line); // as it was drawn
+        else if (!next.empty())
+            out->lines.push_back(line_of(next, line));
+    }
+    return out;
+}
+
+} // namespace dotlane

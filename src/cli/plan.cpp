@@ -2,6 +2,7 @@
 
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/run/rehearsal.h"
 #include "core/workflow/accounts.h"
 #include "core/workflow/exporting.h"
 #include "present/pdf.h"
@@ -156,11 +157,16 @@ class Rehearse final : public ProjectVerb {
             for (const MoveSpan& span : plan.timeline.spans())
                 times.push_back(in_seconds(span.start));
         json states = json::array();
+        Rehearsal rehearsal(plan.program, plan.timeline);
         for (const double t : times) {
-            const MachineState s = plan.timeline.at(plan.program, seconds(t));
+            rehearsal.to(seconds(t));
+            const MachineState s = rehearsal.machine();
             const auto* pass = std::get_if<PassMove>(&plan.program.moves[s.move]);
             const char* kinds[] = {"stop", "travel", "lower", "stroke", "lift"};
             states.push_back({{"time_s", std::min(t, in_seconds(plan.timeline.total()))},
+                              {"run", spoken(rehearsal.run().state())},
+                              {"operation", rehearsal.run().at()},
+                              {"operations", rehearsal.run().operations().size()},
                               {"doing", kinds[static_cast<int>(s.kind)]},
                               {"move", s.move + 1},
                               {"x_mm", s.at.x},

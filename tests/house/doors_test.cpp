@@ -82,6 +82,7 @@ TEST_CASE("core's rooms and their doors") {
     may_include("core/plan", {"core/base", "core/geometry", "core/project", "core/catalog", "core/machine"});
     may_include("core/formats",
                 {"core/base", "core/geometry", "core/project", "core/lettering", "core/machine"});
+    may_include("core/run", {"core/base", "core/geometry", "core/project", "core/machine"});
     may_include("core/commands", {"core/base", "core/geometry", "core/project", "core/catalog"});
     may_include("core/workflow",
                 {"core/base", "core/geometry", "core/project", "core/catalog", "core/sources", "core/recipe",

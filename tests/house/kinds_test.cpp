@@ -1,7 +1,6 @@
 // A source, a step, a style of fill and an action describe themselves: each is named by its own file, the
 // list of its kind, and what it computes. More files may name one only where a reason stands here.
 #include <filesystem>
-#include <regex>
 #include <set>
 
 #include "core/project/project.h"
@@ -71,27 +70,32 @@ const std::map<std::string, std::string>& sources() {
 std::vector<std::string> files_naming(const std::string& type) {
     static const std::set<std::string> others = {"core/formats/dxf/reader.cpp", "app/bench/canvas.h",
                                                  "app/bench/canvas.cpp"}; // their own Layer and Picture
-    const std::regex word("(^|\\n)(?!\\s*//)[^\\n]*\\b" + type + "\\b");
+    const auto part_of_word = [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_'; };
+    const auto names = [&](const std::string& text) {
+        for (auto at = text.find(type); at != std::string::npos; at = text.find(type, at + 1)) {
+            if ((at > 0 && part_of_word(text[at - 1])) || part_of_word(text[at + type.size()])) continue;
+            const auto line = text.rfind('\n', at) + 1, first = text.find_first_not_of(' ', line);
+            if (text.compare(first, 2, "//") != 0) return true;
+        }
+        return false;
+    };
     std::vector<std::string> out;
     for (const auto& [name, text] : sources())
-        if (!others.contains(name) && std::regex_search(text, word)) out.push_back(name);
+        if (!others.contains(name) && names(text)) out.push_back(name);
     return out;
 }
 
 /// The types whose files lie in a folder of kinds, by the row that stands in each.
 std::vector<std::string> types_in(const std::string& folder) {
     std::vector<std::string> out;
-    const std::regex type("struct (\\w+) \\{[^]*?static constexpr \\w+ row");
-    for (const auto& [name, text] : sources())
-        if (std::smatch found; name.starts_with(folder + "/") && std::regex_search(text, found, type)) {
-            // The last structure that begins before the row.
-            std::string last = found[1];
-            const std::string before = found.str();
-            const std::regex any("struct (\\w+) \\{");
-            for (std::sregex_iterator it(before.begin(), before.end(), any), end; it != end; ++it)
-                last = (*it)[1];
-            out.push_back(last);
-        }
+    for (const auto& [name, text] : sources()) {
+        const auto row = text.find("static constexpr ");
+        if (!name.starts_with(folder + "/") || row == std::string::npos ||
+            text.find(" row{", row) == std::string::npos)
+            continue;
+        const auto type = text.rfind("\nstruct ", row) + 8; // at the margin: not one within it
+        out.push_back(text.substr(type, text.find(' ', type) - type));
+    }
     return out;
 }
 

@@ -32,9 +32,20 @@ Duration RehearsalView::total() const {
     return plan() ? plan()->timeline.total() : Duration{};
 }
 
+const Rehearsal* RehearsalView::rehearsal() const {
+    const Plan* p = plan();
+    if (rehearsed_ != session_.derived() || !p) {
+        rehearsed_ = session_.derived();
+        rehearsal_ = p ? std::make_unique<Rehearsal>(p->program, p->timeline) : nullptr;
+    }
+    if (rehearsal_) rehearsal_->to(time_);
+    return rehearsal_.get();
+}
+
 MachineState RehearsalView::state() const {
     const Plan* p = plan();
-    MachineState state = p ? p->timeline.at(p->program, time_) : MachineState{};
+    const Rehearsal* run = rehearsal();
+    MachineState state = run ? run->machine() : MachineState{};
     // After the last sheet is out the mat still shows what was made on it.
     if (p && !state.sheet && !p->program.sheets.empty()) state.sheet = p->program.sheets.back().sheet;
     return state;

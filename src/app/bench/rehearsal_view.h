@@ -7,6 +7,7 @@
 
 #include "app/bench/canvas.h"
 #include "app/commands/session.h"
+#include "core/run/rehearsal.h"
 
 namespace dotlane::app {
 
@@ -53,6 +54,8 @@ class RehearsalView : public Canvas {
 
   private:
     const Plan* plan() const;
+    /// The run at time_; null without a plan.
+    const Rehearsal* rehearsal() const;
     void tick();
     /// Brings the layers nearer to `state`, for at most `budget_ms`; true when they are there.
     bool ink_up_to(const MachineState& state, qint64 budget_ms);
@@ -66,6 +69,8 @@ class RehearsalView : public Canvas {
     double speed_ = 20;
     bool travel_shown_ = true;
     SheetId shown_;
+    mutable std::shared_ptr<const Derived> rehearsed_; ///< whose plan the rehearsal runs
+    mutable std::unique_ptr<Rehearsal> rehearsal_;
 
     struct Layers {
         QImage ink, travel;

@@ -26,7 +26,7 @@ void report_full_files() {
 }
 
 Progress& no_progress() {
-    static Progress none;
+    static Progress none{Progress::Nobody{}};
     return none;
 }
 

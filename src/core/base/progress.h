@@ -14,7 +14,7 @@ class Progress {
     explicit Progress(Sink sink)
         : sink_(std::move(sink)) {}
 
-    void cancel() { cancelled_ = true; }
+    void cancel() { cancelled_ = !nobody_; }
     bool cancelled() const { return cancelled_; }
     /// fraction in 0..1; called from the working thread.
     void report(double fraction) const {
@@ -22,6 +22,12 @@ class Progress {
     }
 
   private:
+    friend Progress& no_progress();
+    struct Nobody {};
+    explicit Progress(Nobody)
+        : nobody_(true) {}
+
+    bool nobody_ = false; ///< stands for many callers at once, of whom none can stop the others
     Sink sink_;
     std::atomic<bool> cancelled_{false};
 };

@@ -78,10 +78,11 @@ class Finder {
 } // namespace
 
 NarrowPlaces narrow_places(const Region& region, Length least_width, Length least_size,
-                           std::size_t most_points) {
+                           std::size_t most_points, Progress& progress) {
     NarrowPlaces out;
     Finder finder(least_width, least_size);
     for (const Region& piece : pieces(region)) {
+        if (progress.cancelled()) break;
         std::size_t points = 0;
         for (const Ring& ring : piece.rings)
             points += ring.size();

@@ -9,6 +9,7 @@
 
 #include <vector>
 
+#include "core/base/progress.h"
 #include "core/geometry/region.h"
 
 namespace dotlane {
@@ -25,8 +26,9 @@ struct NarrowPlaces {
     std::size_t unchecked = 0;       ///< pieces with more points than are looked into
 };
 
-/// `least_size`: pieces whose square root of area is below it are small; 0: none is.
+/// Ends early with what it has when cancelled. `least_size`: pieces whose square root of area is below it are
+/// small; 0: none is.
 NarrowPlaces narrow_places(const Region& region, Length least_width, Length least_size,
-                           std::size_t most_points = 20'000);
+                           std::size_t most_points = 20'000, Progress& progress = no_progress());
 
 } // namespace dotlane

@@ -2,6 +2,7 @@
 // grown into each other are united.
 #include <algorithm>
 
+#include "core/base/parallel.h"
 #include "core/geometry/clusters.h"
 #include "core/geometry/grid.h"
 #include "core/geometry/reshape.h"
@@ -101,9 +102,13 @@ Region offset(const Region& region, Length by, const OffsetOptions& options) {
         const Region frame{{frame_around(around, 2 * std::abs(in_mm(by)) + 1)}};
         return subtracted(region, grown_bevelled(subtracted(frame, region), -in_mm(by)));
     }
-    std::vector<Region> moved;
-    for (const Region& piece : pieces(region))
-        moved.push_back(offset_piece(piece, in_mm(by), options));
+    const std::vector<Region> all = pieces(region);
+    std::size_t points = 0;
+    for (const Ring& ring : region.rings)
+        points += ring.size();
+    std::vector<Region> moved(all.size());
+    in_parallel(all.size(), points,
+                [&](std::size_t i) { moved[i] = offset_piece(all[i], in_mm(by), options); });
     if (in_mm(by) > 0) return united(moved);
     Region out; // what has shrunk stays clear of the rest
     for (Region& piece : moved)

@@ -77,21 +77,19 @@ Contour ellipse(Point centre, double rx, double ry) {
     return c;
 }
 
-Contour transformed(const Contour& contour, const Affine& by) {
-    Contour out{by(contour.start), contour.segments, contour.closed};
-    for (Segment& s : out.segments) {
+Contour transformed(Contour contour, const Affine& by) {
+    contour.start = by(contour.start);
+    for (Segment& s : contour.segments) {
         if (s.curved) s.c1 = by(s.c1), s.c2 = by(s.c2);
         s.to = by(s.to);
     }
-    return out;
+    return contour;
 }
 
-Shape transformed(const Shape& shape, const Affine& by) {
-    Shape out{{}, shape.rule};
-    out.contours.reserve(shape.contours.size());
-    for (const Contour& c : shape.contours)
-        out.contours.push_back(transformed(c, by));
-    return out;
+Shape transformed(Shape shape, const Affine& by) {
+    for (Contour& c : shape.contours)
+        c = transformed(std::move(c), by);
+    return shape;
 }
 
 namespace {

@@ -53,8 +53,8 @@ Contour rectangle(const Box& box);
 Contour rounded_rectangle(const Box& box, double rx, double ry);
 Contour ellipse(Point centre, double rx, double ry);
 
-Contour transformed(const Contour& contour, const Affine& by);
-Shape transformed(const Shape& shape, const Affine& by);
+Contour transformed(Contour contour, const Affine& by);
+Shape transformed(Shape shape, const Affine& by);
 /// Tight for straight segments; for cubics the true extremes, not the control hull.
 Box bounds(const Contour& contour);
 Box bounds(const Shape& shape);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <tuple>
 
+#include "core/base/parallel.h"
 #include "core/geometry/clusters.h"
 #include "core/geometry/grid.h"
 
@@ -90,11 +91,22 @@ Region combine(const Operation& what, const Rings& subject, const Rings& clip, K
         return out;
     }
     // Rings that come within a step of the grid may touch once they are on it.
-    for (const Cluster& cluster : clusters(rings, 2 / grid_per_mm, known))
-        if (known == Known::clean && !cluster.mixed)
-            pass_on(what, rings, cluster, out);
+    const std::vector<Cluster> each = clusters(rings, 2 / grid_per_mm, known);
+    std::vector<Region> made(each.size());
+    std::size_t points = 0;
+    const auto clean = [&](const Cluster& cluster) { return known == Known::clean && !cluster.mixed; };
+    for (const Cluster& cluster : each)
+        if (!clean(cluster))
+            for (const std::uint32_t i : cluster.rings)
+                points += rings[i].points->size();
+    in_parallel(each.size(), points, [&](std::size_t i) {
+        if (clean(each[i]))
+            pass_on(what, rings, each[i], made[i]);
         else
-            combine(what, rings, cluster, out);
+            combine(what, rings, each[i], made[i]);
+    });
+    for (Region& region : made)
+        std::move(region.rings.begin(), region.rings.end(), std::back_inserter(out.rings));
     return out;
 }
 
@@ -134,6 +146,14 @@ namespace {
 
 using ByPlace = std::vector<std::pair<Point, const Region*>>;
 
+std::size_t cost(ByPlace::iterator from, ByPlace::iterator to) {
+    std::size_t points = 0;
+    for (auto it = from; it != to; ++it)
+        for (const Ring& ring : it->second->rings)
+            points += ring.size();
+    return points;
+}
+
 /// Neighbours first: what lies inside is gone before the whole is swept.
 Region united(ByPlace::iterator from, ByPlace::iterator to) {
     if (to - from == 1) return *from->second;
@@ -145,7 +165,10 @@ Region united(ByPlace::iterator from, ByPlace::iterator to) {
     std::nth_element(from, middle, to, [&](const auto& a, const auto& b) {
         return across ? a.first.x < b.first.x : a.first.y < b.first.y;
     });
-    return united(united(from, middle), united(middle, to));
+    Region halves[2];
+    in_parallel(2, cost(from, to),
+                [&](std::size_t i) { halves[i] = i == 0 ? united(from, middle) : united(middle, to); });
+    return united(halves[0], halves[1]);
 }
 
 } // namespace
@@ -204,13 +227,49 @@ std::vector<Region> pieces(const Region& region) {
 }
 
 Region without_holes(const Region& region, std::optional<Area> less_than) {
-    Region filled;
-    for (const Ring& ring : region.rings) {
+    struct Outer {
+        const Ring* ring;
+        Box box;
+        bool kept = true;
+    };
+    std::vector<Outer> outers;
+    std::vector<const Ring*> gone;
+    std::vector<char> stays(region.rings.size(), 1);
+    std::vector<std::size_t> outer_at(region.rings.size());
+    for (std::size_t i = 0; i < region.rings.size(); ++i) {
+        const Ring& ring = region.rings[i];
         const double a = signed_area_mm2(ring);
-        if (a > 0 || (less_than && -a >= in_square_mm(*less_than))) filled.rings.push_back(ring);
+        outer_at[i] = outers.size();
+        if (a > 0)
+            outers.push_back({&ring, bounds(Region{{ring}})});
+        else if (!less_than || -a < in_square_mm(*less_than))
+            gone.push_back(&ring), stays[i] = 0;
     }
-    // A piece that lay in a hole now lies in its surroundings.
-    return filled.rings.size() == region.rings.size() ? filled : combine(rings_of(filled), cl::pftNonZero);
+    // A piece that lay in such a hole now lies in its surroundings. (Its own holes were smaller than this
+    // one, so they are gone too.)
+    std::vector<Outer*> by_left;
+    for (Outer& outer : outers)
+        by_left.push_back(&outer);
+    std::sort(by_left.begin(), by_left.end(),
+              [](const Outer* a, const Outer* b) { return a->box.x0 < b->box.x0; });
+    for (const Ring* hole : gone) {
+        const Box box = bounds(Region{{*hole}});
+        auto it = std::lower_bound(by_left.begin(), by_left.end(), box.x0,
+                                   [](const Outer* outer, double x) { return outer->box.x0 < x; });
+        for (; it != by_left.end() && (*it)->box.x0 <= box.x1; ++it) {
+            Outer& outer = **it;
+            if (!outer.kept || !box.contains(outer.box)) continue;
+            // It may touch the hole's ring in single points, so the middle of an edge decides; rings never
+            // cross.
+            const Ring& ring = *outer.ring;
+            if (ring_contains(*hole, mix(ring[0], ring[1 % ring.size()], 0.5))) outer.kept = false;
+        }
+    }
+    Region filled;
+    for (std::size_t i = 0; i < region.rings.size(); ++i)
+        if (stays[i] && (signed_area_mm2(region.rings[i]) <= 0 || outers[outer_at[i]].kept))
+            filled.rings.push_back(region.rings[i]);
+    return filled;
 }
 
 int hole_count(const Region& region) {

@@ -1,6 +1,7 @@
 #include "core/workflow/part_checks.h"
 
 #include <algorithm>
+#include <functional>
 #include <map>
 
 #include "core/base/text.h"
@@ -15,19 +16,26 @@ namespace {
 
 class Check {
   public:
-    Check(const Project& project, const Catalog& catalog, const EvaluatedPart& part)
+    Check(const Project& project, const Catalog& catalog, const EvaluatedPart& part, Progress& progress)
         : project_(project)
         , catalog_(catalog)
-        , part_(part) {}
+        , part_(part)
+        , progress_(progress) {}
 
     Findings run() {
-        doubled();
-        gaps();
-        open_lines();
-        check_pieces(project_, part_, piece_needs(stocks_of(project_, catalog_, part_.part)), out_);
-        badge();
-        small_text();
-        check_fit(project_, catalog_, part_, out_);
+        const auto pieces = [&] {
+            check_pieces(project_, part_, piece_needs(stocks_of(project_, catalog_, part_.part)), out_,
+                         progress_);
+        };
+        const std::function<void()> all[] = {[&] { doubled(); },
+                                             [&] { gaps(); },
+                                             [&] { open_lines(); },
+                                             pieces,
+                                             [&] { badge(); },
+                                             [&] { small_text(); },
+                                             [&] { check_fit(project_, catalog_, part_, out_); }};
+        for (const auto& check : all)
+            if (!progress_.cancelled()) check();
         return std::move(out_);
     }
 
@@ -206,6 +214,7 @@ class Check {
     const Project& project_;
     const Catalog& catalog_;
     const EvaluatedPart& part_;
+    Progress& progress_;
     Findings out_;
 };
 
@@ -225,8 +234,9 @@ std::vector<const Stock*> stocks_of(const Project& project, const Catalog& catal
     return out;
 }
 
-Findings check_part(const Project& project, const Catalog& catalog, const EvaluatedPart& part) {
-    return Check(project, catalog, part).run();
+Findings check_part(const Project& project, const Catalog& catalog, const EvaluatedPart& part,
+                    Progress& progress) {
+    return Check(project, catalog, part, progress).run();
 }
 
 } // namespace dotlane

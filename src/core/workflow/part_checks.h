@@ -16,6 +16,8 @@ std::vector<const Stock*> stocks_of(const Project& project, const Catalog& catal
 /// Each finding names its place. Codes: "lines.doubled" (remedy "clean.doubled"), "lines.two-lanes",
 /// "lines.gaps" and "lines.open" (remedy "clean.close"), "text.small" (remedy "text.legible"), those of
 /// piece_checks.h and fit_checks.h, "badge.over".
-Findings check_part(const Project& project, const Catalog& catalog, const EvaluatedPart& part);
+/// Ends early with what it has when cancelled.
+Findings check_part(const Project& project, const Catalog& catalog, const EvaluatedPart& part,
+                    Progress& progress = no_progress());
 
 } // namespace dotlane

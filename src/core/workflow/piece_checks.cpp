@@ -68,8 +68,10 @@ class PieceCheck {
         , needs_(needs)
         , out_(out) {}
 
-    void narrow(const Region& material, std::size_t unchecked) {
-        NarrowPlaces found = narrow_places(material, needs_.least_width, needs_.least_size, most_points);
+    void narrow(const Region& material, std::size_t unchecked, Progress& progress) {
+        NarrowPlaces found =
+            narrow_places(material, needs_.least_width, needs_.least_size, most_points, progress);
+        if (progress.cancelled()) return;
         found.unchecked += unchecked;
         std::size_t told = 0;
         std::erase_if(found.places, [&](const NarrowPlace& place) { return crosses(place); });
@@ -339,10 +341,12 @@ CutArea cut_area(const Project& project, const EvaluatedPart& part) {
 
 } // namespace
 
-void check_pieces(const Project& project, const EvaluatedPart& part, const PieceNeeds& needs, Findings& out) {
+void check_pieces(const Project& project, const EvaluatedPart& part, const PieceNeeds& needs, Findings& out,
+                  Progress& progress) {
     const CutArea area = cut_area(project, part);
     PieceCheck check(project, part, needs, out);
-    check.narrow(area.material, area.left_out);
+    check.narrow(area.material, area.left_out, progress);
+    if (progress.cancelled()) return;
     if (area.left_out == 0) check.beyond(area.material);
 }
 

@@ -21,7 +21,8 @@ PieceNeeds piece_needs(const std::vector<const Stock*>& stocks);
 /// "piece.thicken", "clean.narrow"), "piece.sliver" (the same), "piece.small" (remedy "piece.drop"),
 /// "piece.more" (remedy "clean.narrow"), "piece.cross" (remedy "lines.join"), "piece.unchecked";
 /// "marks.beyond" (remedies "beyond.smaller", "beyond.turn", "beyond.wrap").
-void check_pieces(const Project& project, const EvaluatedPart& part, const PieceNeeds& needs, Findings& out);
+void check_pieces(const Project& project, const EvaluatedPart& part, const PieceNeeds& needs, Findings& out,
+                  Progress& progress);
 
 // The remedies. Error "remedy.none": the lines are gone since.
 /// Adds a clean step that takes away what is narrower than the finding's least width.

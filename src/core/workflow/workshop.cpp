@@ -187,7 +187,11 @@ void Workshop::check_parts(const Project& project, Derived& derived, Progress& p
         if (progress.cancelled()) return;
         auto stocks = stocks_of(project, catalog_, id);
         if (!cached.checks || stocks != cached.checked_for || project.machine != cached.checked_on)
-            cached.checks = check_part(project, catalog_, *cached.result);
+            cached.checks = check_part(project, catalog_, *cached.result, progress);
+        if (progress.cancelled()) { // half a list is none
+            cached.checks.reset();
+            return;
+        }
         cached.checked_for = std::move(stocks), cached.checked_on = project.machine;
         for (const Finding& f : *cached.checks)
             if (f.code != "part.turn" || !lies_turned(project, f)) derived.findings.push_back(f);

@@ -1,4 +1,6 @@
 // The small grammars of SVG: numbers, lengths, transforms, colours, path data.
+#include <charconv>
+
 #include "core/formats/svg/path_data.h"
 #include "core/formats/svg/values.h"
 #include "core/geometry/polyline.h"
@@ -22,6 +24,38 @@ TEST_CASE("numbers as SVG writes them") {
     CHECK(px_per(Unit::mm) * 25.4 == Approx(96));
     CHECK(px_per(Unit::pt) * 72 == Approx(96));
     CHECK(px_per(Unit::quarter_mm) * 40 == Approx(px_per(Unit::cm)));
+}
+
+TEST_CASE("numbers are the nearest that there are, as the standard library reads them") {
+    dotlane::test::Random random("numbers");
+    for (int i = 0; i < 200'000; ++i) {
+        std::string text;
+        if (random.coin()) text += random.coin() ? "-" : "+";
+        const auto digits = [&](int n) {
+            for (int k = 0; k < n; ++k)
+                text += static_cast<char>('0' + random.whole(0, 9));
+        };
+        const int whole = random.whole(0, i % 7 == 0 ? 25 : 9),
+                  part = random.whole(whole == 0, i % 5 == 0 ? 25 : 9);
+        digits(whole);
+        if (part > 0 || random.coin()) text += '.', digits(part);
+        if (random.whole(0, 5) == 0)
+            text += "e" + std::to_string(random.whole(-30, 30)) + (random.coin() ? "" : " ");
+        double expected = 0;
+        const char* from = text.data() + (text[0] == '+');
+        std::from_chars(from, text.data() + text.size(), expected);
+        INFO(text);
+        Scanner scanner(text);
+        const auto got = scanner.number();
+        REQUIRE(got);
+        REQUIRE(*got == expected);
+        REQUIRE(std::signbit(*got) == std::signbit(expected));
+        // With something behind it, so that all eight bytes at a time can be read.
+        const auto again = Scanner(text + ",12345678").number();
+        REQUIRE(*again == expected);
+    }
+    CHECK(parse_numbers("0." + std::string(400, '0') + "1") == std::vector<double>{0});
+    CHECK(std::isinf(parse_numbers("1" + std::string(400, '0'))[0]));
 }
 
 TEST_CASE("transform lists") {

@@ -164,13 +164,13 @@ std::vector<DrawnLine> cut_to(const DrawnLine& line, const Region& clip) {
 
 } // namespace
 
-void Walker::emit(const pugi::xml_node& node, const Scope& scope, const Shape& user_shape) {
+void Walker::emit(const pugi::xml_node& node, const Scope& scope, Shape user_shape) {
     if (!scope.style.visible) return count("hidden objects", node);
     DrawnLine line;
     if (!take_style(node, scope, line.drawn)) return;
     line.name = shortened(valid_utf8(node.attribute("id").value()), longest_name);
     line.group = scope.group;
-    line.shape = transformed(user_shape, scope.to_page);
+    line.shape = transformed(std::move(user_shape), scope.to_page);
     const Box box = bounds(line.shape);
     const double reach = std::max({std::abs(box.x0), std::abs(box.y0), std::abs(box.x1), std::abs(box.y1)});
     if (!(reach < 1e9))

@@ -21,10 +21,23 @@ class PathParser {
             }
             in_.skip_space();
         }
+        finish();
         return std::move(out_);
     }
 
   private:
+    /// Contours are collected in one place that grows once, and kept as large as they are.
+    void finish() {
+        if (begun_) out_.contours.push_back(now_);
+        begun_ = false;
+    }
+    void begin(Point at) {
+        finish();
+        now_.start = at, now_.closed = false;
+        now_.segments.clear();
+        begun_ = open_ = true;
+    }
+
     /// One command letter with all its repeated argument groups.
     bool run(char letter) {
         in_.advance();
@@ -51,10 +64,9 @@ class PathParser {
         switch (command) {
         case 'M':
             if (!point(p)) return false;
-            out_.contours.push_back({p, {}, false});
+            begin(p);
             at_ = start_ = p;
             started_ = true;
-            open_ = true;
             return forget();
         case 'L':
             if (!point(p)) return false;
@@ -134,11 +146,11 @@ class PathParser {
     }
     /// After "z" a drawing command opens a new contour at the old start.
     Contour& contour() {
-        if (!open_) out_.contours.push_back({at_, {}, false}), open_ = true;
-        return out_.contours.back();
+        if (!open_) begin(at_);
+        return now_;
     }
     void close() {
-        if (open_) out_.contours.back().closed = true;
+        if (open_) now_.closed = true;
         open_ = false;
         at_ = start_;
         forget();
@@ -150,9 +162,10 @@ class PathParser {
 
     Scanner in_;
     PathData out_;
+    Contour now_;
     Point at_, start_, control_;
     char last_ = 0;
-    bool relative_ = false, started_ = false, open_ = false;
+    bool relative_ = false, started_ = false, open_ = false, begun_ = false;
 };
 
 } // namespace

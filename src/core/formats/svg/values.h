@@ -18,15 +18,25 @@ class Scanner {
     bool done() const { return at_ >= text_.size(); }
     char peek() const { return done() ? '\0' : text_[at_]; }
     void advance() { ++at_; }
-    void skip_space();
+    void skip_space() {
+        while (!done() && is_space(text_[at_]))
+            ++at_;
+    }
     /// White space with at most one comma among it.
-    void skip_separator();
+    void skip_separator() {
+        skip_space();
+        if (!done() && text_[at_] == ',') {
+            ++at_;
+            skip_space();
+        }
+    }
     /// SVG number grammar: "-.5", "1e3", "0.6.5" reads as two. Empty on syntax error.
     std::optional<double> number();
     /// A single '0' or '1', which may stand without a separator.
     std::optional<bool> flag();
 
   private:
+    static bool is_space(char c) { return c == ' ' || c == '\t' || c == '\n' || c == '\r' || c == '\f'; }
     std::string_view text_;
     std::size_t at_ = 0;
 };

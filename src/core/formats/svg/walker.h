@@ -50,7 +50,7 @@ class Walker {
     void shape(const pugi::xml_node& node, std::string_view name, const Scope& scope);
     void text(const pugi::xml_node& node, const Scope& scope);
     bool take_style(const pugi::xml_node& node, const Scope& scope, Drawn& drawn);
-    void emit(const pugi::xml_node& node, const Scope& scope, const Shape& user_shape);
+    void emit(const pugi::xml_node& node, const Scope& scope, Shape user_shape);
     void keep(DrawnLine line, const pugi::xml_node& node);
     /// Counts what areas are computed of; throws Stop when it is too much.
     void work(std::size_t segments, const pugi::xml_node& node);

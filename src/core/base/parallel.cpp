@@ -1,0 +1,50 @@
+#include "core/base/parallel.h"
+
+#include <algorithm>
+#include <atomic>
+#include <exception>
+#include <mutex>
+#include <thread>
+#include <utility>
+#include <vector>
+
+namespace dotlane {
+namespace {
+
+constexpr std::size_t worth_it = 3000; ///< points; below, starting a thread costs more than it saves
+constexpr unsigned most_threads = 8;
+thread_local bool inside = false; // one level of threads is enough
+
+} // namespace
+
+void in_parallel(std::size_t count, std::size_t cost, const std::function<void(std::size_t)>& work) {
+    const std::size_t cores = std::clamp(std::thread::hardware_concurrency(), 1U, most_threads);
+    const std::size_t threads = inside || cost < worth_it ? 1 : std::min(cores, count);
+    std::atomic<std::size_t> next{0};
+    std::exception_ptr thrown;
+    std::mutex guard;
+    const auto run = [&] {
+        try {
+            for (std::size_t i = next++; i < count; i = next++)
+                work(i);
+        } catch (...) {
+            const std::lock_guard lock(guard);
+            if (!thrown) thrown = std::current_exception();
+            next = count;
+        }
+    };
+    std::vector<std::thread> others;
+    for (std::size_t t = 1; t < threads; ++t)
+        others.emplace_back([&] {
+            inside = true;
+            run();
+        });
+    const bool before = std::exchange(inside, inside || threads > 1);
+    run();
+    inside = before;
+    for (std::thread& other : others)
+        other.join();
+    if (thrown) std::rethrow_exception(thrown);
+}
+
+} // namespace dotlane

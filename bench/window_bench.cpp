@@ -52,7 +52,7 @@ void first_paints(benchmark::State& state) {
     state.counters["empty_ms"] = 1000 * median(empty);
     state.counters["demo_ms"] = 1000 * median(demo);
     if (median(empty) > 0 && median(demo) > 0)
-        goal("window: first paint of the demo over an empty window's", median(demo) / median(empty), 3);
+        goal("window: first paint of the demo over an empty window's", median(demo) / median(empty), 2.5);
 }
 
 struct Large {

@@ -88,6 +88,7 @@ class Lister final : public Fields {
     }
     void flag(FieldName name, bool& value) override { add(Row::Kind::flag, name).value = value; }
     void choice(FieldName name, int& value, std::span<const char* const> words) override {
+        if (words.size() < 2) return; // nothing to choose
         Row& row = add(Row::Kind::choice, name);
         row.value = value;
         for (const char* word : words)

@@ -4,6 +4,7 @@
 #include <atomic>
 #include <exception>
 #include <mutex>
+#include <system_error>
 #include <thread>
 #include <utility>
 #include <vector>
@@ -33,17 +34,20 @@ void in_parallel(std::size_t count, std::size_t cost, const std::function<void(s
             next = count;
         }
     };
-    std::vector<std::thread> others;
-    for (std::size_t t = 1; t < threads; ++t)
-        others.emplace_back([&] {
-            inside = true;
-            run();
-        });
+    std::vector<std::jthread> others; // joined also when what follows throws
+    try {
+        for (std::size_t t = 1; t < threads; ++t)
+            others.emplace_back([&] {
+                inside = true;
+                run();
+            });
+    } catch (const std::system_error&) {
+        // The system gives no more threads: those that there are do all of it.
+    }
     const bool before = std::exchange(inside, inside || threads > 1);
     run();
     inside = before;
-    for (std::thread& other : others)
-        other.join();
+    others.clear();
     if (thrown) std::rethrow_exception(thrown);
 }
 

@@ -228,47 +228,39 @@ std::vector<Region> pieces(const Region& region) {
 
 Region without_holes(const Region& region, std::optional<Area> less_than) {
     struct Outer {
-        const Ring* ring;
+        std::size_t ring;
         Box box;
-        bool kept = true;
     };
     std::vector<Outer> outers;
     std::vector<const Ring*> gone;
     std::vector<char> stays(region.rings.size(), 1);
-    std::vector<std::size_t> outer_at(region.rings.size());
     for (std::size_t i = 0; i < region.rings.size(); ++i) {
         const Ring& ring = region.rings[i];
         const double a = signed_area_mm2(ring);
-        outer_at[i] = outers.size();
         if (a > 0)
-            outers.push_back({&ring, bounds(Region{{ring}})});
+            outers.push_back({i, bounds(Polyline{ring, true})});
         else if (!less_than || -a < in_square_mm(*less_than))
             gone.push_back(&ring), stays[i] = 0;
     }
+    std::sort(outers.begin(), outers.end(),
+              [](const Outer& a, const Outer& b) { return a.box.x0 < b.box.x0; });
     // A piece that lay in such a hole now lies in its surroundings. (Its own holes were smaller than this
     // one, so they are gone too.)
-    std::vector<Outer*> by_left;
-    for (Outer& outer : outers)
-        by_left.push_back(&outer);
-    std::sort(by_left.begin(), by_left.end(),
-              [](const Outer* a, const Outer* b) { return a->box.x0 < b->box.x0; });
     for (const Ring* hole : gone) {
-        const Box box = bounds(Region{{*hole}});
-        auto it = std::lower_bound(by_left.begin(), by_left.end(), box.x0,
-                                   [](const Outer* outer, double x) { return outer->box.x0 < x; });
-        for (; it != by_left.end() && (*it)->box.x0 <= box.x1; ++it) {
-            Outer& outer = **it;
-            if (!outer.kept || !box.contains(outer.box)) continue;
+        const Box box = bounds(Polyline{*hole, true});
+        auto it = std::lower_bound(outers.begin(), outers.end(), box.x0,
+                                   [](const Outer& outer, double x) { return outer.box.x0 < x; });
+        for (; it != outers.end() && it->box.x0 <= box.x1; ++it) {
+            if (!stays[it->ring] || !box.contains(it->box)) continue;
             // It may touch the hole's ring in single points, so the middle of an edge decides; rings never
             // cross.
-            const Ring& ring = *outer.ring;
-            if (ring_contains(*hole, mix(ring[0], ring[1 % ring.size()], 0.5))) outer.kept = false;
+            const Ring& ring = region.rings[it->ring];
+            if (ring_contains(*hole, mix(ring[0], ring[1 % ring.size()], 0.5))) stays[it->ring] = 0;
         }
     }
     Region filled;
     for (std::size_t i = 0; i < region.rings.size(); ++i)
-        if (stays[i] && (signed_area_mm2(region.rings[i]) <= 0 || outers[outer_at[i]].kept))
-            filled.rings.push_back(region.rings[i]);
+        if (stays[i]) filled.rings.push_back(region.rings[i]);
     return filled;
 }
 

@@ -9,7 +9,7 @@ const std::vector<FillKind>& fill_kinds() {
     return all;
 }
 
-void fields(FillStyle& style, Fields& f) {
+void choose(FillStyle& style, Fields& f) {
     std::vector<const char*> keys;
     for (const FillKind& kind : fill_kinds())
         keys.push_back(kind.key);
@@ -18,6 +18,9 @@ void fields(FillStyle& style, Fields& f) {
     f.choice({"style", "style", "", {7, R"("parallel")"}}, now, keys);
     if (now != before && now >= 0 && now < static_cast<int>(keys.size()))
         style = fill_kinds()[static_cast<std::size_t>(now)].fresh;
+}
+
+void fields(FillStyle& style, Fields& f) {
     std::visit([&](auto& s) { fields(s, f); }, style);
 }
 

@@ -16,7 +16,9 @@ struct FillKind : FillRow {
 /// In the order in which they are offered.
 const std::vector<FillKind>& fill_kinds();
 
-/// The choice of a style and the numbers of the chosen one.
+/// The choice of a style; another one has its first numbers.
+void choose(FillStyle& style, Fields& f);
+/// The numbers of the chosen one.
 void fields(FillStyle& style, Fields& f);
 
 } // namespace dotlane

@@ -88,6 +88,7 @@ Result<void> bring_marks_in(Project& project, const Finding& finding) {
     if (!part) return fail("remedy.none", "The part is gone.");
     const std::string& code = finding.remedy.code;
     const double factor = number_argument(finding, "factor").value_or(1);
+    if (code == "beyond.wrap") return fail("remedy.none", "There is no blank to break it at.");
     if (!finding.place.line_set) return tl::make_unexpected(gone());
     StepWhat what = TurnStep{degrees(90)};
     if (code == "beyond.smaller") what = ResizeStep{ResizeStep::By::percent, mm(100), factor * 100};

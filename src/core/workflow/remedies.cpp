@@ -16,6 +16,8 @@ namespace {
 std::optional<Result<void>> mend_step(Project& project, const Finding& finding, const Derived& derived) {
     const Part* part = find(project, finding.place.part);
     const Step* found = part ? find(*part, finding.place.step) : nullptr;
+    if (part && finding.place.step && !found)
+        return fail("remedy.none", "The step is gone; there is nothing to mend.");
     if (!found) return std::nullopt;
     const EvaluatedPart* evaluated = derived.part(part->id);
     Step step = *found;

@@ -24,11 +24,12 @@ struct FillStep {
                                  .makes = true,
                                  .inks = true};
     friend void fields(FillStep& s, Fields& f) {
-        fields(s.style, f);
+        choose(s.style, f);
         f.length({"spacing", "spacing", "Between neighbouring lines"}, s.spacing, mm(0.05), mm(50));
         f.angle({"angle", "angle", "Of the lines"}, s.angle);
         f.maybe_length({"inset", "inset", "From the edge"}, s.inset, mm(0), mm(100), "half tip");
         f.flag({"joined", "join ends", "Ends of neighbouring lines are joined along the edge"}, s.joined);
+        fields(s.style, f);
     }
     friend StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress);
     friend bool mend(FillStep& step, const Finding& finding, const InkReport* ink);

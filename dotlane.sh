@@ -72,13 +72,13 @@ demo)
     cp data/demo/saltmarsh.dotlane "$out/"
     build/src/cli/dot-lane-cli plan "$out/saltmarsh.dotlane" --why
     build/src/cli/dot-lane-cli export "$out/saltmarsh.dotlane" --to "$out/export"
-    offscreen build/src/app/dot-lane --shot sheets "$out/window.png"
+    offscreen build/src/shots/dot-lane-shots sheets "$out/window.png"
     say "the window is in $out/window.png"
     ;;
 shot)
     [ $# -eq 3 ] || { say "usage: ./dotlane.sh shot VIEW OUT.png (a VIEW that does not exist lists them)"; exit 2; }
     build
-    offscreen build/src/app/dot-lane --shot "$2" "$3"
+    offscreen build/src/shots/dot-lane-shots "$2" "$3"
     ;;
 test)
     need $build_packages $test_packages

@@ -13,6 +13,7 @@
 #include "app/lettering/glyph_grid.h"
 #include "app/window/ahead.h"
 #include "app/window/main_window.h"
+#include "app/window/project_files.h"
 #include "app/window/style.h"
 #include "bench/goals.h"
 #include "bench/process.h"
@@ -68,7 +69,7 @@ struct Large {
                       gather_lanes(*opened->source.drawing, workshop.catalog()));
         window.resize(1280, 800);
         window.show();
-        window.start_project(std::move(project), {});
+        window.files().start_project(std::move(project), {});
         window.settle();
     }
 };
@@ -131,10 +132,10 @@ void glyph_table(benchmark::State& state) {
         glyphs = workshop.fonts().glyphs({spec.font}).size();
         window.resize(1280, 800);
         window.show();
-        window.start_project(std::move(project), {});
+        window.files().start_project(std::move(project), {});
         window.settle();
         const Watch watch;
-        window.show_glyphs();
+        window.workspace().show_glyphs();
         window.findChild<app::GlyphGrid*>("glyph-grid")->viewport()->repaint();
         QApplication::processEvents();
         times.push_back(watch.seconds());
@@ -190,12 +191,12 @@ int first_paint(int argc, char** argv) {
     app::apply_theme(false);
     app::MainWindow window(workshop, disk(), folder.path().toStdString());
     app::apply_sheet();
-    window.set_ahead(&*ahead);
+    window.files().set_ahead(&*ahead);
     window.resize(1280, 800);
-    window.open_demo();
+    window.files().open_demo();
     if (!window.session().is_open()) return 1; // a demo that cannot be read would be waited for for ever
     window.show();
-    app::PartView& view = window.part_view();
+    app::PartView& view = window.workspace().part_view();
     view.installEventFilter(&watch);
     wait_for([&] { return watch.seen && window.session().drawn() && view.painted(); });
     folder.remove();

@@ -32,6 +32,16 @@
     </message>
 </context>
 <context>
+    <name>dotlane::app::Exporter</name>
+    <message numerus="yes">
+        <source>%n file(s) exported to %1.</source>
+        <translation>
+            <numerusform>%n file exported to %1.</numerusform>
+            <numerusform>%n files exported to %1.</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>dotlane::app::FindingsPill</name>
     <message numerus="yes">
         <source>%n finding(s)</source>
@@ -72,16 +82,6 @@
     </message>
 </context>
 <context>
-    <name>dotlane::app::MainWindow</name>
-    <message numerus="yes">
-        <source>%n file(s) exported to %1.</source>
-        <translation>
-            <numerusform>%n file exported to %1.</numerusform>
-            <numerusform>%n files exported to %1.</numerusform>
-        </translation>
-    </message>
-</context>
-<context>
     <name>dotlane::app::OpeningPanel</name>
     <message numerus="yes">
         <source>%n line(s), %1</source>
@@ -91,10 +91,10 @@
         </translation>
     </message>
     <message numerus="yes">
-        <source>%1 × %2, %n line(s)</source>
+        <source>%1, %n line(s)</source>
         <translation>
-            <numerusform>%1 × %2, %n line</numerusform>
-            <numerusform>%1 × %2, %n lines</numerusform>
+            <numerusform>%1, %n line</numerusform>
+            <numerusform>%1, %n lines</numerusform>
         </translation>
     </message>
 </context>

@@ -7,7 +7,7 @@
 #include "app/settings/language.h"
 #include "app/window/ahead.h"
 #include "app/window/main_window.h"
-#include "app/window/shots.h"
+#include "app/window/project_files.h"
 #include "app/window/style.h"
 #include "core/workflow/data_folder.h"
 #include "dotlane_config.h"
@@ -34,26 +34,19 @@ int main(int argc, char** argv) {
     parser.addVersionOption();
     parser.addPositionalArgument("file", "A project (.dotlane) or a drawing (.svg, .dxf, .hpgl).", "[file]");
     const QCommandLineOption demo("demo", "Open the demo project.");
-    const QCommandLineOption shot("shot", "Save a picture of a view and quit: --shot VIEW OUT.png.", "view");
-    const QCommandLineOption size("size", "Window size for --shot.", "WxH", "1280x800");
-    parser.addOptions({demo, shot, size});
+    parser.addOption(demo);
     parser.process(application);
 
     app::install_language();
     QApplication::setWindowIcon(QIcon(QString::fromStdString(data_folder() + "/icons/dot-lane.svg")));
-    app::apply_theme(!parser.isSet(shot) && QSettings().value("dark", false).toBool());
-    if (parser.isSet(shot)) {
-        const QStringList rest = parser.positionalArguments();
-        return app::take_shot(workshop, parser.value(shot), rest.value(0), parser.value(size));
-    }
+    app::apply_theme(QSettings().value("dark", false).toBool());
     app::MainWindow window(workshop, disk(), state_folder());
     app::apply_sheet();
-    if (ahead) window.set_ahead(&*ahead);
+    if (ahead) window.files().set_ahead(&*ahead);
     if (parser.isSet(demo))
-        window.open_demo();
+        window.files().open_demo();
     else if (!parser.positionalArguments().isEmpty())
-        window.open_path(parser.positionalArguments().front());
+        window.files().open_path(parser.positionalArguments().front());
     window.show();
-    window.offer_recovery();
     return QApplication::exec();
 }

@@ -11,24 +11,25 @@ using json = nlohmann::json;
 struct Described {
     const char* group;
     const char *key, *name, *about;
+    const char* wanted; ///< the heading under which it is offered
     std::function<void(Fields&)> members;
 };
 
 std::vector<Described> all_kinds() {
     std::vector<Described> out;
     for (const SourceKind& kind : all_source_kinds())
-        out.push_back({"source", kind.key, kind.name, kind.about,
+        out.push_back({"source", kind.key, kind.name, kind.about, title(kind.wanted),
                        [spec = kind.fresh](Fields& f) mutable { fields(spec, f); }});
     for (const StepKind& kind : step_kinds()) {
-        out.push_back({"step", kind.key, kind.name, kind.about,
+        out.push_back({"step", kind.key, kind.name, kind.about, title(kind.wanted),
                        [what = kind.fresh](Fields& f) mutable { fields(what, f); }});
         if (!kind.inks) continue;
         for (const FillKind& style : fill_kinds()) {
             StepWhat what = kind.fresh;
             const auto ok = set_fields(what, {std::string("style=") + style.key}, Project{});
             DOTLANE_CHECK(ok);
-            out.push_back(
-                {"fill", style.key, style.name, style.about, [what](Fields& f) mutable { fields(what, f); }});
+            out.push_back({"fill", style.key, style.name, style.about, title(kind.wanted),
+                           [what](Fields& f) mutable { fields(what, f); }});
         }
     }
     return out;
@@ -53,6 +54,7 @@ class KindsVerb final : public Verb {
                             {"kind", kind.key},
                             {"name", kind.name},
                             {"about", kind.about},
+                            {"wanted", kind.wanted},
                             {"fields", described_json(kind.members)}});
             if (c.json) continue;
             c.out << kind.group << " " << kind.key << ": " << kind.about << "\n";

@@ -123,7 +123,7 @@ TEST_CASE_METHOD(Saved, "a file that may only be read is not replaced") {
 TEST_CASE_METHOD(
     Saved, "a second kill right after restoring loses nothing, and saving asks when the file is newer") {
     type("quantity", "24");
-    window->recovery().flush();
+    window->files().recovery().flush();
     const std::string recovery = folder / "state/recovery";
     // The copy as a process that is gone would have left it.
     std::string copy, note;
@@ -149,7 +149,7 @@ TEST_CASE_METHOD(
     // At every moment from here on a copy stands: the old one until the new one is whole.
     CHECK(disk().list(folder / "state2/recovery").size() >= 2);
     window_again.settle();
-    window_again.recovery().flush();
+    window_again.files().recovery().flush();
     QTest::qWait(50);
     const auto names = disk().list(folder / "state2/recovery");
     CHECK(names.size() == 2);
@@ -178,7 +178,7 @@ TEST_CASE("a path is kept from the root on, wherever the program is started the 
     std::filesystem::current_path(here);
     CHECK(d.session().path() == QString::fromStdString(d.folder / "relative.dotlane"));
     d.type("quantity", "24");
-    d.window->recovery().flush();
+    d.window->files().recovery().flush();
     const std::string recovery = d.folder / "state/recovery";
     for (const std::string& name : disk().list(recovery))
         if (name.ends_with(".json"))
@@ -192,13 +192,14 @@ TEST_CASE("a folder that no copy can be written to is told once") {
     std::ofstream(d.folder / "state") << "a file stands where the folder should";
     app::MainWindow window(d.workshop, disk(), d.folder / "state");
     window.show();
-    window.start_project(must(load_project(disk(), DOTLANE_SOURCE "/tests/support/invitation.dotlane")), {});
+    window.files().start_project(
+        must(load_project(disk(), DOTLANE_SOURCE "/tests/support/invitation.dotlane")), {});
     window.settle();
     int told = 0;
-    QObject::connect(&window.recovery(), &app::Recovery::failed, [&] { ++told; });
+    QObject::connect(&window.files().recovery(), &app::Recovery::failed, [&] { ++told; });
     for (const int n : {24, 25, 26}) {
         window.session().change("n", [&](Project& p) { return set_quantity(p, p.parts.front().id, n); });
-        window.recovery().flush();
+        window.files().recovery().flush();
         QTest::qWait(20);
     }
     CHECK(told == 1);

@@ -14,7 +14,9 @@
 #include "app/bench/sheets_view.h"
 #include "app/board/board.h"
 #include "app/commands/dialogs.h"
+#include "app/widgets/picker.h"
 #include "app/window/main_window.h"
+#include "app/window/project_files.h"
 #include "app/window/style.h"
 #include "core/project/format.h"
 #include "tests/support/support.h"
@@ -53,7 +55,7 @@ class Driver {
         QApplication::setActiveWindow(window.get()); // a virtual screen has no window manager to do it
         // The demo's invitation alone: one part of seven lines on two sheets.
         if (demo)
-            window->start_project(
+            window->files().start_project(
                 must(load_project(disk(), DOTLANE_SOURCE "/tests/support/invitation.dotlane")), {});
         settle();
     }
@@ -131,15 +133,18 @@ class Driver {
         action->trigger();
         settle();
     }
-    /// From the menu of the recipe's button.
+    /// In a picker: types the words and takes what is then the first.
+    void pick(const char* picker, const QString& words) {
+        auto* typed = find<app::Picker>(picker)->findChild<QLineEdit*>("picker-typed");
+        typed->selectAll();
+        QTest::keyClicks(typed, words);
+        QTest::keyClick(typed, Qt::Key_Return);
+        settle();
+    }
+    /// From the recipe's picker.
     void add_step(const QString& words) {
-        for (QAction* action : find<QPushButton>("add-step")->menu()->actions())
-            if (action->text() == words) {
-                action->trigger();
-                settle();
-                return;
-            }
-        FAIL("no step " << words.toStdString());
+        press("add-step");
+        pick("step-picker", words);
     }
     /// The lowest visible control of this name: cards of steps lie below the source's.
     template<class T>

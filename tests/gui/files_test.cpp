@@ -112,7 +112,7 @@ TEST_CASE("a recovery copy is kept while there are unsaved changes and no longer
     Driver d;
     const std::string folder = d.folder / "state/recovery";
     d.type("quantity", "24");
-    d.window->recovery().flush();
+    d.window->files().recovery().flush();
     CHECK(disk().list(folder).size() == 2);
     CHECK(app::Recovery::left_behind(disk(), folder).empty()); // its process still lives
     d.answers.save = QString::fromStdString(d.folder / "a.dotlane");
@@ -125,7 +125,7 @@ TEST_CASE("edits until it is killed", "[.]") {
     Workshop workshop(catalog());
     app::MainWindow window(workshop, disk(), std::string(std::getenv("XDG_STATE_HOME")) + "/dot-lane");
     window.show();
-    window.open_demo();
+    window.files().open_demo();
     window.settle();
     window.session().change("edit",
                             [&](Project& p) { return set_quantity(p, window.session().choice().part, 24); });

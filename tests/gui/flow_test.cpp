@@ -5,7 +5,7 @@
 
 using namespace dotlane;
 using namespace dotlane::test;
-using View = app::MainWindow::View;
+using View = app::Workspace::View;
 
 namespace {
 
@@ -28,7 +28,7 @@ TEST_CASE("from a file with two colours to an exported folder") {
     CHECK(d.lines_in(Action::cut) == 1);
     CHECK(d.lines_in(Action::draw) == 1);
     d.key(Qt::Key_2, Qt::ControlModifier);
-    CHECK(d.window->view() == View::sheets);
+    CHECK(d.window->workspace().view() == View::sheets);
     d.press("add-sheet"); // the first sheet takes the part at hand
     REQUIRE(d.project().sheets.size() == 1);
     CHECK(d.project().sheets[0].placements.size() == 1);
@@ -37,9 +37,10 @@ TEST_CASE("from a file with two colours to an exported folder") {
     CHECK(derived->plan->totals.passes == 2);
     CHECK(derived->plan->totals.stops == 2); // load with both tools in; unload
     d.key(Qt::Key_3, Qt::ControlModifier);
-    d.window->rehearsal().seek(derived->plan->timeline.total());
+    d.window->workspace().rehearsal().seek(derived->plan->timeline.total());
     d.answers.folder_answer = QString::fromStdString(d.folder / "out");
     d.press("export");
+    INFO(d.window->notice_text().toStdString());
     CHECK(d.window->notice_text().contains("5 files exported"));
     const auto cut = must(read_svg(file(d.folder / "out/02-cut-fine-blade.svg"), {}));
     bool true_to_size = false;
@@ -52,9 +53,9 @@ TEST_CASE("from a file with two colours to an exported folder") {
 TEST_CASE("a file without a size asks once, the size chosen is the size made") {
     Driver d;
     const std::size_t parts = d.project().parts.size();
-    d.window->open_path(d.drawing_file("bare.svg",
-                                       "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 288 144'><rect "
-                                       "width='288' height='144' fill='none' stroke='#000'/></svg>"));
+    d.window->files().open_path(
+        d.drawing_file("bare.svg", "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 288 144'><rect "
+                                   "width='288' height='144' fill='none' stroke='#000'/></svg>"));
     d.settle();
     CHECK_FALSE(d.find<QPushButton>("take-in")->isEnabled());
     d.tick("scale-72");
@@ -72,7 +73,7 @@ TEST_CASE("a file without a size asks once, the size chosen is the size made") {
 TEST_CASE("opening can be given up, and then nothing has changed") {
     Driver d;
     const Project before = d.project();
-    d.window->open_path(d.drawing_file("card.svg", svg(two_colours)));
+    d.window->files().open_path(d.drawing_file("card.svg", svg(two_colours)));
     d.settle();
     d.choose("action-0", "Engrave");
     d.press("give-up");
@@ -83,7 +84,7 @@ TEST_CASE("opening can be given up, and then nothing has changed") {
 
 TEST_CASE("lanes proposed can be changed before they are taken in") {
     Driver d(false);
-    d.window->open_path(d.drawing_file("card.svg", svg(two_colours)));
+    d.window->files().open_path(d.drawing_file("card.svg", svg(two_colours)));
     d.settle();
     d.choose("action-0", "Score");
     d.choose("tool-1", "pen 0.8");
@@ -97,15 +98,16 @@ TEST_CASE("lanes proposed can be changed before they are taken in") {
 TEST_CASE("a broken file says so with its line and changes nothing") {
     Driver d;
     const Project before = d.project();
-    d.window->open_path(d.drawing_file("broken.svg", "<svg xmlns='http://www.w3.org/2000/svg'>\n<g>\n<rect"));
+    d.window->files().open_path(
+        d.drawing_file("broken.svg", "<svg xmlns='http://www.w3.org/2000/svg'>\n<g>\n<rect"));
     d.settle();
     CHECK(d.window->notice_text().contains("damaged or cut short"));
     CHECK(d.window->notice_text().contains("line 3"));
     CHECK(d.project() == before);
-    d.window->open_path(QString::fromStdString(d.folder / "none.svg"));
+    d.window->files().open_path(QString::fromStdString(d.folder / "none.svg"));
     d.settle();
     CHECK(d.window->notice_text().contains("no file"));
-    d.window->open_path(d.drawing_file("broken.dotlane", "{"));
+    d.window->files().open_path(d.drawing_file("broken.dotlane", "{"));
     d.settle();
     CHECK(d.window->notice_text().contains("damaged"));
     CHECK(d.project() == before);

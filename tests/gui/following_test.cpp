@@ -58,7 +58,7 @@ TEST_CASE_METHOD(Follower, "a layer is added to a card, follows it, and shows ho
 TEST_CASE_METHOD(Follower, "a shape card and a pattern take the outline of the chosen part") {
     press("start-label");
     press("new-part");
-    press("job-shape-card");
+    pick("job-picker", "Shape card");
     REQUIRE(project().parts.size() == 2);
     const auto& card = std::get<ShapeCard>(project().parts[1].source.spec);
     CHECK(card.of == project().parts[0].id);
@@ -67,7 +67,7 @@ TEST_CASE_METHOD(Follower, "a shape card and a pattern take the outline of the c
     CHECK(std::any_of(project().lanes.begin(), project().lanes.end(),
                       [](const Lane& l) { return l.action == Action::score; }));
     press("new-part");
-    press("job-repeat-pattern");
+    pick("job-picker", "Repeat pattern");
     choose("motif", "part");
     CHECK(borrows_from(project().parts[2].source.spec)); // found one by itself
     CHECK(session().derived()->findings.size() < 10);
@@ -76,7 +76,7 @@ TEST_CASE_METHOD(Follower, "a shape card and a pattern take the outline of the c
 
 TEST_CASE_METHOD(Follower, "a picture's colours become parts of their own, its pieces too, all live") {
     const QString path = QString::fromStdString(picture_of_moons(folder / "moons.png"));
-    window->open_path(path);
+    window->files().open_path(path);
     settle();
     press("part-per-piece");
     REQUIRE(project().parts.size() == 2);

@@ -11,6 +11,7 @@
 #include <sstream>
 #include <thread>
 
+#include "app/window/exporter.h"
 #include "core/base/text.h"
 #include "core/workflow/making.h"
 #include "core/workflow/manifest.h"
@@ -140,7 +141,7 @@ TEST_CASE("works until it is killed", "[.]") {
     if (copy < left.size() && static_cast<int>(copy) < restore.size())
         restore[static_cast<int>(copy)]->click();
     else
-        window.open_path(QString::fromStdString(path));
+        window.files().open_path(QString::fromStdString(path));
     window.settle();
     say("opened");
     for (;;) {
@@ -157,14 +158,14 @@ TEST_CASE("works until it is killed", "[.]") {
             break;
         case 2:
             if (window.session().project().parts.size() > 30) break;
-            window.open_path(QString::fromStdString(folder + "/art.svg"));
+            window.files().open_path(QString::fromStdString(folder + "/art.svg"));
             window.settle();
             if (auto* take = window.findChild<QPushButton*>("take-in"); take && take->isEnabled())
                 take->click();
             break;
         case 3:
             window.settle();
-            window.export_to(QString::fromStdString(folder + "/out"), true);
+            window.exporter().export_to(QString::fromStdString(folder + "/out"), true);
             window.settle();
             break;
         default:

@@ -12,7 +12,7 @@
 
 using namespace dotlane;
 using namespace dotlane::test;
-using View = app::MainWindow::View;
+using View = app::Workspace::View;
 
 namespace {
 
@@ -171,11 +171,11 @@ TEST_CASE("panels, views and sheets with one part or several cut nothing off") {
     for (const bool dark : {false, true}) {
         app::apply_style(dark);
         for (const View view : {View::part, View::sheets, View::rehearsal}) {
-            d.window->show_view(view);
+            d.window->workspace().show_view(view);
             d.settle();
             d.look("view " + std::to_string(static_cast<int>(view)));
         }
-        d.window->show_view(View::sheets);
+        d.window->workspace().show_view(View::sheets);
         d.settle();
         d.click(d.session().derived()->sheets.front().parts.front().box.centre());
         d.look("one part chosen");

@@ -8,6 +8,8 @@
 #include "app/lettering/glyph_grid.h"
 #include "app/recipe/step_card.h"
 #include "app/widgets/number_field.h"
+#include <QListWidget>
+
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -45,7 +47,7 @@ struct Maker : Driver {
         QTest::keyClicks(box, text);
         settle();
     }
-    /// The menu under "Add step": opening it and choosing from it.
+    /// The picker under "Add step": opening it and choosing from it.
     void add_step_(const QString& words) {
         actions += 2;
         add_step(words);
@@ -130,7 +132,7 @@ TEST_CASE_METHOD(Maker, "every job can be begun from the list, undone and begun 
     press("start-badge");
     for (const SourceKind& kind : source_kinds()) {
         press("new-part");
-        press((std::string("job-") + kind.key).c_str());
+        pick("job-picker", QString::fromLatin1(kind.name));
         CHECK(kind_of(part().source.spec)->key == std::string_view(kind.key));
         CHECK_FALSE(made().lines.empty());
         trigger("undo");
@@ -281,7 +283,7 @@ TEST_CASE_METHOD(Maker, "computed parts are saved and come back the same") {
     answers.save = QString::fromStdString(folder / "word.dotlane");
     trigger("save");
     trigger("close");
-    window->open_path(*answers.save);
+    window->files().open_path(*answers.save);
     settle();
     CHECK(project() == before);
     CHECK(made().box == box);
@@ -296,7 +298,7 @@ TEST_CASE_METHOD(Maker, "a picture dropped on the window is traced, and its numb
     for (const char* name : {"moon.png", "moon.jpg"}) {
         const QString path = QString::fromStdString(folder / name);
         REQUIRE(image.save(path));
-        window->open_path(path);
+        window->files().open_path(path);
         settle();
         REQUIRE(std::holds_alternative<Picture>(part().source.spec));
         CHECK(part().name.starts_with("moon"));
@@ -308,7 +310,7 @@ TEST_CASE_METHOD(Maker, "a picture dropped on the window is traced, and its numb
         trigger("undo");
     }
     must(disk().write_atomically(folder / "torn.png", file(folder / "moon.png").substr(0, 90)));
-    window->open_path(QString::fromStdString(folder / "torn.png"));
+    window->files().open_path(QString::fromStdString(folder / "torn.png"));
     settle();
     CHECK(notice_says("damaged or cut short")); // said, and nothing is made of it
     CHECK(project().parts.size() == 2);
@@ -317,7 +319,7 @@ TEST_CASE_METHOD(Maker, "a picture dropped on the window is traced, and its numb
     const auto density = bare.find("pHYs"); // Qt always writes one
     REQUIRE(density != std::string::npos);
     must(disk().write_atomically(folder / "bare.png", bare.erase(density - 4, 21)));
-    window->open_path(QString::fromStdString(folder / "bare.png"));
+    window->files().open_path(QString::fromStdString(folder / "bare.png"));
     settle();
     CHECK(project().parts.size() == 2);
     CHECK_FALSE(find<QPushButton>("take-in")->isEnabled());
@@ -325,9 +327,74 @@ TEST_CASE_METHOD(Maker, "a picture dropped on the window is traced, and its numb
     press("take-in");
     REQUIRE(project().parts.size() == 3);
     CHECK(in_mm(std::get<Picture>(part().source.spec).width) == Approx(300 / 150.0 * 25.4));
-    window->open_path(QString::fromStdString(folder / "bare.png"));
+    window->files().open_path(QString::fromStdString(folder / "bare.png"));
     settle();
     type("wanted-width", "80 mm");
     press("take-in");
     CHECK(in_mm(std::get<Picture>(part().source.spec).width) == Approx(80));
+}
+
+TEST_CASE_METHOD(Maker,
+                 "the picker of steps: letters narrow it, arrows go on, Enter takes, Escape gives up") {
+    press("start-label");
+    press("add-step");
+    auto* picker = find<app::Picker>("step-picker");
+    auto* list = picker->findChild<QListWidget*>("picker-list");
+    const auto seen = [&] {
+        QStringList out;
+        for (int i = 0; i < list->count(); ++i)
+            if (!list->item(i)->isHidden()) out << list->item(i)->text();
+        return out;
+    };
+    const QStringList all = seen();
+    CHECK(all.size() > static_cast<int>(step_kinds().size())); // and the headings
+    CHECK(QApplication::focusWidget() == find<QLineEdit>("picker-typed"));
+    // Each kind has a picture, and they differ from one another.
+    std::set<QByteArray> pictures;
+    for (int i = 0; i < list->count(); ++i) {
+        const QImage picture = list->item(i)->data(Qt::UserRole + 2).value<QPixmap>().toImage();
+        if (list->item(i)->data(Qt::UserRole).isNull()) continue;
+        INFO(list->item(i)->text().toStdString());
+        REQUIRE_FALSE(picture.isNull());
+        pictures.insert(QByteArray(reinterpret_cast<const char*>(picture.bits()), picture.sizeInBytes()));
+    }
+    CHECK(pictures.size() >= step_kinds().size() / 2); // some change nothing of a plain label
+    auto* typed = find<QLineEdit>("picker-typed");
+    QTest::keyClicks(typed, "lines edge");
+    CHECK(seen() == QStringList{"Lines along the edge", "Outline", "Corners"});
+    QTest::keyClick(typed, Qt::Key_Down);
+    CHECK(list->currentItem()->text() == "Corners");
+    QTest::keyClick(typed, Qt::Key_Down); // the last stays
+    QTest::keyClick(typed, Qt::Key_Return);
+    settle();
+    REQUIRE(part().steps.size() == 1);
+    CHECK(std::holds_alternative<CornersStep>(part().steps.front().what));
+    CHECK_FALSE(picker->isVisible());
+    press("add-step");
+    CHECK(seen() == all); // nothing stays typed
+    QTest::keyClicks(find<QLineEdit>("picker-typed"), "no such thing");
+    CHECK(seen().isEmpty());
+    QTest::keyClick(find<QLineEdit>("picker-typed"), Qt::Key_Return);
+    CHECK(part().steps.size() == 1);
+    QTest::keyClick(find<QLineEdit>("picker-typed"), Qt::Key_Escape);
+    CHECK_FALSE(picker->isVisible());
+    // A press on a row takes it too.
+    press("add-step");
+    QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualItemRect(list->item(1)).center());
+    settle();
+    CHECK(part().steps.size() == 2);
+}
+
+TEST_CASE_METHOD(Maker, "what is made can be found on the start page by letters") {
+    auto* typed = find<QLineEdit>("start-typed");
+    CHECK(shown("start-badge"));
+    QTest::keyClicks(typed, "scallop");
+    CHECK_FALSE(shown("start-badge"));
+    CHECK(shown("start-label")); // told with it
+    CHECK(shown("start-edge-strip"));
+    QTest::keyClick(typed, Qt::Key_Down);
+    QTest::keyClick(typed, Qt::Key_Up);
+    QTest::keyClick(typed, Qt::Key_Return);
+    settle();
+    CHECK(std::holds_alternative<Label>(part().source.spec));
 }

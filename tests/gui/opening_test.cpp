@@ -9,7 +9,7 @@ namespace {
 struct OpeningDriver : Driver {
     OpeningDriver() {
         must(disk().write_atomically(folder / "littered.svg", littered));
-        window->open_path(QString::fromStdString(folder / "littered.svg"));
+        window->files().open_path(QString::fromStdString(folder / "littered.svg"));
         settle();
     }
     const Part& last() { return window->session().project().parts.back(); }
@@ -23,14 +23,14 @@ TEST_CASE_METHOD(OpeningDriver,
     press_words("Take it in");
     CHECK(last().source.drawing->lines.size() == 2);
     CHECK(bounds(*last().source.drawing).width() == Approx(140));
-    window->open_path(QString::fromStdString(folder / "littered.svg"));
+    window->files().open_path(QString::fromStdString(folder / "littered.svg"));
     settle();
     press_words("Bring near");
     press_words("Take it in");
     CHECK(last().source.drawing->lines.size() == 3);
     CHECK(bounds(*last().source.drawing).width() == Approx(140 + stray_gap_mm + 1.2));
     // Taken in as it is, it is still told there, with the same buttons.
-    window->open_path(QString::fromStdString(folder / "littered.svg"));
+    window->files().open_path(QString::fromStdString(folder / "littered.svg"));
     settle();
     press_words("Take it in");
     CHECK(bounds(*last().source.drawing).width() > 380);

@@ -15,7 +15,7 @@ struct Both {
 };
 
 void on_sheets(Driver& d) {
-    d.window->show_view(app::MainWindow::View::sheets);
+    d.window->workspace().show_view(app::Workspace::View::sheets);
     d.settle();
 }
 

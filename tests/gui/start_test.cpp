@@ -32,7 +32,7 @@ TEST_CASE("the part is shown before the plan is ready") {
     QStringList order;
     QObject::connect(&d.session(), &app::Session::drawnChanged, [&] { order << "drawn"; });
     QObject::connect(&d.session(), &app::Session::derivedChanged, [&] { order << "planned"; });
-    d.window->open_demo();
+    d.window->files().open_demo();
     CHECK(d.session().drawing());
     d.settle();
     // First its part alone, then all parts and sheets.
@@ -50,10 +50,10 @@ TEST_CASE("a project opened before the window comes up is what it comes up with"
     Workshop workshop(catalog());
     TemporaryFolder folder;
     app::MainWindow window(workshop, disk(), folder.path + "/state");
-    window.open_demo();
+    window.files().open_demo();
     window.show();
     window.settle();
-    CHECK(window.part_view().isVisible());
+    CHECK(window.workspace().part_view().isVisible());
     CHECK_FALSE(window.findChild<app::StartPage*>());
     app::MainWindow other(workshop, disk(), folder.path + "/state");
     other.show();
@@ -71,7 +71,7 @@ TEST_CASE("panels are made when they are first shown, with what is there already
     CHECK(d.window->findChildren<app::LanePanel*>().size() == 1);
     d.trigger("lanes");
     CHECK(d.window->findChildren<app::LanePanel*>().size() == 1);
-    d.window->show_view(app::MainWindow::View::sheets);
+    d.window->workspace().show_view(app::Workspace::View::sheets);
     CHECK(d.find<QComboBox>("stock")->count() > 0);
     CHECK_FALSE(d.find<QComboBox>("stock")->currentText().isEmpty());
 }
@@ -81,7 +81,6 @@ TEST_CASE("the project of the command line is worked ahead, what is no project i
     Workshop workshop(catalog());
     CHECK_FALSE(ahead_of(workshop, {"dot-lane"}));
     CHECK_FALSE(ahead_of(workshop, {"dot-lane", "heron.svg"}));
-    CHECK_FALSE(ahead_of(workshop, {"dot-lane", "--demo", "--shot", "part"}));
     CHECK(ahead_of(workshop, {"dot-lane", "/nowhere/at all.dotlane"})); // the window says what is wrong
     { CHECK(ahead_of(workshop, {"dot-lane", "--demo"})); }              // waited for at the end
     // The window that opens the same project finds its parts made: they are the workshop's own.

@@ -5,24 +5,24 @@
 #include <iostream>
 
 #include "app/window/palette.h"
-#include "app/window/shots.h"
 #include "core/workflow/opening.h"
 #include "present/words.h"
+#include "shots/views.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
 using namespace dotlane::test;
-using View = app::MainWindow::View;
+using View = app::Workspace::View;
 
 TEST_CASE("every named view can be pictured, in both themes, and fills its picture") {
     TemporaryFolder folder;
     Workshop workshop(catalog());
     for (const char* view :
-         {"start", "opening", "part", "chosen", "sheets", "rehearsal", "stop", "end", "lanes", "findings",
-          "why", "help", "find", "empty", "part-dark", "rehearsal-dark"}) {
+         {"start", "opening", "part", "chosen", "jobs", "steps", "sheets", "rehearsal", "stop", "end",
+          "lanes", "findings", "why", "help", "find", "empty", "part-dark", "rehearsal-dark"}) {
         const QString out = QString::fromStdString(folder / (std::string(view) + ".png"));
         INFO(view);
-        CHECK(app::take_shot(workshop, view, out, "1280x800") == 0);
+        CHECK(shots::take_shot(workshop, view, out, "1280x800") == 0);
         const QImage image(out);
         CHECK(image.size() == QSize(1280, 800)); // nothing forces the window wider
         std::set<QRgb> colours;
@@ -31,14 +31,14 @@ TEST_CASE("every named view can be pictured, in both themes, and fills its pictu
                 colours.insert(image.pixel(x, y));
         CHECK(colours.size() > 12);
     }
-    CHECK(app::take_shot(workshop, "no-such-view", "x.png", "1280x800") == 2);
+    CHECK(shots::take_shot(workshop, "no-such-view", "x.png", "1280x800") == 2);
     app::apply_style(false);
 }
 
 TEST_CASE("the window can be made small and nothing is lost sideways") {
     Driver d;
     for (const View view : {View::part, View::sheets, View::rehearsal}) {
-        d.window->show_view(view);
+        d.window->workspace().show_view(view);
         d.window->resize(1024, 700);
         d.settle();
         CHECK(d.window->width() <= 1024);
@@ -58,7 +58,7 @@ TEST_CASE("every control has a name for screen readers") {
         }
     };
     for (const View view : {View::part, View::sheets, View::rehearsal}) {
-        d.window->show_view(view);
+        d.window->workspace().show_view(view);
         d.settle();
         check();
     }
@@ -96,7 +96,7 @@ TEST_CASE("a command is found by a few of its letters") {
     QTest::keyClick(field, Qt::Key_Up);
     QTest::keyClick(field, Qt::Key_Return);
     d.settle();
-    CHECK(d.window->view() == View::rehearsal);
+    CHECK(d.window->workspace().view() == View::rehearsal);
     d.trigger("find-command");
     QTest::keyClick(d.find<QLineEdit>("palette-field"), Qt::Key_Escape);
     CHECK_FALSE(d.shown("palette-field"));
@@ -193,7 +193,7 @@ TEST_CASE("a drawing of 200,000 segments opens without freezing the window") {
         // would not have beaten at all in between.
         CHECK(beats >= 5);
     };
-    d.window->open_path(path);
+    d.window->files().open_path(path);
     run_until("20 MB, 200,000 segments opened", [&] { return d.shown("take-in") && d.canvas()->painted(); });
     d.tick("scale-72");
     QTimer::singleShot(0, [&] { QTest::mouseClick(d.find<QPushButton>("take-in"), Qt::LeftButton); });

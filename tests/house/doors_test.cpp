@@ -130,10 +130,28 @@ TEST_CASE("app and cli see core and present, never each other, present has no wi
     }
 }
 
+TEST_CASE("the rooms of the window: widgets know no project at hand, regions meet in the window") {
+    may_include("app/widgets", {"present", "core/base", "core/project", "core/workflow", "core/recipe"});
+    for (const char* region : {"board", "jobs", "lanes", "lettering", "run", "settings"})
+        for (const Include& i : includes())
+            if (i.from == std::string("app/") + region && i.to.starts_with("app/") && i.to != i.from) {
+                INFO(i.file << " includes " << i.to);
+                CHECK((i.to == "app/widgets" || i.to == "app/commands"));
+            }
+    for (const Include& i : includes()) {
+        INFO(i.file << " includes " << i.to);
+        if (i.to == "app/window") CHECK((i.from == "app/window" || i.from == "app" || i.from == "shots"));
+        if (i.from == "app/commands") CHECK((!i.to.starts_with("app/") || i.to == i.from));
+        if (i.from.starts_with("app") || i.from.starts_with("present") || i.from.starts_with("cli"))
+            CHECK(i.to != "shots");
+    }
+}
+
 TEST_CASE("no cycles between the folders of core, nor of app") {
     std::map<std::string, std::set<std::string>> edges;
     for (const Include& i : includes())
-        if (!i.to.starts_with("<") && i.from != i.to && i.from.starts_with("core/"))
+        if (!i.to.starts_with("<") && i.from != i.to &&
+            (i.from.starts_with("core/") || i.from.starts_with("app/")))
             edges[i.from].insert(i.to);
     std::map<std::string, int> state;
     const std::function<void(const std::string&)> visit = [&](const std::string& m) {

@@ -40,7 +40,7 @@ LineSetCard::LineSetCard(Session& session, LineSetId set, QWidget* parent)
     connect(this, &Card::pressed, this, &LineSetCard::choose_lines);
     connect(plate_, &PlateButton::lane_opened, this, &LineSetCard::lane_opened);
     connect(plate_, &PlateButton::clicked, this, [this] {
-        plate_->offer_lanes(session_, [this](LaneId lane) {
+        plate_->offer_lanes(session_.project(), [this](LaneId lane) {
             const LineSet* now = line_set();
             if (!now) return;
             session_.change(tr("Send lines to a lane"), [part = session_.choice().part, set = *now,

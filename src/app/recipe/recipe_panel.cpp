@@ -3,13 +3,13 @@
 #include <QApplication>
 #include <QCursor>
 #include <QHBoxLayout>
-#include <QMenu>
 #include <QTimer>
 
 #include "app/recipe/finding_list.h"
 #include "app/recipe/line_set_card.h"
 #include "app/recipe/source_card.h"
 #include "app/recipe/step_card.h"
+#include "app/recipe/step_picker.h"
 #include "app/widgets/focus.h"
 
 namespace dotlane::app {
@@ -17,21 +17,23 @@ namespace dotlane::app {
 RecipePanel::RecipePanel(Session& session, QWidget* parent)
     : SidePanel(tr("Recipe"), parent)
     , session_(session)
+    , picker_(new StepPicker(session, this))
     , stations_(new StationColumn(this))
     , findings_(new FindingList(session, this)) {
-    auto* add = pill(tr("Add step"), this);
-    add->setObjectName("add-step");
-    add->setToolTip(tr("Do something with the chosen lines"));
-    auto* menu = new QMenu(add);
-    menu->setToolTipsVisible(true);
-    for (const StepKind& kind : step_kinds()) {
-        QAction* action = menu->addAction(QCoreApplication::translate("Steps", kind.name));
-        action->setToolTip(QCoreApplication::translate("Steps", kind.about));
-        connect(action, &QAction::triggered, this, [this, key = kind.key] { Q_EMIT step_wanted(key); });
-    }
-    add->setMenu(menu);
-    head()->addWidget(add);
+    add_ = pill(tr("Add step"), this);
+    add_->setObjectName("add-step");
+    add_->setToolTip(tr("Do something with the chosen lines"));
+    head()->addWidget(add_);
+    body()->addWidget(picker_);
     body()->addWidget(stations_);
+    connect(add_, &QPushButton::clicked, this,
+            [this] { picker_->isHidden() ? show_picker() : end_picking(); });
+    connect(picker_, &StepPicker::given_up, this, &RecipePanel::end_picking);
+    connect(picker_, &StepPicker::row_wanted, this, [this](const QRect& row) { scroll_to(picker_, row); });
+    connect(picker_, &StepPicker::chosen, this, [this](const QString& kind) {
+        end_picking();
+        Q_EMIT step_wanted(kind);
+    });
     body()->addWidget(findings_);
     connect(findings_, &FindingList::chosen, this, [this](const Finding& f) {
         if (f.place.box.valid()) Q_EMIT place_wanted(f.place.box);
@@ -47,8 +49,27 @@ void RecipePanel::wake() {
     if (!std::exchange(awake_, true)) show_recipe();
 }
 
+void RecipePanel::show_picker() {
+    if (!session_.part()) return;
+    stations_->hide();
+    findings_->hide();
+    add_->setText(tr("Cancel"));
+    picker_->open();
+    scroll_to(picker_, QRect(0, 0, 1, 1));
+}
+
+void RecipePanel::end_picking() {
+    picker_->hide();
+    stations_->show();
+    findings_->show();
+    add_->setText(tr("Add step"));
+    add_->setFocus();
+}
+
 void RecipePanel::show_recipe() {
     if (!awake_) return;
+    if (!picker_->isHidden() && shown_ != session_.choice().part)
+        end_picking(); // its pictures are of another
     const Part* part = session_.part();
     std::vector<LineSetId> set_ids;
     std::vector<StepId> step_ids;

@@ -6,12 +6,15 @@
 #include "app/commands/session.h"
 #include "app/widgets/side_panel.h"
 
+class QPushButton;
+
 namespace dotlane::app {
 
 class SourceCard;
 class LineSetCard;
 class StepCard;
 class FindingList;
+class StepPicker;
 
 class RecipePanel : public SidePanel {
     Q_OBJECT
@@ -22,6 +25,9 @@ class RecipePanel : public SidePanel {
     /// Makes the cards now; until then there are none, so that the drawing on the bench does not wait for
     /// them.
     void wake();
+
+    /// The steps that can be added, instead of the recipe, until one is chosen.
+    void show_picker();
 
   Q_SIGNALS:
     void lane_opened(dotlane::LaneId lane);
@@ -34,6 +40,7 @@ class RecipePanel : public SidePanel {
 
   private:
     void show_recipe();
+    void end_picking();
     void rebuild();
     void show_findings();
     /// How many steps have their middle above this place of the screen.
@@ -43,6 +50,8 @@ class RecipePanel : public SidePanel {
     void light(StepCard* card);
 
     Session& session_;
+    QPushButton* add_;
+    StepPicker* picker_;
     StationColumn* stations_;
     FindingList* findings_;
     SourceCard* source_ = nullptr;

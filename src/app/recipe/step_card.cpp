@@ -80,7 +80,7 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     rows()->addWidget(sources_);
     connect(sources_lane_, &PlateButton::lane_opened, this, &StepCard::lane_opened);
     connect(sources_lane_, &PlateButton::clicked, this, [this] {
-        sources_lane_->offer_lanes(session_, [this](LaneId lane) {
+        sources_lane_->offer_lanes(session_.project(), [this](LaneId lane) {
             change_sources(tr("Lane of the source"), [lane](Project& p, PartId part, LineSetId set) {
                 return set_lane(p, part, set, lane);
             });
@@ -125,7 +125,7 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     });
     connect(plate_, &PlateButton::lane_opened, this, &StepCard::lane_opened);
     connect(plate_, &PlateButton::clicked, this, [this] {
-        plate_->offer_lanes(session_, [this](LaneId lane) {
+        plate_->offer_lanes(session_.project(), [this](LaneId lane) {
             edit(tr("Lane of the step"), [lane](Step& s) { s.lane = lane; });
         });
     });

@@ -44,16 +44,21 @@ void PlateButton::set_lane(const Project& project, LaneId id) {
     update();
 }
 
-void PlateButton::offer_lanes(Session& session, const std::function<void(LaneId)>& chosen) {
-    QMenu menu(this);
-    for (const Lane& lane : session.project().lanes) {
-        auto* action = menu.addAction(
-            plate_icon(session.project(), lane.id),
-            tr("%1, %2").arg(present::action_title(lane.action), QString::fromStdString(lane.name)));
-        action->setCheckable(true);
-        action->setChecked(lane.id == lane_);
-        connect(action, &QAction::triggered, this, [chosen, id = lane.id] { chosen(id); });
+void add_lanes(QMenu& menu, const Project& project, LaneId now, const QString& words,
+               const std::function<void(LaneId)>& chosen) {
+    for (const Lane& lane : project.lanes) {
+        auto* action =
+            menu.addAction(plate_icon(project, lane.id),
+                           words.arg(present::action_title(lane.action), QString::fromStdString(lane.name)));
+        action->setCheckable(now.value != 0);
+        action->setChecked(lane.id == now);
+        QObject::connect(action, &QAction::triggered, &menu, [chosen, id = lane.id] { chosen(id); });
     }
+}
+
+void PlateButton::offer_lanes(const Project& project, const std::function<void(LaneId)>& chosen) {
+    QMenu menu(this);
+    add_lanes(menu, project, lane_, tr("%1, %2"), chosen);
     if (lane_) {
         menu.addSeparator();
         connect(menu.addAction(tr("Change this lane...")), &QAction::triggered, this,

@@ -3,7 +3,11 @@
 
 #include <QAbstractButton>
 
-#include "app/commands/session.h"
+#include <functional>
+
+#include "core/project/project.h"
+
+class QMenu;
 
 namespace dotlane::app {
 
@@ -15,7 +19,7 @@ class PlateButton : public QAbstractButton {
     void set_lane(const Project& project, LaneId lane);
     /// Opens a menu of all lanes below the button; `chosen` gets the answer. "Change this lane" emits
     /// lane_opened.
-    void offer_lanes(Session& session, const std::function<void(LaneId)>& chosen);
+    void offer_lanes(const Project& project, const std::function<void(LaneId)>& chosen);
 
   Q_SIGNALS:
     void lane_opened(dotlane::LaneId lane);
@@ -30,6 +34,9 @@ class PlateButton : public QAbstractButton {
     QColor colour_;
 };
 
+/// An entry for each lane; `words`: of its action and its name, as "To %1, %2".
+void add_lanes(QMenu& menu, const Project& project, LaneId now, const QString& words,
+               const std::function<void(LaneId)>& chosen);
 /// A plate as an icon for menus and combo boxes.
 QIcon plate_icon(const Project& project, LaneId lane);
 

@@ -94,6 +94,13 @@ void SidePanel::scroll_to(QWidget* widget, int margin) {
     scroll_->ensureWidgetVisible(widget, 0, margin);
 }
 
+void SidePanel::scroll_to(QWidget* widget, const QRect& place) {
+    settle_layouts(scroll_);
+    const QPoint at = widget->mapTo(scroll_->widget(), place.topLeft());
+    scroll_->ensureVisible(0, at.y() + place.height(), 0, 8);
+    scroll_->ensureVisible(0, at.y(), 0, 40); // with the heading above it
+}
+
 void SidePanel::scroll_towards(const QPoint& global) {
     const QPoint at = scroll_->widget()->mapFromGlobal(global);
     scroll_->ensureVisible(0, at.y(), 0, 36);

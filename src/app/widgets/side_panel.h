@@ -44,6 +44,8 @@ class SidePanel : public QFrame {
     QVBoxLayout* body() { return body_; }
     /// Brings a widget of the column into view.
     void scroll_to(QWidget* widget, int margin = 12);
+    /// Brings what lies in this place of a widget into view.
+    void scroll_to(QWidget* widget, const QRect& place);
     /// While something is dragged near the upper or lower end of the column.
     void scroll_towards(const QPoint& global);
 

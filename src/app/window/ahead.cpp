@@ -27,7 +27,6 @@ std::shared_ptr<const Project> Ahead::project(const std::string& path) const {
 
 std::optional<Ahead> Ahead::of_arguments(Workshop& workshop, int argc, char** argv) {
     const std::vector<std::string_view> words(argv + 1, argv + argc);
-    if (std::find(words.begin(), words.end(), "--shot") != words.end()) return std::nullopt;
     for (const std::string_view word : words) {
         if (word == "--demo") return Ahead(workshop, demo_path());
         if (word.ends_with(".dotlane")) return Ahead(workshop, std::string(word));

@@ -4,6 +4,7 @@
 #include <QHBoxLayout>
 
 #include "app/widgets/card.h"
+#include "app/window/actions.h"
 
 namespace dotlane::app {
 namespace {
@@ -36,37 +37,35 @@ HelpPanel::HelpPanel(QWidget* parent)
     auto* back = pill(tr("Done"), this);
     head()->addWidget(back);
     connect(back, &QPushButton::clicked, this, &HelpPanel::done);
-    body()->addWidget(table(tr("Everywhere"),
-                            {{tr("Ctrl+K"), tr("find a command")},
-                             {tr("1, 2, 3"), tr("part, sheets, rehearsal")},
-                             {tr("Ctrl+Z"), tr("undo; Ctrl+Shift+Z redoes")},
-                             {tr("Wheel"), tr("zoom; middle button moves the view")},
-                             {tr("Ctrl+0"), tr("fit")},
-                             {tr("F8"), tr("all findings")}},
-                            this));
+}
+
+void HelpPanel::show_keys(const Actions& actions) {
+    if (std::exchange(shown_, true)) return; // they stay the same while the program runs
+    std::map<MenuName, Rows> keyed;
+    for (const Actions::One& one : actions.all()) {
+        QStringList keys;
+        for (const QKeySequence& key : one.entry.keys)
+            keys << key.toString(QKeySequence::NativeText);
+        if (!one.entry.letter.isEmpty()) keys << one.entry.letter;
+        if (!keys.isEmpty())
+            keyed[one.entry.menu].push_back(
+                {keys.join(", "), QString(one.entry.words).remove('&').remove("...")});
+    }
     body()->addWidget(table(
-        tr("On a part"),
-        {{tr("Click, drag"), tr("choose a line, or all inside a box; Shift adds, Ctrl adds or takes away")},
-         {tr("C S H D F E M R"),
-          tr("send the chosen lines to cut, score, perforate (holes), draw, foil, engrave, emboss, "
-             "print; again: the next lane of that action")},
-         {tr("Ctrl+Alt+C"), tr("choose all of this colour")},
-         {tr("Ctrl+Alt+I"), tr("choose all inside this outline")},
-         {tr("Ctrl+Alt+F"), tr("fill the chosen lines")},
-         {tr("Ctrl+Alt+D"), tr("copy the part")},
-         {tr("Ctrl+Alt+G"), tr("glyphs of the font; there Alt+Left, Alt+Right kern the pair at the caret")}},
+        tr("On the bench"),
+        {{tr("Wheel"), tr("zoom; the middle button moves the view")},
+         {tr("Click, drag"), tr("choose a line, or all inside a box; Shift adds, Ctrl adds or takes away")},
+         {tr("Arrows"), tr("move what is chosen on a sheet by 1 mm; Shift 10 mm, Ctrl 0.1 mm")}},
         this));
-    body()->addWidget(table(tr("On a sheet"),
-                            {{tr("Arrows"), tr("move by 1 mm; Shift 10 mm, Ctrl 0.1 mm")},
-                             {tr("Ctrl+R"), tr("quarter turn")},
-                             {tr("Ctrl+M"), tr("mirror")},
-                             {tr("Ctrl+D"), tr("duplicate")}},
-                            this));
+    for (const auto& [menu, rows] : keyed)
+        body()->addWidget(table(QString(title(menu)).remove('&'), rows, this));
     body()->addWidget(table(tr("In the rehearsal"),
                             {{tr("Space"), tr("play or pause")},
                              {tr("N, B"), tr("next stop, stop before")},
                              {tr("Left, Right"), tr("2 seconds; with Shift 30")}},
                             this));
+    body()->addWidget(
+        table(tr("At the glyphs"), {{tr("Alt+Left, Alt+Right"), tr("kern the pair at the caret")}}, this));
     body()->addWidget(table(tr("Words"),
                             {{tr("lane"), tr("one tool doing one action; every line runs in exactly one")},
                              {tr("pass"), tr("one tool over one sheet, without a hand touching anything")},

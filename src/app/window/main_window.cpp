@@ -1,29 +1,20 @@
 #include "app/window/main_window.h"
 
-#include <QDesktopServices>
-#include <QDragEnterEvent>
+#include <QCloseEvent>
+#include <QElapsedTimer>
+#include <QLabel>
+#include <QMenuBar>
 #include <QMimeData>
-#include <QSplitter>
 #include <QStackedWidget>
 #include <QThreadPool>
-#include <QTimer>
+#include <QUndoStack>
 
-#include "app/bench/part_view.h"
-#include "app/bench/sheets_view.h"
-#include "app/bench/transport_bar.h"
-#include "app/board/board.h"
-#include "app/jobs/jobs_panel.h"
-#include "app/lanes/lane_panel.h"
-#include "app/opening/opening_panel.h"
-#include "app/recipe/recipe_panel.h"
-#include "app/run/order_panel.h"
-#include "app/sheets/sheet_panel.h"
-#include "app/tray/tray.h"
 #include "app/widgets/notice.h"
-#include "app/window/findings_panel.h"
-#include "app/window/header.h"
-#include "app/window/help_panel.h"
-#include "app/window/palette.h"
+#include "app/window/actions.h"
+#include "app/window/exporter.h"
+#include "app/window/line_actions.h"
+#include "app/window/part_actions.h"
+#include "app/window/project_files.h"
 #include "app/window/start_page.h"
 #include "present/words.h"
 
@@ -33,236 +24,156 @@ MainWindow::MainWindow(Workshop& workshop, FileSystem& files, const std::string&
                        std::chrono::milliseconds copy_delay, QWidget* parent)
     : QMainWindow(parent)
     , session_(workshop, files)
-    , recovery_folder_(state_folder + "/recovery")
-    , recovery_(session_, files, recovery_folder_, copy_delay)
-    , recent_(files, state_folder)
-    , opener_(files, workshop)
-    , pages_(new QStackedWidget(this)) {
+    , pages_(new QStackedWidget(this))
+    , workspace_(new Workspace(session_, pages_))
+    , files_(new ProjectFiles(session_, workspace_->notice(), state_folder, copy_delay, this))
+    , exporter_(new Exporter(session_, workspace_->notice(), this))
+    , lines_(new LineActions(session_, this))
+    , parts_(new PartActions(session_, this)) {
     setObjectName("dot-lane");
     setAcceptDrops(true);
     resize(1280, 800);
     pages_->setObjectName("ground");
-    workspace_ = build_workspace();
     pages_->addWidget(workspace_);
     setCentralWidget(pages_);
-    build_menus();
-    prepare_pages();
-    connect_regions();
+    build_menu_bar();
+    prepare_start();
+    connect_files();
+    connect_workspace();
     show_saved();
 }
 
 MainWindow::~MainWindow() {
     settle_typing();
-    exporter_.waitForFinished();
+    session_.history().disconnect(this); // it tells of its end, when the session is half gone
 }
 
-QWidget* MainWindow::build_workspace() {
-    auto* page = new QWidget(pages_);
-    header_ = new Header(session_, page);
-    tray_ = new Tray(session_, page);
-    notice_ = new Notice(page);
-    notice_->setObjectName("notice");
-    part_view_ = new PartView(session_, page);
-    sheets_view_ = new SheetsView(session_, page);
-    rehearsal_view_ = new RehearsalView(session_, page);
-    opening_view_ = new OpeningView(page);
-    recipe_ = new RecipePanel(session_, page);
-    board_ = new Board(session_, page);
-
-    rehearsal_page_ = new QFrame(page);
-    rehearsal_page_->setObjectName("panel");
-    auto* rehearsal_rows = new QVBoxLayout(rehearsal_page_);
-    rehearsal_rows->setContentsMargins(0, 0, 0, 0);
-    rehearsal_rows->setSpacing(0);
-    rehearsal_rows->addWidget(rehearsal_view_, 1);
-
-    bench_ = new QStackedWidget(page);
-    for (QWidget* w : {static_cast<QWidget*>(part_view_), static_cast<QWidget*>(sheets_view_),
-                       rehearsal_page_, static_cast<QWidget*>(opening_view_)})
-        bench_->addWidget(w);
-    side_ = new QStackedWidget(page);
-    side_->addWidget(recipe_);
-
-    auto* middle = new QWidget(page);
-    // The notice lies on the bench: it comes and goes without moving what is drawn.
-    auto* middle_rows = new QGridLayout(middle);
-    middle_rows->setContentsMargins(0, 0, 0, 0);
-    middle_rows->setSpacing(6);
-    auto* above = new QVBoxLayout;
-    above->setContentsMargins(36, 34, 16, 0); // clear of the rulers
-    above->addWidget(notice_);
-    above->addStretch(1);
-    middle_rows->addWidget(bench_, 0, 0);
-    middle_rows->addLayout(above, 0, 0);
-    notice_->raise();
-
-    auto* across = new QSplitter(Qt::Horizontal, page);
-    across->setHandleWidth(8);
-    across->addWidget(tray_);
-    across->addWidget(middle);
-    across->addWidget(side_);
-    across->setStretchFactor(1, 1);
-    across->setSizes({208, 750, 306});
-    across->setChildrenCollapsible(false);
-    tray_->setMinimumWidth(172);
-    side_->setMinimumWidth(284);
-    auto* down = new QSplitter(Qt::Vertical, page);
-    down->setHandleWidth(8);
-    down->addWidget(across);
-    down->addWidget(board_);
-    down->setStretchFactor(0, 1);
-    down->setSizes({510, 204});
-    down->setChildrenCollapsible(false);
-
-    auto* rows = new QVBoxLayout(page);
-    rows->setContentsMargins(8, 0, 8, 8);
-    rows->setSpacing(2);
-    rows->addWidget(header_);
-    rows->addWidget(down, 1);
-    return page;
-}
-
-void MainWindow::connect_regions() {
-    connect(header_->stations(), &StationBar::chosen, this,
-            [this](int i) { show_view(static_cast<View>(i)); });
-    connect(header_, &Header::findings_wanted, this, [this] {
-        if (side_->currentWidget() == findings_panel_.made())
-            show_view(view_);
-        else
-            show_findings();
+void MainWindow::connect_files() {
+    connect(files_, &ProjectFiles::started, this, [this] {
+        workspace_->show_view(Workspace::View::part);
+        show_saved();
+        if (!start_.made()) files_->offer_recovery(); // the start page would have shown it
     });
-    connect(header_, &Header::export_wanted, this, [this] { export_to({}, false); });
-    connect(tray_, &Tray::new_part_wanted, this, &MainWindow::show_jobs);
-    connect(recipe_, &RecipePanel::lane_opened, this, &MainWindow::show_lanes);
-    connect(recipe_, &RecipePanel::step_hovered, part_view_, &PartView::light);
-    connect(recipe_, &RecipePanel::glyphs_wanted, this, &MainWindow::show_glyphs);
-    connect(recipe_, &RecipePanel::layers_wanted, this, &MainWindow::add_layers);
-    connect(recipe_, &RecipePanel::fill_wanted, this, &MainWindow::fill);
-    connect(recipe_, &RecipePanel::step_wanted, this, &MainWindow::add_step);
-    connect(recipe_, &RecipePanel::place_wanted, this, [this](const PlaceBox& b) {
-        show_view(View::part);
-        part_view_->show_area({b.x0, b.y0, b.x1, b.y1});
-    });
-    connect(part_view_, &PartView::lane_letter, this, &MainWindow::send_to_action);
-    connect(part_view_, &PartView::menu_wanted, this, &MainWindow::part_menu);
-    connect(board_->map(), &BoardMap::sought, this, [this](Duration t) {
-        show_view(View::rehearsal);
-        rehearsal_view_->seek(t);
-    });
-    connect(board_->map(), &BoardMap::lane_pressed, this, &MainWindow::show_lanes);
-    connect(board_->map(), &BoardMap::order_changed, this, &MainWindow::tell_order_change);
-    connect(board_, &Board::why_wanted, this, &MainWindow::show_why);
-    connect(rehearsal_view_, &RehearsalView::stroke_pressed, this, &MainWindow::show_stroke);
-    connect(rehearsal_view_, &RehearsalView::moved, this, [this] {
-        const bool shown = view_ == View::rehearsal;
-        board_->map()->set_now(shown ? std::optional(rehearsal_view_->time()) : std::nullopt);
-        if (shown) order_panel_->set_now(rehearsal_view_->time());
-    });
-
-    connect(&opener_, &Opener::started, this, [this](const QString& name) {
-        notice_->work(tr("Opening %1").arg(name), 0, [this] { opener_.cancel(); });
-        show_workspace();
-    });
-    connect(&opener_, &Opener::progressed, this, [this](double f) {
-        if (opener_.busy()) notice_->set_progress(f);
-    });
-    connect(&opener_, &Opener::finished, this, [this] {
-        if (notice_->working()) notice_->clear();
+    connect(files_, &ProjectFiles::closed, this, &MainWindow::show_start);
+    connect(files_, &ProjectFiles::reading, this, [this] { pages_->setCurrentWidget(workspace_); });
+    connect(files_, &ProjectFiles::asked, this, [this] { pages_->setCurrentWidget(workspace_); });
+    connect(files_, &ProjectFiles::idle, this, [this] {
         if (!session_.is_open()) show_start();
     });
-    const auto tell_error = [this](const Error& error) {
-        notice_->tell(Notice::Kind::error, present::words(error));
-        if (!session_.is_open()) start_->show_error(present::words(error));
-    };
-    connect(&opener_, &Opener::failed, this, tell_error);
-    connect(&session_, &Session::failed, this, tell_error);
-    connect(&opener_, &Opener::opened, this, &MainWindow::take_opened);
-    connect(&opener_, &Opener::large, this, [this](const Error& error, const QString& path) {
-        if (!session_.is_open()) show_workspace(); // the question stands above the bench
-        notice_->tell(Notice::Kind::error, present::words(error),
-                      {{tr("Open it all the same"), [this, path] { opener_.open(path, true); }}});
+    connect(files_, &ProjectFiles::saved, this, &MainWindow::show_saved);
+    connect(files_, &ProjectFiles::failed, this, &MainWindow::tell_error);
+    connect(files_, &ProjectFiles::opened, this, [this](const std::shared_ptr<OpenedFile>& file) {
+        workspace_->notice().clear();
+        // A picture that says how large it is needs no questions: all its numbers can be changed afterwards.
+        if (file->picture && !file->picture->asks_scale) {
+            workspace_->forget_opened(); // it takes the place of the one at hand
+            files_->open_empty({});
+            files_->offer_recovery();
+            return parts_->make_from(file->picture->picture, QString::fromStdString(file->picture->name));
+        }
+        files_->open_empty(QString::fromStdString(file->picture ? file->picture->name : file->opened.name));
+        files_->offer_recovery();
+        workspace_->show_opened(file);
     });
-    connect(&exporter_, &QFutureWatcherBase::finished, this, [this, tell_error] {
-        const auto done = exporter_.result();
-        if (!*done) return tell_error(done->error());
-        notice_->tell(Notice::Kind::news,
-                      tr("%n file(s) exported to %1.", nullptr, static_cast<int>((*done)->files.size()))
-                          .arg(export_folder_),
-                      {{tr("Open the folder"), [folder = export_folder_] {
-                            QDesktopServices::openUrl(QUrl::fromLocalFile(folder));
-                        }}});
-    });
-    connect(&recovery_, &Recovery::failed, this, tell_error);
-    connect(&session_.file(), &DiskFile::changed, this, &MainWindow::tell_changed_on_disk);
+    connect(exporter_, &Exporter::failed, this, &MainWindow::tell_error);
+    connect(exporter_, &Exporter::blocked, this, [this] { workspace_->show_findings(true); });
+    connect(&session_, &Session::failed, this, &MainWindow::tell_error);
     connect(&session_, &Session::fileChanged, this, &MainWindow::show_saved);
     connect(&session_, &Session::projectChanged, this, &MainWindow::show_saved);
 }
 
-void MainWindow::show_workspace() {
-    pages_->setCurrentWidget(workspace_);
+void MainWindow::connect_workspace() {
+    const auto make = [this](const QString& kind) {
+        files_->open_empty({});
+        files_->offer_recovery();
+        parts_->make(kind);
+    };
+    connect(workspace_, &Workspace::shown, this, [this] { pages_->setCurrentWidget(workspace_); });
+    connect(workspace_, &Workspace::export_wanted, this, [this] { exporter_->export_to({}, false); });
+    connect(workspace_, &Workspace::override_accepted, this, [this] { exporter_->export_again(true); });
+    connect(workspace_, &Workspace::make_wanted, this, make);
+    connect(workspace_, &Workspace::drawing_wanted, files_, &ProjectFiles::ask_to_open_drawing);
+    connect(workspace_, &Workspace::layers_wanted, parts_, &PartActions::add_layers);
+    connect(workspace_, &Workspace::step_wanted, lines_, &LineActions::add_step);
+    connect(workspace_, &Workspace::fill_wanted, lines_, &LineActions::fill);
+    connect(workspace_, &Workspace::lane_letter, lines_, &LineActions::send_to_action);
+    connect(workspace_, &Workspace::menu_wanted, this,
+            [this](const QPoint& at, LineId under) { lines_->offer(*actions_, at, under); });
+    connect(workspace_, &Workspace::picture_taken, this, [this](const OpenedPicture& opened) {
+        parts_->make_from(opened.picture, QString::fromStdString(opened.name));
+    });
+    connect(workspace_, &Workspace::as_picture_wanted, &files_->opener(), &Opener::open_as_picture);
+    connect(workspace_, &Workspace::emptied, files_, &ProjectFiles::close_project);
+    connect(lines_, &LineActions::step_made, workspace_, &Workspace::choose_step);
+    connect(parts_, &PartActions::done, workspace_, &Workspace::tell_done);
+    connect(parts_, &PartActions::made, this, [this] { workspace_->show_view(Workspace::View::part); });
 }
 
-void MainWindow::show_side(QWidget* panel) {
-    show_workspace();
-    side_->setCurrentWidget(panel);
+void MainWindow::prepare_start() {
+    start_.by([this] {
+        auto* page = new StartPage(session_.workshop(), pages_);
+        connect(page, &StartPage::made, workspace_, &Workspace::make_wanted);
+        connect(page, &StartPage::drawing_wanted, files_, &ProjectFiles::ask_to_open_drawing);
+        connect(page, &StartPage::project_wanted, files_, &ProjectFiles::ask_to_open_project);
+        connect(page, &StartPage::demo_wanted, files_, &ProjectFiles::open_demo);
+        connect(page, &StartPage::recent_wanted, files_, &ProjectFiles::open_path);
+        connect(page, &StartPage::recovery_wanted, files_, &ProjectFiles::recover);
+        connect(page, &StartPage::recovery_refused, this, [this](const LeftBehind& copy) {
+            files_->forget(copy);
+            show_start();
+        });
+        pages_->addWidget(page);
+        return page;
+    });
 }
 
-void MainWindow::show_view(View view) {
-    if (file_waiting()) { // the file at hand is settled first
-        return notice_->tell(Notice::Kind::news, tr("A file is being opened: take it in or cancel first."));
-    }
-    view_ = view;
-    show_workspace();
-    header_->stations()->set_current(static_cast<int>(view));
-    if (view != View::rehearsal) rehearsal_view_->pause();
-    switch (view) {
-    case View::part:
-        bench_->setCurrentWidget(part_view_);
-        side_->setCurrentWidget(recipe_);
-        break;
-    case View::sheets:
-        bench_->setCurrentWidget(sheets_view_);
-        side_->setCurrentWidget(sheet_panel_);
-        break;
-    case View::rehearsal:
-        bench_->setCurrentWidget(rehearsal_page_);
-        side_->setCurrentWidget(order_panel_);
-        rehearsal_view_->seek(rehearsal_view_->time());
-        break;
-    }
-    board_->map()->set_now(view == View::rehearsal ? std::optional(rehearsal_view_->time()) : std::nullopt);
-    canvas()->setFocus();
+/// The names of the menus only: what is in them comes with `wake`.
+void MainWindow::build_menu_bar() {
+    for (int i = 0; i < menu_count; ++i)
+        menuBar()->addAction(title(static_cast<MenuName>(i)));
+    saved_ = new QLabel(menuBar());
+    saved_->setProperty("role", "quiet");
+    saved_->setContentsMargins(0, 0, 16, 0);
+    saved_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    menuBar()->setCornerWidget(saved_);
+    saved_timer_.setInterval(30000);
+    connect(&saved_timer_, &QTimer::timeout, this, &MainWindow::show_saved);
+    saved_timer_.start();
 }
 
-Canvas* MainWindow::canvas() const {
-    if (bench_->currentWidget() == opening_view_) return opening_view_;
-    if (view_ == View::sheets) return sheets_view_;
-    if (view_ == View::rehearsal) return rehearsal_view_;
-    return part_view_;
+void MainWindow::tell_error(const Error& error) {
+    workspace_->notice().tell(Notice::Kind::error, present::words(error));
+    if (!session_.is_open()) start_->show_error(present::words(error));
 }
 
-void MainWindow::show_lanes(LaneId lane) {
-    if (file_waiting()) return;
-    lane_panel_->show_lane(lane);
-    show_side(lane_panel_);
+void MainWindow::show_start() {
+    start_->show_lists(files_->recent(), files_->left_behind());
+    pages_->setCurrentWidget(start_);
 }
 
-void MainWindow::show_findings() {
-    findings_panel_->ask_override(false);
-    show_side(findings_panel_);
+void MainWindow::show_jobs() {
+    if (session_.is_open())
+        workspace_->show_jobs();
+    else
+        show_start();
 }
 
-void MainWindow::show_why() {
-    show_side(order_panel_);
-    order_panel_->show_reasons();
+void MainWindow::show_saved() {
+    setWindowTitle(session_.is_open()
+                       ? tr("%1[*] - Dot Lane").arg(QString::fromStdString(session_.project().name))
+                       : tr("Dot Lane"));
+    setWindowModified(session_.modified());
+    const QString text = files_->state_words();
+    saved_->setText(text);
+    // A menu bar lays its corner out only when the corner changes.
+    saved_->setFixedSize(text.isEmpty() ? 0 : saved_->fontMetrics().horizontalAdvance(text) + 26, 22);
+    menuBar()->setCornerWidget(saved_);
+    saved_->show();
 }
 
 QString MainWindow::notice_text() const {
-    return notice_->isVisible() ? notice_->text() : QString();
-}
-
-void MainWindow::find_command() {
-    palette_->open();
+    const Notice& notice = workspace_->notice();
+    return notice.isVisible() ? notice.text() : QString();
 }
 
 bool MainWindow::event(QEvent* event) {
@@ -275,26 +186,38 @@ void MainWindow::wake() {
     if (std::exchange(awake_, true)) return;
     session_.set_painted();
     fill_menus();
-    palette_ = new CommandPalette(menuBar(), this);
-    rehearsal_page_->layout()->addWidget(new TransportBar(*rehearsal_view_, rehearsal_page_));
-    tray_->wake();
-    recipe_->wake();
+    workspace_->wake();
 }
 
 void MainWindow::settle() {
     wake();
     QElapsedTimer timer;
     timer.start();
-    const auto busy = [this] { return session_.deriving() || opener_.busy() || exporter_.isRunning(); };
+    const auto busy = [this] { return session_.deriving() || files_->busy() || exporter_->busy(); };
     do
         QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     while ((busy() || timer.elapsed() < 60) && timer.elapsed() < 60000);
-    if (bench_->currentWidget() == rehearsal_page_)
-        rehearsal_view_->finish_painting();
-    else
-        canvas()->finish_painting();
-    QThreadPool::globalInstance()->waitForDone(); // thumbnails
+    workspace_->finish_painting();
+    QThreadPool::globalInstance()->waitForDone(); // small pictures
     QCoreApplication::processEvents();
+}
+
+/// What is being typed is taken now, while there is a project to take it.
+void MainWindow::settle_typing() {
+    if (QWidget* field = focusWidget()) field->clearFocus();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    settle_typing();
+    if (!files_->may_leave()) return event->ignore();
+    files_->left();
+    event->accept();
+}
+
+void MainWindow::showEvent(QShowEvent* event) {
+    // Unless something was opened before the window came up.
+    if (!session_.is_open() && !files_->busy() && !start_.made()) show_start();
+    QMainWindow::showEvent(event);
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
@@ -303,7 +226,7 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 
 void MainWindow::dropEvent(QDropEvent* event) {
     const QString path = event->mimeData()->urls().value(0).toLocalFile();
-    if (!path.isEmpty()) open_path(path);
+    if (!path.isEmpty()) files_->open_path(path);
 }
 
 void MainWindow::changeEvent(QEvent* event) {

@@ -4,23 +4,12 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QListWidget>
-#include <QMenu>
-#include <QMenuBar>
 #include <QVBoxLayout>
+
+#include "app/window/actions.h"
 
 namespace dotlane::app {
 namespace {
-
-void collect(const QMenu* menu, const QString& path, QList<std::pair<QString, QAction*>>& out) {
-    for (QAction* action : menu->actions()) {
-        if (action->isSeparator()) continue;
-        const QString name = QString(action->text()).remove('&');
-        if (action->menu())
-            collect(action->menu(), path + name + " > ", out);
-        else
-            out.push_back({path + name, action});
-    }
-}
 
 /// The letters of `wanted` in order somewhere in `text`; the lower the better, -1 for none.
 int distance(const QString& text, const QString& wanted) {
@@ -38,9 +27,9 @@ int distance(const QString& text, const QString& wanted) {
 
 } // namespace
 
-CommandPalette::CommandPalette(QMenuBar* menus, QWidget* parent)
+CommandPalette::CommandPalette(const Actions& actions, QWidget* parent)
     : QFrame(parent)
-    , menus_(menus)
+    , actions_(actions)
     , field_(new QLineEdit(this))
     , list_(new QListWidget(this)) {
     setObjectName("panel");
@@ -70,14 +59,13 @@ void CommandPalette::open() {
 }
 
 void CommandPalette::search(const QString& text) {
-    QList<std::pair<QString, QAction*>> all;
-    for (const QAction* top : menus_->actions())
-        if (top->menu()) collect(top->menu(), QString(top->text()).remove('&') + " > ", all);
     QList<std::tuple<int, QString, QAction*>> hits;
-    for (const auto& [name, action] : all)
-        if (action->isEnabled())
-            if (const int cost = distance(name, text); cost >= 0)
-                hits.push_back({text.isEmpty() ? 0 : cost, name, action});
+    for (const Actions::One& one : actions_.all()) {
+        const QString name = Actions::path(one.entry);
+        if (!one.action->isEnabled()) continue;
+        if (const int cost = distance(name, text); cost >= 0)
+            hits.push_back({text.isEmpty() ? 0 : cost, name, one.action});
+    }
     std::stable_sort(hits.begin(), hits.end(),
                      [](const auto& a, const auto& b) { return std::get<0>(a) < std::get<0>(b); });
     list_->clear();

@@ -1,4 +1,4 @@
-// "Find a command": every command of the menus by a few letters of its name.
+// "Find a command": every action by a few letters of its name.
 #pragma once
 
 #include <QFrame>
@@ -6,15 +6,16 @@
 class QAction;
 class QLineEdit;
 class QListWidget;
-class QMenuBar;
 
 namespace dotlane::app {
+
+class Actions;
 
 class CommandPalette : public QFrame {
     Q_OBJECT
 
   public:
-    CommandPalette(QMenuBar* menus, QWidget* parent);
+    CommandPalette(const Actions& actions, QWidget* parent);
     void open();
 
   protected:
@@ -23,7 +24,7 @@ class CommandPalette : public QFrame {
   private:
     void search(const QString& text);
     void run();
-    QMenuBar* menus_;
+    const Actions& actions_;
     QLineEdit* field_;
     QListWidget* list_;
     QList<QAction*> found_;

@@ -4,6 +4,8 @@
 #include <QFileInfo>
 #include <QGridLayout>
 #include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLineEdit>
 #include <QPainter>
 
 #include "app/jobs/job_tile.h"
@@ -55,6 +57,8 @@ void clear(QLayout* layout) {
 
 StartPage::StartPage(Workshop& workshop, QWidget* parent)
     : QWidget(parent)
+    , typed_(new QLineEdit(this))
+    , tiles_(new QGridLayout)
     , notice_(new Notice(this))
     , lists_(new QVBoxLayout) {
     auto* outer = new QVBoxLayout(this);
@@ -66,39 +70,132 @@ StartPage::StartPage(Workshop& workshop, QWidget* parent)
     auto* title = label(tr("What are you making?"), TextRole::title, column);
     title->setFont(present::ui_font(22, QFont::DemiBold));
     title->setStyleSheet("font-size: 30px");
-    rows->addWidget(title);
-    auto* tiles = new QGridLayout;
-    tiles->setSpacing(14);
-    const QSize size(155, 196);
-    std::vector<JobTile*> all;
-    for (const SourceKind& kind : source_kinds()) {
-        SourceSpec fresh = kind.fresh;
-        if (lender_of(fresh)) continue; // there is no other part yet
-        auto* tile = new JobTile(
-            QString("start-") + kind.key, QCoreApplication::translate("Sources", kind.name),
-            QCoreApplication::translate("Sources", kind.about), example_of(kind, workshop), size, column);
-        connect(tile, &Card::pressed, this, [this, key = kind.key] { Q_EMIT made(key); });
-        all.push_back(tile);
-    }
-    auto* drawing =
-        new JobTile("open-drawing", tr("From a file"),
-                    tr("A drawing or a picture: open it, or drop it here."), paint_drawing_job, size, column);
-    auto* project = new JobTile("open-project", tr("Go on with a project"),
-                                tr("Open a project that was saved."), paint_project_job, size, column);
-    auto* demo = new JobTile("open-demo", tr("Look at the demo"), tr("For the Saltmarsh Lantern Walk."),
-                             paint_lantern_job, size, column);
-    all.insert(all.end(), {drawing, project, demo});
-    for (std::size_t i = 0; i < all.size(); ++i)
-        tiles->addWidget(all[i], static_cast<int>(i) / 5, static_cast<int>(i) % 5);
-    rows->addLayout(tiles);
+    typed_->setObjectName("start-typed");
+    typed_->setPlaceholderText(tr("Type to narrow; arrows and Enter choose"));
+    typed_->setAccessibleName(tr("What are you making? Type to narrow"));
+    typed_->setClearButtonEnabled(true);
+    typed_->setFixedWidth(310);
+    typed_->installEventFilter(this);
+    connect(typed_, &QLineEdit::textChanged, this, &StartPage::narrow);
+    auto* top = new QHBoxLayout;
+    top->addWidget(title, 1);
+    top->addWidget(typed_, 0, Qt::AlignBottom);
+    rows->addLayout(top);
+    add_jobs(workshop, column);
+    tiles_->setHorizontalSpacing(14);
+    tiles_->setVerticalSpacing(4);
+    rows->addLayout(tiles_);
     lists_->setSpacing(6);
     rows->addWidget(notice_);
     rows->addLayout(lists_);
     rows->addStretch(1);
     outer->addWidget(column, 1, Qt::AlignHCenter);
-    connect(drawing, &Card::pressed, this, &StartPage::drawing_wanted);
-    connect(project, &Card::pressed, this, &StartPage::project_wanted);
-    connect(demo, &Card::pressed, this, &StartPage::demo_wanted);
+    narrow();
+}
+
+void StartPage::add_jobs(Workshop& workshop, QWidget* column) {
+    const QSize size(155, 196);
+    std::map<SourceRow::Wanted, std::vector<const SourceKind*>> groups;
+    for (const SourceKind& kind : source_kinds()) {
+        SourceSpec fresh = kind.fresh;
+        if (!lender_of(fresh)) groups[kind.wanted].push_back(&kind); // there is no other part yet
+    }
+    for (const auto& [wanted, kinds] : groups)
+        for (const SourceKind* kind : kinds) {
+            const QString name = QCoreApplication::translate("Sources", kind->name),
+                          about = QCoreApplication::translate("Sources", kind->about);
+            auto* tile = new JobTile(QString("start-") + kind->key, name, about, example_of(*kind, workshop),
+                                     size, column);
+            connect(tile, &Card::pressed, this, [this, key = kind->key] { Q_EMIT made(key); });
+            add_job(tile, QCoreApplication::translate("Sources", title(wanted)), name + ' ' + about);
+        }
+    const auto add_other = [&](const char* id, const QString& group, const QString& name,
+                               const QString& about, JobTile::Painting painting, auto wanted) {
+        auto* tile = new JobTile(id, name, about, std::move(painting), size, column);
+        connect(tile, &Card::pressed, this, wanted);
+        add_job(tile, group, name + ' ' + about);
+    };
+    add_other("open-drawing", QCoreApplication::translate("Sources", title(SourceRow::Wanted::files)),
+              tr("From a file"), tr("A drawing or a picture: open it, or drop it here."), paint_drawing_job,
+              &StartPage::drawing_wanted);
+    add_other("open-project", tr("Projects"), tr("Go on with a project"),
+              tr("Open a project that was saved."), paint_project_job, &StartPage::project_wanted);
+    add_other("open-demo", tr("Projects"), tr("Look at the demo"), tr("For the Saltmarsh Lantern Walk."),
+              paint_lantern_job, &StartPage::demo_wanted);
+}
+
+void StartPage::add_job(JobTile* tile, const QString& group, const QString& words) {
+    auto* caption = label(group, TextRole::quiet, tile->parentWidget());
+    caption->setContentsMargins(2, 6, 0, 0);
+    jobs_.push_back({tile, caption, group, words});
+}
+
+void StartPage::narrow() {
+    const QStringList words = typed_->text().split(' ', Qt::SkipEmptyParts);
+    for (const Job& job : jobs_) {
+        tiles_->removeWidget(job.tile);
+        tiles_->removeWidget(job.caption);
+        job.tile->hide();
+        job.caption->hide();
+    }
+    shown_.clear();
+    QString group;
+    for (const Job& job : jobs_) {
+        const QString all = job.words + ' ' + job.group;
+        if (!std::all_of(words.begin(), words.end(),
+                         [&](const QString& word) { return all.contains(word, Qt::CaseInsensitive); }))
+            continue;
+        const int at = static_cast<int>(shown_.size()), row = at / columns * 2, column = at % columns;
+        tiles_->addWidget(job.caption, row, column, Qt::AlignLeft);
+        tiles_->addWidget(job.tile, row + 1, column, Qt::AlignLeft | Qt::AlignTop);
+        // Over the first of a group, and over the first of a row that a group goes on in.
+        job.caption->setText(group == job.group && column > 0 ? QString() : job.group);
+        job.caption->show();
+        job.tile->show();
+        group = job.group;
+        shown_.push_back(job.tile);
+    }
+    tiles_->setColumnStretch(columns, 1);
+    light(0);
+}
+
+void StartPage::light(int at) {
+    lit_ = at;
+    for (std::size_t i = 0; i < shown_.size(); ++i)
+        shown_[i]->set_chosen(static_cast<int>(i) == lit_);
+}
+
+bool StartPage::eventFilter(QObject* object, QEvent* event) {
+    if (object == typed_ && event->type() == QEvent::FocusOut) light(-1); // the tile with the keyboard is lit
+    if (object == typed_ && event->type() == QEvent::FocusIn) light(0);
+    if (object != typed_ || event->type() != QEvent::KeyPress || shown_.empty())
+        return QWidget::eventFilter(object, event);
+    const auto go = [&](int by) {
+        light(std::clamp(std::max(lit_, 0) + by, 0, static_cast<int>(shown_.size()) - 1));
+        return true;
+    };
+    switch (static_cast<QKeyEvent*>(event)->key()) {
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        Q_EMIT shown_[static_cast<std::size_t>(std::max(lit_, 0))]->pressed();
+        return true;
+    case Qt::Key_Left:
+        return typed_->text().isEmpty() && go(-1);
+    case Qt::Key_Right:
+        return typed_->text().isEmpty() && go(1);
+    case Qt::Key_Up:
+        return go(-columns);
+    case Qt::Key_Down:
+        return go(columns);
+    default:
+        return false;
+    }
+}
+
+void StartPage::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    typed_->clear();
+    typed_->setFocus();
 }
 
 void StartPage::show_error(const QString& text) {

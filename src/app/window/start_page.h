@@ -7,10 +7,14 @@
 #include "app/commands/recovery.h"
 #include "core/workflow/workshop.h"
 
+class QGridLayout;
+class QLabel;
+class QLineEdit;
 class QVBoxLayout;
 
 namespace dotlane::app {
 
+class JobTile;
 class Notice;
 
 class StartPage : public QWidget {
@@ -30,7 +34,28 @@ class StartPage : public QWidget {
     void recovery_wanted(const dotlane::app::LeftBehind& copy);
     void recovery_refused(const dotlane::app::LeftBehind& copy);
 
+  protected:
+    bool eventFilter(QObject* object, QEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+
   private:
+    static constexpr int columns = 5;
+    struct Job {
+        JobTile* tile;
+        QLabel* caption;
+        QString group, words;
+    };
+    void add_jobs(Workshop& workshop, QWidget* column);
+    void add_job(JobTile* tile, const QString& group, const QString& words);
+    /// To what fits the typed letters.
+    void narrow();
+    void light(int at);
+
+    std::vector<Job> jobs_;
+    std::vector<JobTile*> shown_;
+    int lit_ = 0;
+    QLineEdit* typed_;
+    QGridLayout* tiles_;
     Notice* notice_;
     QVBoxLayout* lists_;
 };

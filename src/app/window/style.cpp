@@ -82,6 +82,7 @@ QProgressBar { background: %6; border: none; border-radius: 3px; max-height: 6px
 QProgressBar::chunk { background: %7; border-radius: 3px; }
 #glyph-grid, #glyph-others { border: 1px solid %6; border-radius: 6px; background: %3; }
 QListView { background: %3; border: 1px solid %6; border-radius: 6px; }
+#picker-list { background: transparent; border: none; }
 QListView::item { padding: 5px 8px; border-radius: 5px; }
 QListView::item:selected { background: %2; color: %4; }
 )")

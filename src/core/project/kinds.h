@@ -16,6 +16,9 @@ std::vector<Kind> kinds_of() {
         (
             [&] {
                 using One = std::variant_alternative_t<I, Variant>;
+                if constexpr (requires { One::row.wanted; })
+                    static_assert(One::row.wanted != decltype(One::row.wanted)::unsaid,
+                                  "under what is it found?");
                 if constexpr (requires { One::row; }) out.push_back({{One::row}, One{}});
             }(),
             ...);

@@ -1,5 +1,6 @@
 #include "core/project/sources.h"
 
+#include "core/base/result.h"
 #include "core/project/kinds.h"
 
 namespace dotlane {
@@ -44,6 +45,25 @@ const std::vector<SourceKind>& source_kinds() {
         return out;
     }();
     return offered;
+}
+
+const char* title(SourceRow::Wanted wanted) {
+    switch (wanted) {
+    case SourceRow::Wanted::folded:
+        return "Cards and boxes";
+    case SourceRow::Wanted::shapes:
+        return "Labels, badges, layers";
+    case SourceRow::Wanted::words:
+        return "Words";
+    case SourceRow::Wanted::patterns:
+        return "Patterns and edges";
+    case SourceRow::Wanted::files:
+        return "From files";
+    case SourceRow::Wanted::unsaid:
+        break;
+    }
+    DOTLANE_CHECK(false); // kinds_of lets no such row through
+    return "";
 }
 
 const SourceKind* source_kind(std::string_view key) {

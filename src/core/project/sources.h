@@ -42,6 +42,8 @@ const std::vector<SourceKind>& all_source_kinds();
 /// Those of them that can be begun from nothing, in the order in which they are offered.
 const std::vector<SourceKind>& source_kinds();
 const SourceKind* source_kind(std::string_view key);
+/// "Cards and boxes": the heading under which sources with it are offered, in the order of the enumerators.
+const char* title(SourceRow::Wanted wanted);
 /// None for FromFile.
 const SourceKind* kind_of(const SourceSpec& spec);
 /// As the kind is pictured where it is offered.

@@ -1,5 +1,6 @@
 #include "core/project/steps.h"
 
+#include "core/base/result.h"
 #include "core/project/kinds.h"
 
 namespace dotlane {
@@ -21,6 +22,31 @@ const StepKind* step_kind(std::string_view key) {
     for (const StepKind& kind : step_kinds())
         if (kind.key == key) return &kind;
     return nullptr;
+}
+
+const char* title(StepRow::Wanted wanted) {
+    switch (wanted) {
+    case StepRow::Wanted::edge:
+        return "Lines along the edge";
+    case StepRow::Wanted::fill:
+        return "Fill";
+    case StepRow::Wanted::join:
+        return "Join and cut";
+    case StepRow::Wanted::fold:
+        return "Fold and dash";
+    case StepRow::Wanted::fabric:
+        return "Fabric";
+    case StepRow::Wanted::stencil:
+        return "Stencil";
+    case StepRow::Wanted::place:
+        return "Size and place";
+    case StepRow::Wanted::words:
+        return "Words and parts";
+    case StepRow::Wanted::unsaid:
+        break;
+    }
+    DOTLANE_CHECK(false); // kinds_of lets no such row through
+    return "";
 }
 
 PartId* lender_of(StepWhat& what) {

@@ -44,6 +44,9 @@ struct StepKind : StepRow {
 const std::vector<StepKind>& step_kinds();
 const StepKind& kind_of(const StepWhat& what);
 const StepKind* step_kind(std::string_view key);
+/// "Lines along the edge": the heading under which steps with it are offered, in the order of the
+/// enumerators.
+const char* title(StepRow::Wanted wanted);
 
 /// Where a step that takes lines of another part names that part; null for all others.
 PartId* lender_of(StepWhat& what);

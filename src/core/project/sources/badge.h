@@ -13,7 +13,10 @@ struct Badge {
     bool guides = true;                    ///< the visible circle, set aside as a guide
     bool operator==(const Badge&) const = default;
 
-    static constexpr SourceRow row{.key = "badge", .name = "Badge", .about = "Visible and wrapped circles."};
+    static constexpr SourceRow row{.key = "badge",
+                                   .name = "Badge",
+                                   .about = "Visible and wrapped circles.",
+                                   .wanted = SourceRow::Wanted::shapes};
     friend void fields(Badge& s, Fields& f) {
         const bool own = s.size == Badge::Size::own;
         f.one_of({"size", "seen / cut, mm", "", {4, R"("own")"}}, s.size, {"own", "25/35", "37/49", "58/70"});

@@ -18,8 +18,10 @@ struct Carton {
     Length ease = mm(2); ///< play of an envelope's content each way, 0..50 mm
     bool operator==(const Carton&) const = default;
 
-    static constexpr SourceRow row{
-        .key = "carton", .name = "Box or envelope", .about = "Boxes, sleeves, envelopes; stock allowed for."};
+    static constexpr SourceRow row{.key = "carton",
+                                   .name = "Box or envelope",
+                                   .about = "Boxes, sleeves, envelopes; stock allowed for.",
+                                   .wanted = SourceRow::Wanted::folded};
     friend void fields(Carton& s, Fields& f) {
         const bool envelope = s.kind == Carton::Kind::envelope, sleeve = s.kind == Carton::Kind::sleeve;
         f.one_of({"kind", "kind"}, s.kind, {"tuck-box", "sleeve", "envelope"});

@@ -24,8 +24,10 @@ struct EdgeStrip {
         return out;
     }
 
-    static constexpr SourceRow row{
-        .key = "edge-strip", .name = "Edge strip", .about = "Scallops, waves or zigzag along a length."};
+    static constexpr SourceRow row{.key = "edge-strip",
+                                   .name = "Edge strip",
+                                   .about = "Scallops, waves or zigzag along a length.",
+                                   .wanted = SourceRow::Wanted::patterns};
     friend void fields(EdgeStrip& s, Fields& f) {
         f.one_of({"edge", "edge"}, s.edge, {"scallop", "wave", "zigzag", "deckle"});
         f.length({"length", "length"}, s.length, mm(5), mm(5000));

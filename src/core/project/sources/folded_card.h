@@ -23,7 +23,8 @@ struct FoldedCard {
 
     static constexpr SourceRow row{.key = "folded-card",
                                    .name = "Folded card",
-                                   .about = "From the finished size: base, folds, envelopes."};
+                                   .about = "From the finished size: base, folds, envelopes.",
+                                   .wanted = SourceRow::Wanted::folded};
     friend void fields(FoldedCard& s, Fields& f) {
         f.length({"width", "finished width"}, s.width, mm(5), mm(2000));
         f.length({"height", "finished height"}, s.height, mm(5), mm(2000));

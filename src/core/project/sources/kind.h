@@ -3,9 +3,9 @@
 // core/project/sources.h, and nothing else names one, unless tests/house/kinds_test.cpp says why.
 //
 // A kind may also have
-//   PartId* lender()                          where it names the part whose outline it takes; null: takes
-//   none now std::vector<std::string> roles() const    of its lines, where they are known without making
-//   them; else empty static Kind sample()                      as it is pictured where it is offered
+//   PartId* lender()                         where it names the part whose outline it takes; null: takes none
+//   std::vector<std::string> roles() const   of its lines, where they are known without making them; else
+//   empty static Kind sample()                     as it is pictured where it is offered
 #pragma once
 
 #include <string>
@@ -21,9 +21,12 @@ struct MakeInput;   // core/sources/make.h
 struct SourceLines; // core/project/drawing.h
 
 struct SourceRow {
-    const char* key;     ///< "folded-card": in files and on the command line
-    const char* name;    ///< "Folded card"
-    const char* about;   ///< one sentence
+    const char* key;   ///< "folded-card": in files and on the command line
+    const char* name;  ///< "Folded card"
+    const char* about; ///< one sentence
+    /// What a maker is after who looks for it.
+    enum class Wanted { unsaid, folded, shapes, words, patterns, files };
+    Wanted wanted;
     bool offered = true; ///< can be begun from nothing
 };
 

@@ -29,7 +29,8 @@ struct Label {
 
     static constexpr SourceRow row{.key = "label",
                                    .name = "Label or tag",
-                                   .about = "Bracket, scalloped, notched, with holes and borders."};
+                                   .about = "Bracket, scalloped, notched, with holes and borders.",
+                                   .wanted = SourceRow::Wanted::shapes};
     friend void fields(Label& s, Fields& f) {
         f.one_of({"edge", "edge"}, s.edge,
                  {"plain", "rounded", "bracket", "scalloped", "notched", "oval", "circles"});

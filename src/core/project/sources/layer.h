@@ -21,8 +21,10 @@ struct Layer {
         return out;
     }
 
-    static constexpr SourceRow row{
-        .key = "layer", .name = "Layer or mat", .about = "On another part, with an even reveal."};
+    static constexpr SourceRow row{.key = "layer",
+                                   .name = "Layer or mat",
+                                   .about = "On another part, with an even reveal.",
+                                   .wanted = SourceRow::Wanted::shapes};
     friend void fields(Layer& s, Fields& f) {
         f.part({"of", "on top of"}, s.of);
         f.length({"reveal", "reveal", "The border that stays in view; negative stands out beyond"}, s.reveal,

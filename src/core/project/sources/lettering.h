@@ -45,8 +45,10 @@ struct Lettering {
         return out;
     }
 
-    static constexpr SourceRow row{
-        .key = "lettering", .name = "Lettering", .about = "Words in any font, joined or in strokes."};
+    static constexpr SourceRow row{.key = "lettering",
+                                   .name = "Lettering",
+                                   .about = "Words in any font, joined or in strokes.",
+                                   .wanted = SourceRow::Wanted::words};
     friend void fields(Lettering& s, Fields& f) {
         const bool outlines = s.kind == Lettering::Kind::outlines,
                    shaped = s.kind != Lettering::Kind::strokes, arc = s.path == Lettering::Path::arc,

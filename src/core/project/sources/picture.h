@@ -42,6 +42,7 @@ struct Picture {
     static constexpr SourceRow row{.key = "picture",
                                    .name = "Picture",
                                    .about = "Outlines of a PNG or JPEG picture, traced.",
+                                   .wanted = SourceRow::Wanted::files,
                                    .offered = false};
     friend void fields(Picture& s, Fields& f) {
         f.data({"picture", "picture"}, s.bytes);

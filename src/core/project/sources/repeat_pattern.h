@@ -33,8 +33,10 @@ struct RepeatPattern {
         return out;
     }
 
-    static constexpr SourceRow row{
-        .key = "repeat-pattern", .name = "Repeat pattern", .about = "A motif in rows over a sheet, counted."};
+    static constexpr SourceRow row{.key = "repeat-pattern",
+                                   .name = "Repeat pattern",
+                                   .about = "A motif in rows over a sheet, counted.",
+                                   .wanted = SourceRow::Wanted::patterns};
     friend void fields(RepeatPattern& s, Fields& f) {
         f.one_of({"motif", "motif"}, s.motif,
                  {"star", "disc", "square", "diamond", "hexagon", "heart", "drop", "part"});

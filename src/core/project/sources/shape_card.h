@@ -27,8 +27,10 @@ struct ShapeCard {
         return out;
     }
 
-    static constexpr SourceRow row{
-        .key = "shape-card", .name = "Shape card", .about = "Another part's outline, folded at a hinge."};
+    static constexpr SourceRow row{.key = "shape-card",
+                                   .name = "Shape card",
+                                   .about = "Another part's outline, folded at a hinge.",
+                                   .wanted = SourceRow::Wanted::shapes};
     friend void fields(ShapeCard& s, Fields& f) {
         f.part({"of", "outline of"}, s.of);
         f.one_of({"fold", "fold at the"}, s.fold, {"left", "right", "top", "bottom"});

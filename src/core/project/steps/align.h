@@ -17,6 +17,7 @@ struct AlignStep {
     static constexpr StepRow row{.key = "align",
                                  .name = "Align",
                                  .about = "To an edge or the middle of the rest.",
+                                 .wanted = StepRow::Wanted::place,
                                  .second = StepRow::Second::possible,
                                  .places = true};
     friend void fields(AlignStep& s, Fields& f) {

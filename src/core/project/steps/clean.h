@@ -13,8 +13,10 @@ struct CleanStep {
     bool doubled = true;         ///< lines that lie on one another are kept once
     bool operator==(const CleanStep&) const = default;
 
-    static constexpr StepRow row{
-        .key = "clean", .name = "Clean", .about = "Drops crumbs, slivers and doubled lines."};
+    static constexpr StepRow row{.key = "clean",
+                                 .name = "Clean",
+                                 .about = "Drops crumbs, slivers and doubled lines.",
+                                 .wanted = StepRow::Wanted::join};
     friend void fields(CleanStep& s, Fields& f) {
         f.length({"least-size", "drop pieces under", "Square root of the piece's area"}, s.least_size, mm(0),
                  mm(100));

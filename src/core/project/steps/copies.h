@@ -15,8 +15,10 @@ struct CopiesStep {
     bool turned = true;     ///< copies look outwards, otherwise all stay upright
     bool operator==(const CopiesStep&) const = default;
 
-    static constexpr StepRow row{
-        .key = "copies", .name = "Copies", .about = "In rows and columns or around a ring."};
+    static constexpr StepRow row{.key = "copies",
+                                 .name = "Copies",
+                                 .about = "In rows and columns or around a ring.",
+                                 .wanted = StepRow::Wanted::place};
     friend void fields(CopiesStep& s, Fields& f) {
         const bool ring = s.layout == CopiesStep::Layout::ring;
         f.one_of({"layout", "in a"}, s.layout, {"grid", "ring"});

@@ -12,8 +12,10 @@ struct CornersStep {
     Angle sharper_than = degrees(30); ///< only where the line turns by more
     bool operator==(const CornersStep&) const = default;
 
-    static constexpr StepRow row{
-        .key = "corners", .name = "Corners", .about = "Rounds or chamfers sharp corners."};
+    static constexpr StepRow row{.key = "corners",
+                                 .name = "Corners",
+                                 .about = "Rounds or chamfers sharp corners.",
+                                 .wanted = StepRow::Wanted::edge};
     friend void fields(CornersStep& s, Fields& f) {
         f.one_of({"kind", "corners"}, s.kind, {"round", "chamfer"});
         f.length({"radius", "radius"}, s.radius, mm(0.05), mm(500));

@@ -14,6 +14,7 @@ struct CutOutStep {
     static constexpr StepRow row{.key = "cut-out",
                                  .name = "Cut out",
                                  .about = "Takes other lines' area away, or keeps only what overlaps.",
+                                 .wanted = StepRow::Wanted::join,
                                  .second = StepRow::Second::wanted};
     friend void fields(CutOutStep& s, Fields& f) {
         f.one_of({"keep", "keep the"}, s.keep, {"rest", "overlap"});

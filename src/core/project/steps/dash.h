@@ -11,7 +11,8 @@ struct DashStep {
     Length setback;       ///< open lines stop this far before their ends, 0..50 mm
     bool operator==(const DashStep&) const = default;
 
-    static constexpr StepRow row{.key = "dash", .name = "Dash", .about = "Turns lines into dashes."};
+    static constexpr StepRow row{
+        .key = "dash", .name = "Dash", .about = "Turns lines into dashes.", .wanted = StepRow::Wanted::fold};
     friend void fields(DashStep& s, Fields& f) {
         f.length({"dash", "dash"}, s.dash, mm(0.2), mm(200));
         f.length({"gap", "gap", "Stretched a little so that open lines begin and end on a dash"}, s.gap,

@@ -15,8 +15,11 @@ struct DistributeStep {
     Length inset;                ///< from those edges, -500..500 mm
     bool operator==(const DistributeStep&) const = default;
 
-    static constexpr StepRow row{
-        .key = "distribute", .name = "Distribute", .about = "Evenly, by gaps or by middles.", .places = true};
+    static constexpr StepRow row{.key = "distribute",
+                                 .name = "Distribute",
+                                 .about = "Evenly, by gaps or by middles.",
+                                 .wanted = StepRow::Wanted::place,
+                                 .places = true};
     friend void fields(DistributeStep& s, Fields& f) {
         f.one_of({"way", "spread"}, s.way, {"across", "down"});
         f.one_of({"even", "even"}, s.even, {"gaps", "middles"});

@@ -21,6 +21,7 @@ struct FillStep {
     static constexpr StepRow row{.key = "fill",
                                  .name = "Fill",
                                  .about = "A surface of closed lines, made out of strokes.",
+                                 .wanted = StepRow::Wanted::fill,
                                  .makes = true,
                                  .inks = true};
     friend void fields(FillStep& s, Fields& f) {

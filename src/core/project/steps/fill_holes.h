@@ -9,8 +9,10 @@ struct FillHolesStep {
     std::optional<Length> under; ///< only those whose square root of area is below this; empty: all
     bool operator==(const FillHolesStep&) const = default;
 
-    static constexpr StepRow row{
-        .key = "fill-holes", .name = "Fill holes", .about = "Holes of closed lines vanish."};
+    static constexpr StepRow row{.key = "fill-holes",
+                                 .name = "Fill holes",
+                                 .about = "Holes of closed lines vanish.",
+                                 .wanted = StepRow::Wanted::join};
     friend void fields(FillHolesStep& s, Fields& f) {
         f.maybe_length({"under", "only under", "Square root of the hole's area"}, s.under, mm(0), mm(1000),
                        "all");

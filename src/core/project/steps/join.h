@@ -9,8 +9,11 @@ struct JoinStep {
     bool fill_overlaps = true; ///< what two lines both cover is kept
     bool operator==(const JoinStep&) const = default;
 
-    static constexpr StepRow row{
-        .key = "join", .name = "Join", .about = "Closed lines that overlap become one.", .one_lane = true};
+    static constexpr StepRow row{.key = "join",
+                                 .name = "Join",
+                                 .about = "Closed lines that overlap become one.",
+                                 .wanted = StepRow::Wanted::join,
+                                 .one_lane = true};
     friend void fields(JoinStep& s, Fields& f) {
         f.flag(
             {"fill-overlaps", "keep overlaps filled", "Otherwise what two lines both cover becomes a hole"},

@@ -28,9 +28,12 @@ struct StepInput;   // core/recipe/step.h
 struct StepOutcome; // core/recipe/step.h
 
 struct StepRow {
-    const char* key;    ///< "cut-out": in files and on the command line
-    const char* name;   ///< "Cut out"
-    const char* about;  ///< what it does, one sentence
+    const char* key;   ///< "cut-out": in files and on the command line
+    const char* name;  ///< "Cut out"
+    const char* about; ///< what it does, one sentence
+    /// What a maker is after who looks for it.
+    enum class Wanted { unsaid, edge, fill, join, fold, fabric, stencil, place, words };
+    Wanted wanted;
     bool makes = false; ///< makes new lines, for a lane of their own
     enum class Second { none, wanted, possible };
     Second second = Second::none; ///< a second choice of line sets

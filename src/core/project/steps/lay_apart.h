@@ -28,6 +28,7 @@ struct ApartStep {
                                  .name = "Lay apart",
                                  .about =
                                      "Pieces may lie one by one on the sheet; chosen ones keep together.",
+                                 .wanted = StepRow::Wanted::place,
                                  .counts_pieces = true};
     friend void fields(ApartStep& s, Fields& f) {
         f.text({"together", "keep together", "Pieces that keep their arrangement, such as 1-3; 5, 6"},

@@ -10,8 +10,10 @@ struct MirrorStep {
     Way way = Way::left_right;
     bool operator==(const MirrorStep&) const = default;
 
-    static constexpr StepRow row{
-        .key = "mirror", .name = "Mirror", .about = "Left to right or top to bottom."};
+    static constexpr StepRow row{.key = "mirror",
+                                 .name = "Mirror",
+                                 .about = "Left to right or top to bottom.",
+                                 .wanted = StepRow::Wanted::place};
     friend void fields(MirrorStep& s, Fields& f) {
         f.one_of({"way", "mirrored"}, s.way, {"left-right", "top-bottom"});
     }

@@ -19,6 +19,7 @@ struct OutlineStep {
     static constexpr StepRow row{.key = "outline",
                                  .name = "Outline",
                                  .about = "Lines around or inside closed lines.",
+                                 .wanted = StepRow::Wanted::edge,
                                  .makes = true,
                                  .behind = true};
     friend void fields(OutlineStep& s, Fields& f) {

@@ -21,6 +21,7 @@ struct PartStep {
     static constexpr StepRow row{.key = "part",
                                  .name = "Another part",
                                  .about = "Its outline or lines, put on this one.",
+                                 .wanted = StepRow::Wanted::words,
                                  .makes = true,
                                  .brings = true};
     friend void fields(PartStep& s, Fields& f) {

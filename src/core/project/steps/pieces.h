@@ -19,8 +19,11 @@ struct PiecesStep {
         drop = piece_text(dropped);
     }
 
-    static constexpr StepRow row{
-        .key = "pieces", .name = "Pieces", .about = "Drops pieces by their number.", .counts_pieces = true};
+    static constexpr StepRow row{.key = "pieces",
+                                 .name = "Pieces",
+                                 .about = "Drops pieces by their number.",
+                                 .wanted = StepRow::Wanted::join,
+                                 .counts_pieces = true};
     friend void fields(PiecesStep& s, Fields& f) {
         f.text({"drop", "drop pieces", "Numbers from left to right, such as 2, 5-7"}, s.drop,
                TextKind::plain);

@@ -12,8 +12,10 @@ struct ResizeStep {
     double percent = 100;
     bool operator==(const ResizeStep&) const = default;
 
-    static constexpr StepRow row{
-        .key = "resize", .name = "Resize", .about = "To a width, a height or a share."};
+    static constexpr StepRow row{.key = "resize",
+                                 .name = "Resize",
+                                 .about = "To a width, a height or a share.",
+                                 .wanted = StepRow::Wanted::place};
     friend void fields(ResizeStep& s, Fields& f) {
         f.one_of({"by", "to a"}, s.by, {"width", "height", "percent"});
         if (f.when(s.by != ResizeStep::By::percent)) f.length({"size", "size"}, s.size, mm(0.1), mm(10000));

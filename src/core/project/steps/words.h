@@ -23,6 +23,7 @@ struct WordsStep {
     static constexpr StepRow row{.key = "words",
                                  .name = "Words",
                                  .about = "Lettering on the part: a greeting, a name.",
+                                 .wanted = StepRow::Wanted::words,
                                  .makes = true,
                                  .brings = true};
     friend void fields(WordsStep& s, Fields& f) {

@@ -5,9 +5,9 @@
 
 #include "core/workflow/workshop.h"
 
-namespace dotlane::app {
+namespace dotlane::shots {
 
 /// Exit code: 0 saved, 2 unknown view (the known ones are printed) or unwritable file.
 int take_shot(Workshop& workshop, const QString& view, const QString& out, const QString& size);
 
-} // namespace dotlane::app
+} // namespace dotlane::shots

@@ -1,4 +1,4 @@
-#include "app/window/shots.h"
+#include "shots/views.h"
 
 #include <QApplication>
 #include <QImage>
@@ -10,7 +10,10 @@
 
 #include "app/bench/rehearsal_view.h"
 #include "app/lettering/glyph_grid.h"
+#include "app/window/actions.h"
+#include "app/window/exporter.h"
 #include "app/window/main_window.h"
+#include "app/window/project_files.h"
 #include "app/window/style.h"
 #include "core/project/edits.h"
 #include "core/workflow/data_folder.h"
@@ -18,8 +21,10 @@
 #include "core/workflow/opening.h"
 #include "present/part_painter.h"
 
-namespace dotlane::app {
+namespace dotlane::shots {
 namespace {
+
+using namespace app;
 
 using Arrange = std::function<void(MainWindow&)>;
 
@@ -32,25 +37,25 @@ void choose_step(MainWindow& w) {
 }
 
 void rehearse_to(MainWindow& w, double share) {
-    w.show_view(MainWindow::View::rehearsal);
-    w.rehearsal().seek(w.rehearsal().total() * share);
+    w.workspace().show_view(Workspace::View::rehearsal);
+    w.workspace().rehearsal().seek(w.workspace().rehearsal().total() * share);
 }
 
 /// In the middle of the named pass.
 void rehearse_pass(MainWindow& w, Action action) {
     const auto derived = w.session().derived();
-    w.show_view(MainWindow::View::rehearsal);
+    w.workspace().show_view(Workspace::View::rehearsal);
     if (!derived || !derived->plan) return;
     for (std::size_t m = 0; m < derived->plan->program.moves.size(); ++m)
         if (const auto* pass = std::get_if<PassMove>(&derived->plan->program.moves[m]);
             pass && pass->action == action) {
             const MoveSpan span = derived->plan->timeline.spans()[m];
-            return w.rehearsal().seek(span.start + span.time * 0.62);
+            return w.workspace().rehearsal().seek(span.start + span.time * 0.62);
         }
 }
 
 void choose_placed(MainWindow& w) {
-    w.show_view(MainWindow::View::sheets);
+    w.workspace().show_view(Workspace::View::sheets);
     Choice choice = w.session().choice();
     if (w.session().sheet() && !w.session().sheet()->placements.empty())
         choice.placement = w.session().sheet()->placements.front().id;
@@ -79,7 +84,7 @@ void open_unsized(MainWindow& w) {
         R"(<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 560 180"><rect x="6" y="6" width="548" height="168" fill="none" stroke="#22282c"/>
 <path d="M40 120c40-90 100-90 120-20s60 60 80 20 60-90 120-20 60 60 80 20 40-60 80-40" fill="none" stroke="#2f5d62" stroke-width="3"/>
 <path d="M60 150h440" fill="none" stroke="#5a6996" stroke-dasharray="9 4"/><circle cx="480" cy="50" r="20" fill="#a8832d"/></svg>)");
-    w.open_path(path);
+    w.files().open_path(path);
 }
 
 /// The demo's own drawing as a picture.
@@ -93,7 +98,7 @@ void open_picture(MainWindow& w) {
                            present::View::fitting(bounds(drawing), QRectF(20, 20, 1460, 460)), image.rect());
     painter.end();
     const QString path = folder.filePath("heron.png");
-    if (image.save(path)) w.open_path(path);
+    if (image.save(path)) w.files().open_path(path);
 }
 
 /// A word in a script, joined to one piece.
@@ -121,7 +126,7 @@ void show_glyphs(MainWindow& w) {
     });
     w.session().choose_part(w.session().project().parts.back().id);
     w.settle();
-    w.show_glyphs();
+    w.workspace().show_glyphs();
     w.settle();
     if (auto* search = w.findChild<QLineEdit*>("glyph-search")) search->setText("Q");
     if (auto* grid = w.findChild<GlyphGrid*>("glyph-grid")) grid->set_current(0);
@@ -177,7 +182,7 @@ void keep_together(MainWindow& w) {
 
 /// The signpost and the badges of the demo's sixth sheet.
 void choose_several(MainWindow& w) {
-    w.show_view(MainWindow::View::sheets);
+    w.workspace().show_view(Workspace::View::sheets);
     Choice choice = w.session().choice();
     if (w.session().project().sheets.size() < 6) return;
     const Sheet& sheet = w.session().project().sheets[5];
@@ -214,7 +219,8 @@ const std::vector<std::pair<QString, Arrange>>& views() {
              if (part && !part->sets.empty())
                  w.session().choose_lines({part->sets.front().lines.begin(), part->sets.front().lines.end()});
          }},
-        {"jobs", [](MainWindow& w) { w.show_jobs(); }},
+        {"jobs", [](MainWindow& w) { w.workspace().show_jobs(); }},
+        {"steps", [](MainWindow& w) { w.workspace().show_steps(); }},
         {"lettering", [](MainWindow& w) { make_lettering(w); }},
         {"glyphs", show_glyphs},
         {"picture", open_picture},
@@ -228,24 +234,25 @@ const std::vector<std::pair<QString, Arrange>>& views() {
         {"stop",
          [](MainWindow& w) {
              rehearse_to(w, 0);
-             w.rehearsal().next_stop();
+             w.workspace().rehearsal().next_stop();
          }},
         {"end", [](MainWindow& w) { rehearse_to(w, 0.999); }},
         {"lanes",
          [](MainWindow& w) {
-             w.show_lanes(w.session().project().lanes.empty() ? LaneId{}
-                                                              : w.session().project().lanes.front().id);
+             w.workspace().show_lanes(
+                 w.session().project().lanes.empty() ? LaneId{} : w.session().project().lanes.front().id);
          }},
         {"findings",
          [](MainWindow& w) {
              spoil(w);
              w.settle();
-             w.export_to({}, false);
+             w.exporter().export_to({}, false);
          }},
-        {"why", [](MainWindow& w) { w.show_why(); }},
-        {"help", [](MainWindow& w) { w.show_help(); }},
-        {"find", [](MainWindow& w) { w.find_command(); }},
-        {"empty", [](MainWindow& w) { w.start_project(w.session().workshop().new_project("Untitled"), {}); }},
+        {"why", [](MainWindow& w) { w.workspace().show_why(); }},
+        {"help", [](MainWindow& w) { w.actions()->find("keys")->trigger(); }},
+        {"find", [](MainWindow& w) { w.actions()->find("find-command")->trigger(); }},
+        {"empty",
+         [](MainWindow& w) { w.files().start_project(w.session().workshop().new_project("Untitled"), {}); }},
     };
     return list;
 }
@@ -262,7 +269,7 @@ int take_shot(Workshop& workshop, const QString& name, const QString& out, const
         QStringList names;
         for (const auto& v : list)
             names << v.first;
-        std::fprintf(stderr, "dot-lane: --shot VIEW OUT.png; views (each also with -dark): %s\n",
+        std::fprintf(stderr, "dot-lane-shots VIEW OUT.png [WxH]; views (each also with -dark): %s\n",
                      qPrintable(names.join(", ")));
         return 2;
     }
@@ -271,14 +278,14 @@ int take_shot(Workshop& workshop, const QString& name, const QString& out, const
     MainWindow window(workshop, disk(), state.path().toStdString());
     window.resize(size.section('x', 0, 0).toInt(), size.section('x', 1, 1).toInt());
     window.show();
-    if (view != "start" && view != "empty") window.open_demo();
+    if (view != "start" && view != "empty") window.files().open_demo();
     window.settle();
     found->second(window);
     window.settle();
     const bool saved = window.grab().save(out);
     window.session().close();
-    if (!saved) std::fprintf(stderr, "dot-lane: \"%s\" could not be written.\n", qPrintable(out));
+    if (!saved) std::fprintf(stderr, "dot-lane-shots: \"%s\" could not be written.\n", qPrintable(out));
     return saved ? 0 : 2;
 }
 
-} // namespace dotlane::app
+} // namespace dotlane::shots

@@ -1,0 +1,177 @@
+// What does each action.
+#include <QMenu>
+#include <QMenuBar>
+#include <QSettings>
+
+#include "app/bench/canvas.h"
+#include "app/bench/rehearsal_view.h"
+#include "app/sheets/sheet_panel.h"
+#include "app/widgets/notice.h"
+#include "app/window/actions.h"
+#include "app/window/exporter.h"
+#include "app/window/line_actions.h"
+#include "app/window/main_window.h"
+#include "app/window/palette.h"
+#include "app/window/part_actions.h"
+#include "app/window/project_files.h"
+#include "app/window/style.h"
+#include "core/commands/project.h"
+#include "core/project/edits.h"
+#include "core/workflow/making.h"
+#include "dotlane_config.h"
+
+namespace dotlane::app {
+
+using View = Workspace::View;
+
+void MainWindow::fill_menus() {
+    actions_ = new Actions(this);
+    palette_ = new CommandPalette(*actions_, this);
+    bind_files();
+    bind_lines();
+    bind_sheets();
+    bind_views();
+    actions_->check_all_bound();
+    actions_->fill(menuBar());
+    QMenu* project = menuBar()->actions().front()->menu();
+    auto* recent = new QMenu(tr("Open &recent"), project);
+    project->insertMenu(actions_->find("open-drawing"), recent);
+    connect(recent, &QMenu::aboutToShow, this, [this, recent] {
+        recent->clear();
+        for (const QString& path : files_->recent())
+            connect(recent->addAction(path), &QAction::triggered, this,
+                    [this, path] { files_->open_path(path); });
+        if (recent->isEmpty()) recent->addAction(tr("None yet"))->setEnabled(false);
+    });
+    for (const auto signal : {&Session::projectChanged, &Session::choiceChanged, &Session::drawnChanged})
+        connect(&session_, signal, this, &MainWindow::follow_situation);
+    connect(workspace_, &Workspace::shown, this, &MainWindow::follow_situation);
+    connect(&session_.history(), &QUndoStack::indexChanged, this, &MainWindow::follow_situation);
+    follow_situation();
+}
+
+void MainWindow::follow_situation() {
+    const QUndoStack& history = session_.history();
+    Situation now;
+    now.project = session_.is_open();
+    now.part = session_.part() != nullptr;
+    now.lines = now.part && !session_.choice().lines.empty();
+    // What is not seen is not turned or taken off by a key.
+    now.placed = workspace_->view() == View::sheets && !session_.chosen_placements().empty();
+    now.undo = history.canUndo();
+    now.redo = history.canRedo();
+    actions_->set_situation(now);
+    const auto tell = [this](const char* id, const QString& words, const QString& what) {
+        actions_->find(id)->setText(what.isEmpty() ? words : words + " " + what);
+    };
+    tell("undo", tr("&Undo"), history.undoText());
+    tell("redo", tr("&Redo"), history.redoText());
+}
+
+void MainWindow::bind_files() {
+    const auto bind = [this](const char* id, auto&& run) { actions_->bind(id, [run](bool) { run(); }); };
+    bind("new", [this] { files_->new_project(); });
+    bind("open", [this] { files_->ask_to_open_project(); });
+    bind("open-drawing", [this] { files_->ask_to_open_drawing(); });
+    bind("demo", [this] { files_->open_demo(); });
+    bind("save", [this] { files_->save(); });
+    bind("save-as", [this] { files_->save_as(); });
+    bind("close", [this] { files_->close_project(); });
+    bind("quit", [this] { close(); });
+    bind("export", [this] { exporter_->export_to({}, false); });
+    bind("inches", [this] {
+        ChangeProject change;
+        change.unit = session_.project().unit == LengthUnit::mm ? LengthUnit::inch : LengthUnit::mm;
+        session_.run(tr("Unit"), change);
+    });
+    bind("undo", [this] { session_.history().undo(); });
+    bind("redo", [this] { session_.history().redo(); });
+    bind("find-command", [this] { palette_->open(); });
+}
+
+void MainWindow::bind_lines() {
+    const auto bind = [this](const QString& id, auto&& run) { actions_->bind(id, [run](bool) { run(); }); };
+    bind("choose-all", [this] {
+        if (workspace_->view() == View::sheets)
+            workspace_->sheet_panel().arrange().choose_all();
+        else
+            lines_->choose_all();
+    });
+    bind("same-colour", [this] { lines_->choose_same_colour(); });
+    bind("inside", [this] { lines_->choose_inside(); });
+    bind("jobs", [this] { show_jobs(); });
+    for (const SourceKind& kind : source_kinds())
+        bind(QString("make-") + kind.key, [this, key = kind.key] { Q_EMIT workspace_->make_wanted(key); });
+    bind("add-step", [this] { workspace_->show_steps(); });
+    for (const StepKind& kind : step_kinds())
+        if (!kind.inks) bind(QString("step-") + kind.key, [this, key = kind.key] { lines_->add_step(key); });
+    bind("fill", [this] { lines_->fill({}); });
+    bind("aside", [this] { lines_->set_chosen_aside(); });
+    bind("copy-part", [this] { parts_->copy(); });
+    bind("remove-part", [this] { parts_->remove(); });
+    for (const Action action : all_actions)
+        bind(action_name(action), [this, action] { lines_->send_to_action(action); });
+}
+
+void MainWindow::bind_sheets() {
+    const auto bind = [this](const char* id, auto run) {
+        actions_->bind(id, [this, run](bool) { run(workspace_->sheet_panel()); });
+    };
+    bind("add-sheet", [this](SheetPanel& panel) {
+        workspace_->show_view(View::sheets);
+        panel.add_sheet();
+    });
+    bind("place", [this](SheetPanel& panel) {
+        workspace_->show_view(View::sheets);
+        panel.place_part();
+    });
+    bind("quarter", [](SheetPanel& panel) { panel.arrange().turn(degrees(90)); });
+    bind("mirror", [](SheetPanel& panel) { panel.arrange().mirror(); });
+    bind("duplicate", [](SheetPanel& panel) { panel.duplicate(); });
+    bind("group", [](SheetPanel& panel) { panel.arrange().group(); });
+    bind("ungroup", [](SheetPanel& panel) { panel.arrange().ungroup(); });
+    bind("take-off", [](SheetPanel& panel) { panel.remove_placed(); });
+}
+
+void MainWindow::bind_views() {
+    const auto bind = [this](const char* id, auto&& run) { actions_->bind(id, [run](bool) { run(); }); };
+    bind("view-part", [this] { workspace_->show_view(View::part); });
+    bind("view-sheets", [this] { workspace_->show_view(View::sheets); });
+    bind("view-rehearsal", [this] { workspace_->show_view(View::rehearsal); });
+    bind("view-findings", [this] { workspace_->show_findings(); });
+    bind("glyph-table", [this] { workspace_->show_glyphs(); });
+    bind("lanes", [this] {
+        const auto& lanes = session_.project().lanes;
+        workspace_->show_lanes(lanes.empty() ? LaneId{} : lanes.front().id);
+    });
+    bind("play", [this] {
+        workspace_->show_view(View::rehearsal);
+        workspace_->rehearsal().toggle();
+    });
+    bind("next-stop", [this] {
+        workspace_->show_view(View::rehearsal);
+        workspace_->rehearsal().next_stop();
+    });
+    bind("why", [this] { workspace_->show_why(); });
+    bind("usual-order", [this] {
+        session_.change(tr("Usual order of passes"), [](Project& p) { return set_pass_order(p, {}); });
+    });
+    bind("zoom-in", [this] { workspace_->canvas()->zoom_in(); });
+    bind("zoom-out", [this] { workspace_->canvas()->zoom_out(); });
+    bind("fit", [this] { workspace_->canvas()->fit(); });
+    bind("keys", [this] { workspace_->show_help(*actions_); });
+    bind("about", [this] {
+        workspace_->notice().tell(Notice::Kind::news,
+                                  tr("Dot Lane %1. Free software under the GNU General Public License, "
+                                     "version 3 or later, without any warranty.")
+                                      .arg(DOTLANE_VERSION));
+    });
+    actions_->bind("dark", [](bool on) {
+        QSettings().setValue("dark", on);
+        apply_style(on);
+    });
+    actions_->find("dark")->setChecked(present::Theme::current().dark);
+    actions_->bind("full-screen", [this](bool on) { on ? showFullScreen() : showNormal(); });
+}
+
+} // namespace dotlane::app

@@ -5,6 +5,7 @@
 #include <map>
 
 #include "bench/goals.h"
+#include "bench/project_bench.h"
 #include "bench/window_bench.h"
 
 namespace {
@@ -38,6 +39,7 @@ int main(int argc, char** argv) {
     qputenv("QT_QPA_PLATFORM", "offscreen");
     qputenv("DOTLANE_DATA", DOTLANE_SOURCE "/data");
     if (argc == 3 && std::string(argv[1]) == "--first-paint") return dotlane::bench::first_paint(argc, argv);
+    if (const int done = dotlane::bench::open_large(argc, argv); done >= 0) return done;
     QApplication application(argc, argv);
     benchmark::Initialize(&argc, argv);
     Pairs reporter;

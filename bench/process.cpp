@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <fcntl.h>
 #include <spawn.h>
+#include <sys/resource.h>
 #include <sys/wait.h>
 #include <unistd.h>
 
@@ -10,7 +11,13 @@
 
 namespace dotlane::bench {
 
-double seconds_of(const std::vector<std::string>& command) {
+namespace {
+
+struct Cost {
+    double seconds = -1, megabytes = -1;
+};
+
+Cost cost_of(const std::vector<std::string>& command) {
     std::vector<char*> words;
     for (const std::string& word : command)
         words.push_back(const_cast<char*>(word.c_str()));
@@ -22,10 +29,21 @@ double seconds_of(const std::vector<std::string>& command) {
     const Watch watch;
     pid_t child = 0;
     int status = 0;
+    rusage used{};
     const int refused = posix_spawnp(&child, words[0], &actions, nullptr, words.data(), environ);
     posix_spawn_file_actions_destroy(&actions);
-    if (refused != 0 || waitpid(child, &status, 0) != child || status != 0) return -1;
-    return watch.seconds();
+    if (refused != 0 || wait4(child, &status, 0, &used) != child || status != 0) return {};
+    return {watch.seconds(), static_cast<double>(used.ru_maxrss) / 1024};
+}
+
+} // namespace
+
+double seconds_of(const std::vector<std::string>& command) {
+    return cost_of(command).seconds;
+}
+
+double megabytes_of(const std::vector<std::string>& command) {
+    return cost_of(command).megabytes;
 }
 
 double median(std::vector<double> values) {

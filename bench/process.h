@@ -10,6 +10,9 @@ namespace dotlane::bench {
 /// failed.
 double seconds_of(const std::vector<std::string>& command);
 
+/// The most memory that a program had, MB; negative as above.
+double megabytes_of(const std::vector<std::string>& command);
+
 /// The middle of the values.
 double median(std::vector<double> values);
 

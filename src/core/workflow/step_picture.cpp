@@ -7,7 +7,7 @@ namespace dotlane {
 namespace {
 
 constexpr double wide = 60, high = 44;    // mm: at this size first numbers show
-constexpr std::size_t most_points = 8000; // what the slowest step, a fill, does within some 60 ms
+constexpr std::size_t blink_points = 8000; // what the slowest step, a fill, does within some 60 ms
 constexpr LineSetId worked{1}, second{2};
 
 Box box_of(const Polylines& lines) {
@@ -41,7 +41,7 @@ std::optional<WorkSet> lines_of_part(const EvaluatedPart& part, const std::set<L
             points += c.points.size();
         set.lines.push_back(line);
     }
-    if (points == 0 || points > most_points) return std::nullopt;
+    if (points == 0 || points > blink_points) return std::nullopt;
     return set;
 }
 

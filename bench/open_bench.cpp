@@ -3,11 +3,11 @@
 #include <pugixml.hpp>
 
 #include "bench/work.h"
+#include "core/derive/workshop.h"
 #include "core/formats/svg/reader.h"
 #include "core/project/edits.h"
 #include "core/project/format.h"
 #include "core/workflow/opening.h"
-#include "core/workflow/workshop.h"
 
 using namespace dotlane;
 using namespace dotlane::bench;

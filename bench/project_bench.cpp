@@ -6,10 +6,10 @@
 #include "bench/process.h"
 #include "bench/project_bench.h"
 #include "bench/work.h"
+#include "core/derive/workshop.h"
 #include "core/project/format.h"
 #include "core/workflow/making.h"
 #include "core/workflow/placing.h"
-#include "core/workflow/workshop.h"
 
 using namespace dotlane;
 using namespace dotlane::bench;

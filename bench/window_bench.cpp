@@ -19,9 +19,9 @@
 #include "bench/process.h"
 #include "bench/window_bench.h"
 #include "bench/work.h"
+#include "core/derive/workshop.h"
 #include "core/workflow/making.h"
 #include "core/workflow/opening.h"
-#include "core/workflow/workshop.h"
 
 using namespace dotlane;
 using namespace dotlane::bench;
@@ -97,7 +97,7 @@ void move_hand(app::PartView& view, int i) {
 
 void pan_and_zoom(benchmark::State& state) {
     Large large;
-    app::PartView& view = large.window.part_view();
+    app::PartView& view = large.window.workspace().part_view();
     std::vector<double> frames;
     for (auto _ : state)
         for (int i = 0; i < 240; ++i) {

@@ -9,7 +9,7 @@
 #include "app/window/main_window.h"
 #include "app/window/project_files.h"
 #include "app/window/style.h"
-#include "core/workflow/data_folder.h"
+#include "core/base/data_folder.h"
 #include "dotlane_config.h"
 
 using namespace dotlane;

@@ -1,8 +1,8 @@
 // Parts that are computed: made, and their numbers changed.
 #include "cli/fields.h"
 #include "cli/verb.h"
+#include "core/checks/fit_checks.h"
 #include "core/project/format.h"
-#include "core/workflow/fit_checks.h"
 #include "core/workflow/making.h"
 
 namespace dotlane::cli {

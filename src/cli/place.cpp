@@ -1,5 +1,6 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/checks/project_checks.h"
 #include "core/project/edits.h"
 #include "core/workflow/placing.h"
 

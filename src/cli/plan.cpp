@@ -5,6 +5,7 @@
 #include "core/run/rehearsal.h"
 #include "core/workflow/accounts.h"
 #include "core/workflow/exporting.h"
+#include "core/workflow/remedies.h"
 #include "present/pdf.h"
 
 namespace dotlane::cli {

@@ -5,8 +5,8 @@
 
 #include "cli/verb.h"
 #include "core/base/caught.h"
+#include "core/base/data_folder.h"
 #include "core/base/text.h"
-#include "core/workflow/data_folder.h"
 #include "dotlane_config.h"
 
 namespace dotlane::cli {

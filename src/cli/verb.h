@@ -11,7 +11,7 @@
 
 #include "cli/names.h"
 #include "core/base/files.h"
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
 
 namespace dotlane::cli {
 

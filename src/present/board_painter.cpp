@@ -35,7 +35,7 @@ BoardLayout::BoardLayout(const BoardScene& scene, const QRectF& whole)
         tracks.push_back({lane, 0});
     };
     // Lanes that run, in the order of their passes; then those that wait for lines.
-    const std::optional<Plan>& plan = scene.derived->plan;
+    const std::shared_ptr<const Plan>& plan = scene.derived->plan;
     if (plan)
         for (const Move& move : plan->program.moves)
             if (const auto* pass = std::get_if<PassMove>(&move)) add(pass->lane);

@@ -5,7 +5,7 @@
 #include <QPainter>
 #include <optional>
 
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
 #include "present/lane_style.h"
 
 namespace dotlane::present {

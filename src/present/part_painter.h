@@ -4,7 +4,7 @@
 
 #include <set>
 
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
 #include "present/lane_style.h"
 
 namespace dotlane::present {

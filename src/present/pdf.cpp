@@ -5,7 +5,7 @@
 #include <QPdfWriter>
 #include <memory>
 
-#include "core/workflow/data_folder.h"
+#include "core/base/data_folder.h"
 #include "present/print_pdf.h"
 #include "present/run_sheet_pdf.h"
 #include "present/theme.h"

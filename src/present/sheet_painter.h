@@ -3,8 +3,8 @@
 
 #include <set>
 
+#include "core/derive/workshop.h"
 #include "core/machine/simulator.h"
-#include "core/workflow/workshop.h"
 #include "present/part_painter.h"
 
 namespace dotlane::present {

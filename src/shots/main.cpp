@@ -6,7 +6,7 @@
 
 #include "app/settings/language.h"
 #include "app/window/style.h"
-#include "core/workflow/data_folder.h"
+#include "core/base/data_folder.h"
 #include "shots/views.h"
 
 using namespace dotlane;

@@ -3,7 +3,7 @@
 
 #include <QString>
 
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
 
 namespace dotlane::shots {
 

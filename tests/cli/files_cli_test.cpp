@@ -1,4 +1,5 @@
 // The real command line program and real files: several at once, what a terminal gets to see, full devices.
+#include <filesystem>
 #include <fstream>
 #include <sys/wait.h>
 #include <unistd.h>
@@ -113,4 +114,36 @@ TEST_CASE("what cannot be read to its end is told, and nothing is changed") {
     CHECK(status == 2);
     CHECK(said.find("not enough memory") != std::string::npos);
     CHECK(file(path) == before);
+}
+
+TEST_CASE("a copied build tree works wherever it lies, and knows nothing of where it was built") {
+    TemporaryFolder folder;
+    namespace fs = std::filesystem;
+    fs::create_directories(folder / "tree/src/cli");
+    fs::create_directories(folder / "tree/share");
+    fs::create_directories(folder / "usr/bin");
+    fs::create_directories(folder / "usr/share");
+    const std::string built = DOTLANE_BUILD "/src/cli/dot-lane-cli";
+    for (const char* where : {"tree", "usr"})
+        fs::copy(DOTLANE_BUILD "/share/dot-lane", folder / (std::string(where) + "/share/dot-lane"),
+                 fs::copy_options::recursive);
+    fs::copy(built, folder / "tree/src/cli/dot-lane-cli");
+    fs::copy(built, folder / "usr/bin/dot-lane-cli");
+    fs::create_directories(folder / "elsewhere");
+    fs::copy(built, folder / "elsewhere/dot-lane-cli");
+    const auto run = [&](const std::string& before, const std::string& program) {
+        return std::system(("cd / && env -u DOTLANE_DATA " + before + " " + folder / program +
+                            " catalog stocks > " + folder / "out" + " 2> " + folder / "err")
+                               .c_str());
+    };
+    for (const char* program : {"tree/src/cli/dot-lane-cli", "usr/bin/dot-lane-cli"}) {
+        CHECK(run("", program) == 0);
+        CHECK(file(folder / "out").find("cream") != std::string::npos);
+    }
+    // Without data beside it, it is found by XDG; without any, it says where it looked.
+    CHECK(run("XDG_DATA_DIRS=/nowhere:" + folder / "usr/share", "elsewhere/dot-lane-cli") == 0);
+    CHECK(run("XDG_DATA_DIRS=/nowhere", "elsewhere/dot-lane-cli") != 0);
+    CHECK(file(folder / "err").find("dot-lane/catalog") != std::string::npos);
+    CHECK(file(built).find(DOTLANE_SOURCE "/data") == std::string::npos);
+    CHECK(file(built).find(DOTLANE_BUILD "/") == std::string::npos);
 }

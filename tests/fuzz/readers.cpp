@@ -4,18 +4,18 @@
 
 #include <cmath>
 
+#include "core/base/data_folder.h"
 #include "core/base/measure.h"
+#include "core/derive/workshop.h"
 #include "core/formats/trace/picture.h"
 #include "core/lettering/marks.h"
 #include "core/lettering/stroke_font.h"
 #include "core/machine/program_text.h"
 #include "core/machine/simulator.h"
 #include "core/project/format.h"
-#include "core/workflow/data_folder.h"
 #include "core/workflow/making.h"
 #include "core/workflow/opening.h"
 #include "core/workflow/placing.h"
-#include "core/workflow/workshop.h"
 
 namespace dotlane::fuzz {
 namespace {

@@ -84,9 +84,14 @@ TEST_CASE("core's rooms and their doors") {
                 {"core/base", "core/geometry", "core/project", "core/lettering", "core/machine"});
     may_include("core/run", {"core/base", "core/geometry", "core/project", "core/machine"});
     may_include("core/commands", {"core/base", "core/geometry", "core/project", "core/catalog"});
-    may_include("core/workflow",
-                {"core/base", "core/geometry", "core/project", "core/catalog", "core/sources", "core/recipe",
-                 "core/sheets", "core/plan", "core/machine", "core/formats", "core/lettering"});
+    may_include("core/checks", {"core/base", "core/geometry", "core/project", "core/catalog", "core/sources",
+                                "core/recipe", "core/sheets"});
+    may_include("core/derive",
+                {"core/base", "core/geometry", "core/lettering", "core/project", "core/catalog",
+                 "core/sources", "core/recipe", "core/sheets", "core/checks", "core/plan", "core/machine"});
+    may_include("core/workflow", {"core/derive", "core/checks", "core/base", "core/geometry", "core/project",
+                                  "core/catalog", "core/sources", "core/recipe", "core/sheets", "core/plan",
+                                  "core/machine", "core/formats", "core/lettering"});
 }
 
 TEST_CASE("recipe, sheets and plan never include one another, plan and formats meet only at machine") {

@@ -35,8 +35,9 @@ constexpr Named more[] = {
     {"DistributeStep", 4, "parts on sheets are spread in the same way"},
     {"WordsStep", 4, "brings lines, which are made among the sources"},
     {"PartStep", 4, "brings lines, which are made among the sources"},
-    {"FoldedCard", 9,
-     "shape cards fold in the same way; envelopes are found for it; panels when it is too large"},
+    {"FoldedCard", 10,
+     "shape cards fold in the same way; envelopes are found for it; panels when it is too large, found and "
+     "mended in two files"},
     {"ShapeCard", 4, "pictures of the window"},
     {"Label", 4, "stands for the other part in the pictures of those that follow one"},
     {"Layer", 8, "stacks of layers are made at once"},

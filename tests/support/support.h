@@ -7,9 +7,9 @@
 #include <random>
 
 #include "core/base/files.h"
+#include "core/derive/workshop.h"
 #include "core/geometry/region.h"
 #include "core/project/edits.h"
-#include "core/workflow/workshop.h"
 
 namespace dotlane::test {
 

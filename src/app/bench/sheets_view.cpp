@@ -330,15 +330,18 @@ void SheetsView::mousePressEvent(QMouseEvent* event) {
             return refresh();
         }
     }
-    PlacementId hit;
-    for (const PlacedPart& part : laid()->parts)
-        if (view().map(part.box).adjusted(-3, -3, 3, 3).contains(event->position())) hit = part.placement.id;
+    const PlacedPart* met = under(event->position());
+    const PlacementId hit = met ? met->placement.id : PlacementId{};
     const auto modifiers = event->modifiers();
     pressed_ = hit.value != 0;
     if (!pressed_)
         band_from_ = event->position();
     else if (modifiers != Qt::NoModifier || !chosen().contains(hit)) // one of several chosen: drags them all
         choose_with({hit}, modifiers);
+}
+
+const PlacedPart* SheetsView::under(QPointF at) const {
+    return laid() ? part_at(*laid(), view().unmap(at), 3 / view().scale) : nullptr;
 }
 
 void SheetsView::mouseMoveEvent(QMouseEvent* event) {
@@ -373,10 +376,8 @@ void SheetsView::mouseReleaseEvent(QMouseEvent* event) {
     }
     if (drag_ == Drag::none) {
         // A click without a drag on one of several leaves that one.
-        if (was_pressed && event->modifiers() == Qt::NoModifier && !session_.choice().with.empty() && laid())
-            for (const PlacedPart& part : laid()->parts)
-                if (view().map(part.box).adjusted(-3, -3, 3, 3).contains(event->position()))
-                    choose_with({part.placement.id}, {});
+        if (was_pressed && event->modifiers() == Qt::NoModifier && !session_.choice().with.empty())
+            if (const PlacedPart* met = under(event->position())) choose_with({met->placement.id}, {});
         return;
     }
     const bool turned = drag_ == Drag::turn;

@@ -32,6 +32,8 @@ class SheetsView : public Canvas {
     void keyPressEvent(QKeyEvent* event) override;
 
   private:
+    /// What a press there meets: by its outline, not its box.
+    const PlacedPart* under(QPointF at) const;
     enum class Drag { none, move, turn };
     const LaidSheet* laid() const;
     /// The chosen part when it is the only one.

@@ -8,7 +8,7 @@
 #include <QThreadPool>
 #include <memory>
 
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
 
 namespace dotlane::app {
 

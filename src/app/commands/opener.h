@@ -6,8 +6,8 @@
 #include <memory>
 
 #include "core/base/files.h"
+#include "core/derive/workshop.h"
 #include "core/workflow/opening.h"
-#include "core/workflow/workshop.h"
 
 namespace dotlane::app {
 

@@ -78,10 +78,11 @@ void Session::show_drawn(const std::shared_ptr<const Derived>& derived) {
 }
 
 void Session::set_project(std::shared_ptr<const Project> project) {
+    const Changes what = changes_between(*project_, *project);
     project_ = std::move(project);
     settle_choice();
     deriver_.request(project_, drawn_ ? PartId{} : choice_.part);
-    Q_EMIT projectChanged();
+    Q_EMIT projectChanged(what);
 }
 
 void Session::start(Project project, const QString& path, std::optional<std::uint64_t> known_hash) {
@@ -91,7 +92,10 @@ void Session::start(Project project, const QString& path, std::optional<std::uin
     history_.clear();
     drawn_ = derived_ = nullptr;
     choice_ = {};
-    set_project(std::make_shared<Project>(std::move(project)));
+    project_ = std::make_shared<Project>(std::move(project));
+    settle_choice();
+    deriver_.request(project_, choice_.part);
+    Q_EMIT projectChanged(Changes::all(*project_));
     Q_EMIT fileChanged();
 }
 
@@ -104,7 +108,7 @@ void Session::close() {
     drawn_ = derived_ = nullptr;
     choice_ = {};
     project_ = std::make_shared<Project>();
-    Q_EMIT projectChanged();
+    Q_EMIT projectChanged(Changes::all(*project_));
     Q_EMIT fileChanged();
 }
 

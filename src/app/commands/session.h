@@ -13,7 +13,8 @@
 #include "app/commands/disk_file.h"
 #include "core/base/files.h"
 #include "core/commands/command.h"
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
+#include "core/project/changes.h"
 
 namespace dotlane::app {
 
@@ -109,7 +110,7 @@ class Session : public QObject {
     const Sheet* sheet() const { return dotlane::find(*project_, choice_.sheet); }
 
   Q_SIGNALS:
-    void projectChanged();
+    void projectChanged(const dotlane::Changes& what);
     void drawnChanged();
     void derivedChanged();
     void choiceChanged();

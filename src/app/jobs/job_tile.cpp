@@ -3,8 +3,8 @@
 #include <QKeyEvent>
 #include <QPainter>
 
+#include "core/derive/lending.h"
 #include "core/sources/make.h"
-#include "core/workflow/lending.h"
 #include "present/lane_style.h"
 #include "present/source_picture.h"
 

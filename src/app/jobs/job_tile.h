@@ -4,8 +4,8 @@
 #include <functional>
 
 #include "app/widgets/card.h"
+#include "core/derive/workshop.h"
 #include "core/project/sources.h"
-#include "core/workflow/workshop.h"
 
 class QPainter;
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/widgets/side_panel.h"
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
 
 namespace dotlane::app {
 

@@ -32,8 +32,10 @@ LanePanel::LanePanel(Session& session, QWidget* parent)
     body()->addWidget(list_);
     body()->addStretch(1);
     connect(back, &QPushButton::clicked, this, &LanePanel::done);
-    connect(&session_, &Session::projectChanged, this, &LanePanel::show_lanes);
-    connect(&session_, &Session::derivedChanged, this, &LanePanel::show_lanes);
+    connect(&session_, &Session::projectChanged, this, [this](const Changes& what) {
+        if (what.lanes) show_lanes();
+    });
+    connect(&session_, &Session::derivedChanged, this, &LanePanel::count_lines);
     show_lanes();
 }
 
@@ -138,6 +140,15 @@ void LanePanel::show_lane(LaneId lane) {
     show_lanes();
 }
 
+void LanePanel::count_lines() {
+    std::size_t lines = 0;
+    if (const auto derived = session_.derived())
+        for (const auto& [id, part] : derived->parts)
+            for (const RunSet& run : part->runs)
+                if (run.lane == lane_) lines += run.lines.size();
+    figures_->setText(tr("%n line(s) in it", nullptr, static_cast<int>(lines)));
+}
+
 void LanePanel::show_lanes() {
     const Project& project = session_.project();
     const Lane* lane = dotlane::find(project, lane_);
@@ -161,12 +172,7 @@ void LanePanel::show_lanes() {
         QPixmap swatch(14, 14);
         swatch.fill(present::to_qcolor(lane->colour));
         colour_->setIcon(swatch);
-        std::size_t lines = 0;
-        if (const auto derived = session_.derived())
-            for (const auto& [id, part] : derived->parts)
-                for (const RunSet& run : part->runs)
-                    if (run.lane == lane_) lines += run.lines.size();
-        figures_->setText(tr("%n line(s) in it", nullptr, static_cast<int>(lines)));
+        count_lines();
         const Tool* tool = session_.catalog().tool(lane->tool);
         caution_->setText(tool ? QString::fromStdString(tool->caution) : QString());
         caution_->setVisible(tool && !tool->caution.empty());

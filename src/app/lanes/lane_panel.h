@@ -23,6 +23,7 @@ class LanePanel : public SidePanel {
 
   private:
     void show_lanes();
+    void count_lines();
     void change(const QString& text, const std::function<void(Lane&)>& how);
     QWidget* editor();
     void choose_colour();

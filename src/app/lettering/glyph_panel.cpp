@@ -74,7 +74,9 @@ GlyphPanel::GlyphPanel(Session& session, QWidget* parent)
         const GlyphGrid* from = others_->current() >= 0 ? others_ : grid_;
         if (from->current() >= 0) insert(from->glyphs()[static_cast<std::size_t>(from->current())]);
     });
-    connect(&session_, &Session::projectChanged, this, &GlyphPanel::follow);
+    connect(&session_, &Session::projectChanged, this, [this](const Changes& what) {
+        if (what.part(session_.choice().part)) follow();
+    });
     connect(&session_, &Session::choiceChanged, this, &GlyphPanel::follow);
     follow();
 }

@@ -1,4 +1,5 @@
 #include "app/recipe/finding_card.h"
+#include "core/workflow/remedies.h"
 
 #include <QHBoxLayout>
 #include <QPainter>

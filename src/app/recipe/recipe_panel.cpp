@@ -39,7 +39,10 @@ RecipePanel::RecipePanel(Session& session, QWidget* parent)
         if (f.place.box.valid()) Q_EMIT place_wanted(f.place.box);
     });
     body()->addStretch(1);
-    connect(&session_, &Session::projectChanged, this, &RecipePanel::show_recipe);
+    connect(&session_, &Session::projectChanged, this, [this](const Changes& what) {
+        // Its cards name other parts, and lanes.
+        if (what.part_list || !what.parts.empty() || what.lanes || what.unit) show_recipe();
+    });
     connect(&session_, &Session::drawnChanged, this, &RecipePanel::show_recipe);
     connect(&session_, &Session::derivedChanged, this, &RecipePanel::show_findings);
     connect(&session_, &Session::choiceChanged, this, &RecipePanel::show_recipe);

@@ -8,10 +8,10 @@
 #include "app/widgets/side_panel.h"
 #include "app/widgets/size_text.h"
 #include "app/widgets/typing.h"
+#include "core/checks/fit_checks.h"
 #include "core/commands/parts.h"
 #include "core/project/edits.h"
 #include "core/workflow/drawn_parts.h"
-#include "core/workflow/fit_checks.h"
 #include "core/workflow/making.h"
 
 namespace dotlane::app {

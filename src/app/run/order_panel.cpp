@@ -52,8 +52,14 @@ Card* OrderPanel::move_card(const Plan& plan, std::size_t move) {
 }
 
 void OrderPanel::show_plan() {
+    if (!isVisible()) return; // a long run has many cards: made when they are looked at
     const auto derived = session_.derived();
-    if (derived == shown_) return;
+    const auto same = [&] {
+        return shown_ && derived && derived->plan == shown_->plan &&
+               derived->project->pass_order == shown_->project->pass_order;
+    };
+    if (shown_once_ && (derived == shown_ || same())) return;
+    shown_once_ = true;
     shown_ = derived;
     moves_->clear();
     reasons_->clear();
@@ -88,6 +94,11 @@ void OrderPanel::show_plan() {
         });
         reasons_->add(usual, false);
     }
+}
+
+void OrderPanel::showEvent(QShowEvent* event) {
+    SidePanel::showEvent(event);
+    show_plan();
 }
 
 void OrderPanel::set_now(std::optional<Duration> now) {

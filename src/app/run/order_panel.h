@@ -19,7 +19,11 @@ class OrderPanel : public SidePanel {
   Q_SIGNALS:
     void sought(dotlane::Duration time);
 
+  protected:
+    void showEvent(QShowEvent* event) override;
+
   private:
+    bool shown_once_ = false;
     void show_plan();
     Card* move_card(const Plan& plan, std::size_t move);
     Session& session_;

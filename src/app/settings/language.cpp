@@ -4,16 +4,13 @@
 #include <QLocale>
 #include <QTranslator>
 
-#include "core/base/files.h"
-#include "core/workflow/data_folder.h"
-#include "dotlane_config.h"
+#include "core/base/data_folder.h"
 
 namespace dotlane::app {
 
 void install_language() {
-    const std::string installed = data_folder() + "/translations/dot-lane_en.qm";
-    const QString folder = disk().exists(installed) ? QString::fromStdString(data_folder() + "/translations")
-                                                    : QStringLiteral(DOTLANE_BUILT_TRANSLATIONS);
+    // Compiled words lie with what is shipped, also when other data is chosen by DOTLANE_DATA.
+    const QString folder = QString::fromStdString(shipped_data_folder() + "/translations");
     static QTranslator plurals, own;
     if (plurals.load("dot-lane_en", folder)) QCoreApplication::installTranslator(&plurals);
     if (QLocale().language() != QLocale::English && own.load(QLocale(), "dot-lane", "_", folder))

@@ -4,6 +4,7 @@
 
 #include "app/widgets/size_text.h"
 #include "app/widgets/typing.h"
+#include "core/checks/project_checks.h"
 #include "core/commands/project.h"
 #include "core/project/edits.h"
 #include "core/workflow/placing.h"
@@ -41,7 +42,11 @@ SheetPanel::SheetPanel(Session& session, QWidget* parent)
     body()->addStretch(1);
     connect(add, &QPushButton::clicked, this, &SheetPanel::add_sheet);
     connect(&session_, &Session::derivedChanged, this, &SheetPanel::show_sheet);
-    connect(&session_, &Session::projectChanged, this, &SheetPanel::show_sheet);
+    connect(&session_, &Session::projectChanged, this, [this](const Changes& what) {
+        if (what.sheet(session_.choice().sheet) || what.part_list || !what.parts.empty() || what.machine ||
+            what.unit)
+            show_sheet();
+    });
     connect(&session_, &Session::choiceChanged, this, &SheetPanel::show_sheet);
     show_sheet();
 }

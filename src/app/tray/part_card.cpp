@@ -4,6 +4,7 @@
 #include <QPainter>
 
 #include "app/widgets/size_text.h"
+#include "core/checks/project_checks.h"
 #include "core/workflow/placing.h"
 #include "present/part_painter.h"
 
@@ -42,7 +43,6 @@ PartCard::PartCard(QWidget* parent)
 void PartCard::show_part(const Session& session, const Part& part) {
     part_ = part.id;
     name_ = QString::fromStdString(part.name);
-    set_chosen(session.choice().part == part.id);
     const auto derived = session.derived();
     std::shared_ptr<const EvaluatedPart> evaluated;
     if (derived && derived->parts.contains(part.id)) evaluated = derived->parts.at(part.id);

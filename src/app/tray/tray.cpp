@@ -39,8 +39,13 @@ Tray::Tray(Session& session, QWidget* parent)
     rows->addWidget(scroll, 1);
     connect(add, &QPushButton::clicked, this, &Tray::new_part_wanted);
     connect(&session_, &Session::derivedChanged, this, &Tray::show_parts);
-    connect(&session_, &Session::projectChanged, this, &Tray::show_parts);
-    connect(&session_, &Session::choiceChanged, this, &Tray::show_parts);
+    connect(&session_, &Session::projectChanged, this, [this](const Changes& what) {
+        // Cards say what lies where, too.
+        if (what.part_list || !what.parts.empty() || what.sheet_list || !what.sheets.empty() || what.lanes ||
+            what.unit)
+            show_parts();
+    });
+    connect(&session_, &Session::choiceChanged, this, &Tray::follow_choice);
 }
 
 void Tray::wake() {
@@ -62,7 +67,13 @@ void Tray::show_parts() {
     }
     for (std::size_t i = 0; i < parts.size(); ++i)
         shown_[i]->show_part(session_, parts[i]);
+    follow_choice();
+}
+
+void Tray::follow_choice() {
     const PartId chosen = session_.choice().part;
+    for (PartCard* card : shown_)
+        card->set_chosen(card->part() == chosen);
     if (std::exchange(followed_, chosen) == chosen) return;
     for (PartCard* card : shown_)
         if (card->part() == chosen) // once the layout has given it its place

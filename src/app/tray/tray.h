@@ -29,6 +29,7 @@ class Tray : public QFrame {
 
   private:
     void show_parts();
+    void follow_choice();
     Session& session_;
     bool awake_ = false;
     QVBoxLayout* cards_;

@@ -1,7 +1,7 @@
 #include "app/window/ahead.h"
 
+#include "core/base/data_folder.h"
 #include "core/project/format.h"
-#include "core/workflow/data_folder.h"
 
 namespace dotlane::app {
 

@@ -4,7 +4,7 @@
 #include <future>
 #include <string>
 
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
 
 namespace dotlane::app {
 

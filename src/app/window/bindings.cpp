@@ -43,8 +43,8 @@ void MainWindow::fill_menus() {
                     [this, path] { files_->open_path(path); });
         if (recent->isEmpty()) recent->addAction(tr("None yet"))->setEnabled(false);
     });
-    for (const auto signal : {&Session::projectChanged, &Session::choiceChanged, &Session::drawnChanged})
-        connect(&session_, signal, this, &MainWindow::follow_situation);
+    connect(&session_, &Session::projectChanged, this, &MainWindow::follow_situation);
+    connect(&session_, &Session::choiceChanged, this, &MainWindow::follow_situation);
     connect(workspace_, &Workspace::shown, this, &MainWindow::follow_situation);
     connect(&session_.history(), &QUndoStack::indexChanged, this, &MainWindow::follow_situation);
     follow_situation();

@@ -40,10 +40,16 @@ void FindingsPanel::ask_override(bool asked) {
 }
 
 void FindingsPanel::show_findings() {
+    if (!isVisible()) return; // there may be many
     const auto derived = session_.derived();
     const Findings now = derived ? derived->findings : Findings{};
     if (count(now, Grade::error) == 0) override_->hide();
     list_->show_findings(now, tr("Nothing found. All is well."));
+}
+
+void FindingsPanel::showEvent(QShowEvent* event) {
+    SidePanel::showEvent(event);
+    show_findings();
 }
 
 } // namespace dotlane::app

@@ -21,6 +21,9 @@ class FindingsPanel : public SidePanel {
     void overridden();
     void finding_chosen(const dotlane::Finding& finding);
 
+  protected:
+    void showEvent(QShowEvent* event) override;
+
   private:
     void show_findings();
     Session& session_;

@@ -100,7 +100,9 @@ Header::Header(Session& session, QWidget* parent)
     findings_->setObjectName("findings");
     connect(findings_, &FindingsPill::pressed, this, &Header::findings_wanted);
     connect(export_, &QPushButton::clicked, this, &Header::export_wanted);
-    connect(&session_, &Session::projectChanged, this, &Header::show_state);
+    connect(&session_, &Session::projectChanged, this, [this](const Changes& what) {
+        if (what.name || what.part(session_.choice().part)) show_state();
+    });
     connect(&session_, &Session::derivedChanged, this, &Header::show_state);
     connect(&session_, &Session::choiceChanged, this, &Header::show_state);
 }

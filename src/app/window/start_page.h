@@ -5,7 +5,7 @@
 #include <QWidget>
 
 #include "app/commands/recovery.h"
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
 
 class QGridLayout;
 class QLabel;

@@ -8,7 +8,7 @@
 #include <QProxyStyle>
 #include <QStyleFactory>
 
-#include "core/workflow/data_folder.h"
+#include "core/base/data_folder.h"
 #include "present/theme.h"
 
 namespace dotlane::app {

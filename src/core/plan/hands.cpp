@@ -132,7 +132,7 @@ class Stop {
         std::vector<const Polylines*> covered;
         const LaneWork* foil = nullptr;
         for (const LaneWork* work : needs_.next)
-            if (under_foil(*work)) covered.push_back(&work->lines), foil = work;
+            if (under_foil(*work)) covered.push_back(&work->lines->lines), foil = work;
         const std::string place = to.sheet.mat + " (" + to.sheet.name + ")";
         const std::string stock = "Lay " + to.stock_name + face_words(to.face) + " on the " + place;
         if (foil) {

@@ -38,7 +38,7 @@ class Planner {
 
     Result<Plan> run() {
         for (SheetWork& sheet : sheets_) {
-            std::erase_if(sheet.lanes, [](const LaneWork& w) { return w.lines.empty(); });
+            std::erase_if(sheet.lanes, [](const LaneWork& w) { return w.lines->lines.empty(); });
             sort_lanes(sheet.lanes, options_.order);
             // Nobody can print on what is already on a mat.
             std::stable_partition(sheet.lanes.begin(), sheet.lanes.end(),
@@ -59,7 +59,7 @@ class Planner {
   private:
     struct Pass {
         const SheetWork* sheet;
-        LaneWork* work;
+        const LaneWork* work;
         int tool;
     };
 
@@ -166,31 +166,16 @@ class Planner {
             if (i == 0 || pass.sheet != passes_[i - 1].sheet)
                 plan_.program.sheets.push_back(pass.sheet->sheet);
             const LaneWork& work = *pass.work;
-            const Point rest{pass.sheet->sheet.usable.x0, pass.sheet->sheet.usable.y0};
-            const auto routed = route(work.lines, {rest, parts_material(work.lane.action)}, progress_);
             if (progress_.cancelled()) return false;
-            progress_.report(static_cast<double>(i + 1) / static_cast<double>(passes_.size()));
-            inner_first += routed.outlines_waiting;
-            plan_.totals.travel_as_drawn += travel_of(work.lines, rest, work.lane.repeats);
-            PassMove move{++pass_number_,
-                          sheet,
-                          work.lane.id,
-                          work.lane.action,
-                          work.lane.name,
-                          work.plate,
-                          label(pass.tool),
-                          machine_.slots[static_cast<std::size_t>(slot.slot)].name,
-                          work.lane.colour,
-                          work.tool->tip,
-                          work.tool->speed,
-                          work.lane.repeats,
-                          {}};
-            Polylines lines;
-            for (const RoutedLine& line : routed.order)
-                lines.push_back(dotlane::run(std::move(pass.work->lines[line.line]), line));
-            move.strokes.reserve(lines.size());
-            for (std::size_t s = 0; s < lines.size(); ++s)
-                move.strokes.push_back({std::move(lines[s]), work.of[routed.order[s].line]});
+            inner_first += work.routed->outlines_waiting;
+            plan_.totals.travel_as_drawn += work.routed->travel_as_drawn;
+            PassMove move{++pass_number_,      sheet,
+                          work.lane.id,        work.lane.action,
+                          work.lane.name,      work.plate,
+                          label(pass.tool),    machine_.slots[static_cast<std::size_t>(slot.slot)].name,
+                          work.lane.colour,    work.tool->tip,
+                          work.tool->speed,    work.lane.repeats,
+                          work.routed->strokes};
             plan_.program.moves.emplace_back(std::move(move));
         }
         add_stop(passes_.size());
@@ -295,6 +280,15 @@ class Planner {
 };
 
 } // namespace
+
+RoutedPass route_pass(const LaneLines& lines, const RouteOptions& options, int repeats, Progress& progress) {
+    const RouteResult routed = route(lines.lines, options, progress);
+    RoutedPass out{{}, travel_of(lines.lines, options.rest, repeats), routed.outlines_waiting};
+    out.strokes.reserve(routed.order.size());
+    for (const RoutedLine& line : routed.order)
+        out.strokes.push_back({run(lines.lines[line.line], line), lines.of[line.line]});
+    return out;
+}
 
 Result<Plan> make_plan(const std::string& project, const Machine& machine, std::vector<SheetWork> sheets,
                        const PlanOptions& options, Progress& progress) {

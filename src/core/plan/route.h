@@ -16,6 +16,7 @@ namespace dotlane {
 struct RouteOptions {
     Point rest;               ///< the carriage starts and ends here
     bool inner_first = false; ///< lines inside a closed line are run before it
+    bool operator==(const RouteOptions&) const = default;
 };
 
 /// A line as it is run.

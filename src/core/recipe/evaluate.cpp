@@ -16,7 +16,7 @@ PlaceBox place_of(const Box& box) {
 
 namespace {
 
-using Link = RecipeCache::Link;
+using Link = RecipeChain::Link;
 
 /// Lanes and switches do not change what a step does to the lines.
 bool same_work(Step a, Step b) {
@@ -33,12 +33,13 @@ bool same_members(const std::vector<LineSet>& a, const std::vector<LineSet>& b) 
 
 class Evaluation {
   public:
-    Evaluation(const Part& part, const RecipeInputs& inputs, RecipeCache& cache, Progress& progress)
+    Evaluation(const Part& part, const RecipeInputs& inputs, const EvaluatedPart* before, Progress& progress)
         : part_(part)
         , source_(inputs.source)
         , inserted_(inputs.inserted)
         , tips_(inputs.tips)
-        , cache_(cache)
+        , made_(inputs.made)
+        , known_(before ? before->chain : nullptr)
         , progress_(progress) {
         out_.part = part.id;
         out_.drawing = source_.drawing;
@@ -78,18 +79,18 @@ class Evaluation {
   private:
     /// All steps, as far as what they do is not known already.
     std::shared_ptr<const RecipeState> work() {
-        const auto known = cache_.find(part_.id);
-        auto chain = std::make_shared<RecipeCache::Chain>();
+        const auto& known = known_;
+        auto chain = std::make_shared<RecipeChain>();
         chain->drawing = source_.drawing, chain->scale = part_.scale, chain->sets = part_.sets;
         const bool same = known && known->scale == chain->scale && same_members(known->sets, chain->sets) &&
                           (known->drawing == chain->drawing || *known->drawing == *chain->drawing);
-        chain->base = same ? known->base : flatten_source(part_, *source_.drawing);
+        chain->base = same ? known->base : flatten_source(part_, *source_.drawing, made_);
         for (const auto& set : chain->base->sets)
             out_.source_box.add(set->box());
         auto state = std::make_shared<RecipeState>(*chain->base);
         for (const Step& step : part_.steps) {
             if (!step.on) continue;
-            RecipeCache::Given given = given_to(step, *state);
+            RecipeChain::Given given = given_to(step, *state);
             std::shared_ptr<const Link> link;
             if (known)
                 if (const auto it = known->links.find(step.id); it != known->links.end() &&
@@ -101,7 +102,7 @@ class Evaluation {
             apply(*link, *state);
             chain->links[step.id] = std::move(link);
         }
-        cache_.store(part_.id, chain);
+        out_.chain = chain;
         return state;
     }
 
@@ -111,8 +112,8 @@ class Evaluation {
         return tip == tips_.end() ? mm(0.4) : tip->second;
     }
 
-    RecipeCache::Given given_to(const Step& step, const RecipeState& state) const {
-        RecipeCache::Given out;
+    RecipeChain::Given given_to(const Step& step, const RecipeState& state) const {
+        RecipeChain::Given out;
         out.tip = tip_of(step);
         const StepKind& kind = kind_of(step.what);
         const bool adds = kind.brings; // works on nothing that is there
@@ -134,7 +135,7 @@ class Evaluation {
         return out;
     }
 
-    std::shared_ptr<const Link> done(const Step& step, RecipeCache::Given given) {
+    std::shared_ptr<const Link> done(const Step& step, RecipeChain::Given given) {
         StepInput in{{}, {}, given.part, given.tip};
         for (const auto& set : given.of)
             in.of.push_back(set.get());
@@ -345,7 +346,8 @@ class Evaluation {
     const SourceLines& source_;
     const std::map<StepId, Result<SourceLines>>& inserted_;
     const LaneTips& tips_;
-    RecipeCache& cache_;
+    bool made_;
+    std::shared_ptr<const RecipeChain> known_;
     Progress& progress_;
     EvaluatedPart out_;
 };
@@ -386,24 +388,9 @@ const Polylines& lines_of(const EvaluatedPart& part, std::size_t run, int piece)
     return a ? a->runs[run] : piece == 0 ? part.runs[run].lines : none;
 }
 
-std::shared_ptr<const RecipeCache::Chain> RecipeCache::find(PartId part) const {
-    const std::lock_guard lock(guard_);
-    const auto it = chains_.find(part);
-    return it == chains_.end() ? nullptr : it->second;
-}
-
-void RecipeCache::store(PartId part, std::shared_ptr<const Chain> chain) {
-    const std::lock_guard lock(guard_);
-    chains_[part] = std::move(chain);
-}
-
-void RecipeCache::keep_only(const std::set<PartId>& parts) {
-    const std::lock_guard lock(guard_);
-    std::erase_if(chains_, [&](const auto& entry) { return !parts.contains(entry.first); });
-}
-
-EvaluatedPart evaluate(const Part& part, const RecipeInputs& inputs, RecipeCache& cache, Progress& progress) {
-    return Evaluation(part, inputs, cache, progress).run();
+EvaluatedPart evaluate(const Part& part, const RecipeInputs& inputs, const EvaluatedPart* before,
+                       Progress& progress) {
+    return Evaluation(part, inputs, before, progress).run();
 }
 
 } // namespace dotlane

@@ -1,10 +1,9 @@
 // Evaluates a part's recipe: source lines at finished size, what each step makes of them, and what runs in
-// which lane. Pure; `RecipeCache` only saves work.
+// which lane. Pure.
 #pragma once
 
 #include <map>
 #include <memory>
-#include <mutex>
 #include <set>
 
 #include "core/base/finding.h"
@@ -17,6 +16,31 @@ namespace dotlane {
 
 /// Where a finding is, on the part; not valid for an empty box.
 PlaceBox place_of(const Box& box);
+
+/// What each step of a recipe did and was given: the next evaluation of the part goes on from it, so that a
+/// change of a step costs that step and those that work on what it made.
+struct RecipeChain {
+    /// What a step was given: sets are shared and never changed, so the same pointer is the same set.
+    struct Given {
+        std::vector<std::shared_ptr<const WorkSet>> of, by;
+        Box part;
+        Length tip;
+        std::shared_ptr<const Drawing> inserted;
+        bool operator==(const Given&) const = default;
+    };
+    struct Link {
+        Step step;
+        Given given;
+        std::vector<std::shared_ptr<const WorkSet>> changed;
+        std::shared_ptr<const WorkSet> made; ///< may be null
+        std::shared_ptr<const StepReport> report;
+    };
+    std::shared_ptr<const Drawing> drawing;
+    double scale = 1;
+    std::vector<LineSet> sets; ///< only membership counts
+    std::shared_ptr<const RecipeState> base;
+    std::map<StepId, std::shared_ptr<const Link>> links; ///< of the steps that are on
+};
 
 struct EvaluatedPart {
     PartId part;
@@ -33,6 +57,7 @@ struct EvaluatedPart {
     Box source_box;                 ///< of the source's lines, before any step
     std::set<LineSetId> worked;     ///< sets whose lines no longer stand for single source lines
     std::vector<Arrangement> apart; ///< when its pieces may lie apart on the sheet
+    std::shared_ptr<const RecipeChain> chain; ///< null when it was cancelled
 };
 
 /// The arrangement that a placement names; null for the whole part and for a piece that is not there.
@@ -51,51 +76,18 @@ const Polylines& lines_of(const EvaluatedPart& part, std::size_t run, int piece)
 /// Width of the mark of the tool of each lane.
 using LaneTips = std::map<LaneId, Length>;
 
-/// Keeps what each step of a part did: a change of a step costs that step and those that work on what it
-/// made. Thread safe.
-class RecipeCache {
-  public:
-    /// What a step was given: sets are shared and never changed, so the same pointer is the same set.
-    struct Given {
-        std::vector<std::shared_ptr<const WorkSet>> of, by;
-        Box part;
-        Length tip;
-        std::shared_ptr<const Drawing> inserted;
-        bool operator==(const Given&) const = default;
-    };
-    struct Link {
-        Step step;
-        Given given;
-        std::vector<std::shared_ptr<const WorkSet>> changed;
-        std::shared_ptr<const WorkSet> made; ///< may be null
-        std::shared_ptr<const StepReport> report;
-    };
-    struct Chain {
-        std::shared_ptr<const Drawing> drawing;
-        double scale = 1;
-        std::vector<LineSet> sets; ///< only membership counts
-        std::shared_ptr<const RecipeState> base;
-        std::map<StepId, std::shared_ptr<const Link>> links; ///< of the steps that are on
-    };
-    std::shared_ptr<const Chain> find(PartId part) const;
-    void store(PartId part, std::shared_ptr<const Chain> chain);
-    void keep_only(const std::set<PartId>& parts);
-
-  private:
-    mutable std::mutex guard_;
-    std::map<PartId, std::shared_ptr<const Chain>> chains_;
-};
-
 /// What evaluation needs beside the part itself.
 struct RecipeInputs {
     SourceLines source;
     std::map<StepId, Result<SourceLines>> inserted; ///< lines of steps that bring their own: words
     LaneTips tips;
+    bool made = false; ///< the source's lines are computed: they go to line sets by their roles
 };
 
 /// Never fails: what cannot be done becomes a finding with its place. Stops early, with what it has, when
-/// cancelled.
-EvaluatedPart evaluate(const Part& part, const RecipeInputs& inputs, RecipeCache& cache,
+/// cancelled. `before`: what was evaluated of the part last; null at first. Of the part's source only its
+/// notes are read.
+EvaluatedPart evaluate(const Part& part, const RecipeInputs& inputs, const EvaluatedPart* before = nullptr,
                        Progress& progress = no_progress());
 
 } // namespace dotlane

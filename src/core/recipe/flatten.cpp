@@ -14,7 +14,7 @@ void close_up(Polyline& flat, const Contour& drawn) {
 
 } // namespace
 
-std::shared_ptr<const RecipeState> flatten_source(const Part& part, const Drawing& drawing) {
+std::shared_ptr<const RecipeState> flatten_source(const Part& part, const Drawing& drawing, bool made) {
     std::unordered_map<LineId, std::size_t> set_of_line;
     std::unordered_map<std::string, std::size_t> set_of_role;
     std::vector<std::shared_ptr<WorkSet>> sets;
@@ -27,7 +27,6 @@ std::shared_ptr<const RecipeState> flatten_source(const Part& part, const Drawin
         sets.back()->worked = !set.role.empty();
         sets.back()->lines.reserve(set.lines.size());
     }
-    const bool made = is_made(part);
     std::shared_ptr<WorkSet> loose;
     const Affine by = Affine::scaling(part.scale, part.scale);
     for (std::size_t i = 0; i < drawing.lines.size(); ++i) {

@@ -6,7 +6,7 @@
 
 namespace dotlane {
 
-/// Lines of a computed source go to the set of their role; those without one to a set without an id.
-std::shared_ptr<const RecipeState> flatten_source(const Part& part, const Drawing& drawing);
+/// `made`: lines of a computed source go to the set of their role. Those of no set go to one without an id.
+std::shared_ptr<const RecipeState> flatten_source(const Part& part, const Drawing& drawing, bool made);
 
 } // namespace dotlane

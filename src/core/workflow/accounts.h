@@ -1,7 +1,7 @@
 // Where every line of a project went: none is lost in silence.
 #pragma once
 
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
 
 namespace dotlane {
 

@@ -17,7 +17,7 @@ namespace {
 /// What placements of the part hold on to.
 Box anchor_of(const Part& part) {
     Box out;
-    const auto flat = flatten_source(part, *part.source.drawing);
+    const auto flat = flatten_source(part, *part.source.drawing, is_made(part));
     for (const auto& set : flat->sets)
         out.add(set->box());
     return out;

@@ -5,10 +5,10 @@
 #include <unordered_set>
 
 #include "core/base/text.h"
+#include "core/derive/lending.h"
 #include "core/formats/trace/picture.h"
 #include "core/sources/make.h"
 #include "core/workflow/filling.h"
-#include "core/workflow/lending.h"
 #include "core/workflow/opening.h"
 
 namespace dotlane {

@@ -2,11 +2,12 @@
 #include <algorithm>
 #include <set>
 
+#include "core/checks/piece_checks.h"
+#include "core/derive/workshop.h"
 #include "core/project/edits.h"
 #include "core/project/pieces_text.h"
 #include "core/recipe/step.h"
-#include "core/workflow/piece_checks.h"
-#include "core/workflow/workshop.h"
+#include "core/workflow/remedies.h"
 
 namespace dotlane {
 namespace {

@@ -1,4 +1,5 @@
 #include "core/workflow/placing.h"
+#include "core/checks/project_checks.h"
 
 #include <algorithm>
 #include <map>
@@ -153,38 +154,7 @@ std::vector<Lying> lying(const Project& project, const Derived& derived,
     return out;
 }
 
-namespace {
-
-/// By arrangement; 0: whole.
-std::map<int, int> placed_of(const Project& project, PartId part) {
-    std::map<int, int> out;
-    for (const Sheet& sheet : project.sheets)
-        for (const Placement& p : sheet.placements)
-            if (p.part == part) ++out[p.piece];
-    return out;
-}
-
-} // namespace
-
-int placed_copies(const Project& project, const EvaluatedPart& part) {
-    auto placed = placed_of(project, part.part);
-    int rarest = part.apart.empty() ? 0 : placed[part.apart.front().number];
-    for (const Arrangement& a : part.apart)
-        rarest = std::min(rarest, placed[a.number]);
-    return placed[0] + rarest;
-}
-
-std::vector<int> missing_pieces(const Project& project, const EvaluatedPart& part) {
-    const Part* wanted = find(project, part.part);
-    auto placed = placed_of(project, part.part);
-    std::vector<int> out;
-    if (wanted)
-        for (const Arrangement& a : part.apart)
-            out.insert(out.end(),
-                       static_cast<std::size_t>(std::max(0, wanted->quantity - placed[0] - placed[a.number])),
-                       a.number);
-    return out;
-}
+namespace {} // namespace
 
 Result<std::vector<PlacementId>> place_pieces(Project& project, const Catalog& catalog,
                                               const Derived& derived, SheetId sheet, PartId part,

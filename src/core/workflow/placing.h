@@ -3,8 +3,8 @@
 
 #include <optional>
 
+#include "core/derive/workshop.h"
 #include "core/sheets/arrange.h"
-#include "core/workflow/workshop.h"
 
 namespace dotlane {
 
@@ -35,13 +35,6 @@ void settle_placements(Project& project, Workshop& workshop);
 
 /// What is needed to arrange these placements; those that are not there (any more) are left out.
 std::vector<Lying> lying(const Project& project, const Derived& derived, const std::vector<PlacementId>& ids);
-
-/// How often the part lies on the sheets: whole, or with all its pieces.
-int placed_copies(const Project& project, const EvaluatedPart& part);
-
-/// The arrangements of a part that lie on the sheets less often than the part is wanted, each as often as it
-/// is missing; none for a part that lies as one.
-std::vector<int> missing_pieces(const Project& project, const EvaluatedPart& part);
 
 /// Places these pieces, the largest first, where there is room. Errors as of `place`.
 Result<std::vector<PlacementId>> place_pieces(Project& project, const Catalog& catalog,

@@ -2,12 +2,14 @@
 #include <algorithm>
 #include <optional>
 
+#include "core/checks/fit_checks.h"
+#include "core/checks/piece_checks.h"
+#include "core/checks/project_checks.h"
+#include "core/derive/workshop.h"
 #include "core/project/edits.h"
 #include "core/workflow/drawn_parts.h"
-#include "core/workflow/fit_checks.h"
-#include "core/workflow/piece_checks.h"
 #include "core/workflow/placing.h"
-#include "core/workflow/workshop.h"
+#include "core/workflow/remedies.h"
 
 namespace dotlane {
 namespace {

@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
 
 namespace dotlane {
 

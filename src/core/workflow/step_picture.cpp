@@ -1,12 +1,12 @@
 #include "core/workflow/step_picture.h"
 
+#include "core/derive/lending.h"
 #include "core/recipe/step.h"
-#include "core/workflow/lending.h"
 
 namespace dotlane {
 namespace {
 
-constexpr double wide = 60, high = 44;    // mm: at this size first numbers show
+constexpr double wide = 60, high = 44;     // mm: at this size first numbers show
 constexpr std::size_t blink_points = 8000; // what the slowest step, a fill, does within some 60 ms
 constexpr LineSetId worked{1}, second{2};
 

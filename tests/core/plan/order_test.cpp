@@ -14,7 +14,7 @@ LaneWork work(std::uint32_t id, Action action, Colour colour = {}) {
     w.lane.colour = colour;
     w.plate = std::string(1, action_letter(action)) + std::to_string(id);
     w.tool = catalog().first_tool(action);
-    w.lines = {line({{0, 0}, {1, 1}})};
+    w.lines = std::make_shared<LaneLines>(LaneLines{{line({{0, 0}, {1, 1}})}, {{}}});
     return w;
 }
 

@@ -1,3 +1,4 @@
+#include "core/checks/project_checks.h"
 #include "core/project/format.h"
 
 #include <nlohmann/json.hpp>

@@ -1,5 +1,7 @@
 // Pieces that lie apart on their sheet, and those that keep together.
+#include "core/checks/project_checks.h"
 #include "core/recipe/arrangements.h"
+#include "core/workflow/remedies.h"
 
 #include "core/workflow/making.h"
 #include "core/workflow/placing.h"

@@ -150,12 +150,14 @@ TEST_CASE("a change costs the step it is made in and those that work on what it 
     filled(b);
     must(append_step(b.project, catalog(), b.part, TurnStep{degrees(10)}, {}));
     must(append_step(b.project, catalog(), b.part, MirrorStep{}, {}));
-    RecipeCache cache;
+    EvaluatedPart last;
     const LaneTips tips{{b.lane(Action::foil), mm(0.5)}};
     Part part = *find(b.project, b.part);
     const auto run = [&](Progress& progress = no_progress()) {
-        evaluate(part, {{part.source.drawing, {}, {}}, {}, tips}, cache, progress);
-        return cache.find(part.id);
+        auto made = evaluate(part, {{part.source.drawing, {}, {}}, {}, tips}, &last, progress);
+        if (!made.chain) return made.chain;
+        last = std::move(made);
+        return last.chain;
     };
     const auto first = run();
     REQUIRE(first->links.size() == 3);
@@ -176,7 +178,8 @@ TEST_CASE("a change costs the step it is made in and those that work on what it 
     Progress cancelled;
     cancelled.cancel();
     part.scale = 3;
-    CHECK(run(cancelled)->scale == 2); // what was cut short is not kept
+    CHECK_FALSE(run(cancelled)); // what was cut short is not kept
+    CHECK(last.chain->scale == 2);
 }
 
 TEST_CASE("steps that work on the same lines do not wait for each other") {
@@ -184,11 +187,11 @@ TEST_CASE("steps that work on the same lines do not wait for each other") {
     const LineSetId set = find(b.project, b.part)->sets.front().id;
     for (const double distance : {1.0, 2.0})
         must(append_step(b.project, catalog(), b.part, OutlineStep{mm(distance)}, {set}));
-    RecipeCache cache;
+    EvaluatedPart last;
     Part part = *find(b.project, b.part);
     const auto run = [&] {
-        evaluate(part, {{part.source.drawing, {}, {}}, {}, {}}, cache);
-        return cache.find(part.id);
+        last = evaluate(part, {{part.source.drawing, {}, {}}, {}, {}}, &last);
+        return last.chain;
     };
     const auto first = run();
     std::get<OutlineStep>(part.steps[0].what).distance = mm(3);

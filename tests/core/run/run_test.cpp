@@ -1,8 +1,8 @@
 // Runs: their states, what they tell the journal, how they go on after a failure; and the rehearsal, which is
 // one.
+#include "core/derive/workshop.h"
 #include "core/project/format.h"
 #include "core/run/rehearsal.h"
-#include "core/workflow/workshop.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

@@ -1,10 +1,11 @@
 // Parts that came from a file, changed in their drawing: strays, and lines taken apart.
 #include "core/workflow/drawn_parts.h"
+#include "core/workflow/remedies.h"
 
+#include "core/derive/workshop.h"
 #include "core/project/edits.h"
 #include "core/sheets/layout.h"
 #include "core/workflow/making.h"
-#include "core/workflow/workshop.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

@@ -1,4 +1,5 @@
 // Where things go when nobody says where: free, within reach, and as near to the corner as there is room.
+#include "core/checks/project_checks.h"
 #include "core/workflow/placing.h"
 
 #include "core/workflow/making.h"

@@ -1,7 +1,7 @@
 // The small pictures of what a step would do.
+#include "core/derive/workshop.h"
 #include "core/workflow/making.h"
 #include "core/workflow/step_picture.h"
-#include "core/workflow/workshop.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

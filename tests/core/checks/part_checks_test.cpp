@@ -1,5 +1,6 @@
 // Findings of a single part: lines twice, gaps, thin pieces, parts too large for any stock.
-#include "core/workflow/part_checks.h"
+#include "core/checks/part_checks.h"
+#include "core/workflow/remedies.h"
 
 #include "core/geometry/doubled.h"
 #include "core/workflow/making.h"

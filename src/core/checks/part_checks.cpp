@@ -1,32 +1,31 @@
-#include "core/workflow/part_checks.h"
+#include "core/checks/part_checks.h"
 
 #include <algorithm>
 #include <functional>
 #include <map>
 
 #include "core/base/text.h"
+#include "core/checks/fit_checks.h"
+#include "core/checks/piece_checks.h"
 #include "core/geometry/doubled.h"
 #include "core/recipe/step.h"
 #include "core/sources/make.h"
-#include "core/workflow/fit_checks.h"
-#include "core/workflow/piece_checks.h"
 
 namespace dotlane {
 namespace {
 
 class Check {
   public:
-    Check(const Project& project, const Catalog& catalog, const EvaluatedPart& part, Progress& progress)
+    Check(const Project& project, const Catalog& catalog, const EvaluatedPart& part,
+          const std::vector<const Stock*>& stocks, Progress& progress)
         : project_(project)
         , catalog_(catalog)
         , part_(part)
+        , stocks_(stocks)
         , progress_(progress) {}
 
     Findings run() {
-        const auto pieces = [&] {
-            check_pieces(project_, part_, piece_needs(stocks_of(project_, catalog_, part_.part)), out_,
-                         progress_);
-        };
+        const auto pieces = [&] { check_pieces(project_, part_, piece_needs(stocks_), out_, progress_); };
         const std::function<void()> all[] = {[&] { doubled(); },
                                              [&] { gaps(); },
                                              [&] { open_lines(); },
@@ -214,6 +213,7 @@ class Check {
     const Project& project_;
     const Catalog& catalog_;
     const EvaluatedPart& part_;
+    const std::vector<const Stock*>& stocks_;
     Progress& progress_;
     Findings out_;
 };
@@ -234,9 +234,9 @@ std::vector<const Stock*> stocks_of(const Project& project, const Catalog& catal
     return out;
 }
 
-Findings check_part(const Project& project, const Catalog& catalog, const EvaluatedPart& part,
-                    Progress& progress) {
-    return Check(project, catalog, part, progress).run();
+Findings check_part(const Project& scope, const Catalog& catalog, const EvaluatedPart& part,
+                    const std::vector<const Stock*>& stocks, Progress& progress) {
+    return Check(scope, catalog, part, stocks, progress).run();
 }
 
 } // namespace dotlane

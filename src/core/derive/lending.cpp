@@ -1,4 +1,4 @@
-#include "core/workflow/lending.h"
+#include "core/derive/lending.h"
 
 #include <algorithm>
 #include <set>
@@ -25,13 +25,13 @@ void visit(const Project& project, const Part& part, std::set<PartId>& seen) {
 
 } // namespace
 
-Borrowed lend(const Project& project, const Part& part, const EvaluatedPart& evaluated) {
+Borrowed lend(const std::map<LaneId, Action>& actions, double scale, const EvaluatedPart& evaluated) {
     std::set<LineSetId> cut, run;
     for (const RunSet& set : evaluated.runs) {
-        const Lane* lane = find(project, set.lane);
-        if (set.ink || !lane) continue;
+        const auto action = actions.find(set.lane);
+        if (set.ink || action == actions.end()) continue;
         run.insert(set.set);
-        if (lane->action == Action::cut) cut.insert(set.set);
+        if (action->second == Action::cut) cut.insert(set.set);
     }
     const auto of = [&](const std::set<LineSetId>& sets) {
         std::vector<Region> areas;
@@ -49,8 +49,7 @@ Borrowed lend(const Project& project, const Part& part, const EvaluatedPart& eva
     if (areas.empty() && !cut.empty()) areas = of(run).first; // an outline, though only open lines are cut
     Borrowed out = outlined(std::move(areas));
     out.open = std::move(open);
-    if (evaluated.face)
-        out.face = transformed(region_of(*evaluated.face), Affine::scaling(part.scale, part.scale));
+    if (evaluated.face) out.face = transformed(region_of(*evaluated.face), Affine::scaling(scale, scale));
     return out;
 }
 

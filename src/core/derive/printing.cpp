@@ -1,4 +1,4 @@
-#include "core/workflow/printing.h"
+#include "core/derive/printing.h"
 
 #include <algorithm>
 #include <unordered_map>
@@ -130,16 +130,12 @@ std::vector<Polyline> marks_of(const ProgramSheet& sheet, const std::vector<Box>
 
 } // namespace
 
-std::optional<PrintSheet> print_sheet(const Catalog& catalog, const Derived& derived, const LaidSheet& laid,
+std::optional<PrintSheet> print_sheet(const Catalog& catalog, const Project& scope, const LaidSheet& laid,
                                       const ProgramSheet& sheet) {
     PrintSheet out{sheet, {}, {}, {}};
-    const auto& lanes = derived.project->lanes;
-    if (std::none_of(lanes.begin(), lanes.end(), [](const Lane& l) { return !row(l.action).run; }))
-        return std::nullopt;
     std::vector<Box> taken;
     for (const PlacedPart& placed : laid.parts) {
-        const EvaluatedPart& part = *derived.part(placed.placement.part);
-        add_shapes(*derived.project, catalog, part, placed, out.shapes);
+        add_shapes(scope, catalog, placed.footprint->part(), placed, out.shapes);
         taken.push_back(placed.box);
     }
     if (out.shapes.empty()) return std::nullopt;

@@ -3,10 +3,13 @@
 
 #include "core/recipe/evaluate.h"
 #include "core/sheets/fits.h"
-#include "core/workflow/workshop.h"
 
 namespace dotlane {
 
+inline constexpr Length usual_hinge = mm(15); ///< of a glued hinge; common practice is 12 to 20 mm
+
+/// Turned over, left to right, when it lies so.
+std::vector<Point> mirrored(std::vector<Point> hull, bool mirror);
 /// Hull of all lines of the part (0) or of one arrangement of its pieces.
 std::vector<Point> outline_hull(const EvaluatedPart& part, int piece);
 /// The sizes of stock that take the part as one piece on the project's machine, the smallest first.
@@ -20,15 +23,9 @@ std::string fit_words(const SheetFit& fit, LengthUnit unit);
 void check_fit(const Project& project, const Catalog& catalog, const EvaluatedPart& part, Findings& out);
 /// Whether a "part.turn" is settled: the part lies so on a sheet.
 bool lies_turned(const Project& project, const Finding& finding);
-/// The part fits this sheet when it is turned: says so in a finding "sheet.outside" that has no remedy yet.
-void offer_turn(Finding& outside, const EvaluatedPart& part, const Placement& placement, const Box& usable);
-
-/// Turns what runs out and lays it in the middle of what the tool reaches: the placement that a finding on a
-/// sheet tells of, or all that run out; a part that lies on no sheet is placed on one that takes it. Error
-/// "remedy.none".
-Result<void> turn_to_fit(Project& project, const Catalog& catalog, const Derived& derived,
-                         const Finding& finding);
-/// A folded card becomes panels with glued hinges, laid apart. Error "remedy.none".
-Result<void> make_panels(Project& project, const Finding& finding);
+/// What lies there, with this hull in part coordinates, fits the sheet when it is turned: says so in a
+/// finding "sheet.outside" that has no remedy yet.
+void offer_turn(Finding& outside, const std::vector<Point>& hull, const Placement& placement,
+                const Box& usable);
 
 } // namespace dotlane

@@ -2,15 +2,17 @@
 // pass files have theirs, and a square to measure.
 #pragma once
 
-#include "core/workflow/workshop.h"
+#include "core/derive/laid.h"
+#include "core/machine/program.h"
 
 namespace dotlane {
 
 /// Side of the check square of a print.
 inline constexpr Length print_square = mm(20);
 
-/// None when the sheet has no line in a print lane. `sheet` as the program knows it.
-std::optional<PrintSheet> print_sheet(const Catalog& catalog, const Derived& derived, const LaidSheet& laid,
+/// None when the sheet has no line in a print lane. `scope`: a project with the lanes and the parts that lie
+/// on the sheet, of which nothing else is read. `sheet` as the program knows it.
+std::optional<PrintSheet> print_sheet(const Catalog& catalog, const Project& scope, const LaidSheet& laid,
                                       const ProgramSheet& sheet);
 
 /// Cautions: "print.page" (larger than desk printers take), "print.edge" (nearer to the edge of the stock

@@ -1,4 +1,4 @@
-#include "core/workflow/piece_checks.h"
+#include "core/checks/piece_checks.h"
 
 #include <algorithm>
 #include <set>

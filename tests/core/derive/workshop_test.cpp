@@ -1,5 +1,6 @@
 // Findings and their remedies.
-#include "core/workflow/workshop.h"
+#include "core/derive/workshop.h"
+#include "core/workflow/remedies.h"
 
 #include "core/workflow/filling.h"
 #include "tests/support/support.h"

@@ -1,5 +1,6 @@
 // Fits are against what the chosen machine reaches, turned by any angle.
-#include "core/workflow/fit_checks.h"
+#include "core/checks/fit_checks.h"
+#include "core/workflow/remedies.h"
 
 #include "core/project/edits.h"
 #include "core/workflow/making.h"

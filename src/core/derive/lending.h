@@ -6,8 +6,8 @@
 
 namespace dotlane {
 
-/// Of the lines that run in cut lanes; of all that run when none is cut.
-Borrowed lend(const Project& project, const Part& part, const EvaluatedPart& evaluated);
+/// Of the lines that run in cut lanes; of all that run when none is cut. `scale`: of the part's source.
+Borrowed lend(const std::map<LaneId, Action>& actions, double scale, const EvaluatedPart& evaluated);
 /// Of the lines of a source alone, as they are before any step: what words on the part itself follow.
 Borrowed lend(const SourceLines& source, double scale);
 

@@ -1,5 +1,6 @@
 // What lies on one another, by true outlines; against GEOS in tests/reference/overlaps_test.cpp.
-#include "core/workflow/overlaps.h"
+#include "core/derive/overlaps.h"
+#include "core/workflow/remedies.h"
 
 #include "core/workflow/making.h"
 #include "core/workflow/opening.h"

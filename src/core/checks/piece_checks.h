@@ -7,8 +7,6 @@
 
 namespace dotlane {
 
-struct Derived;
-
 /// What is asked of pieces, by the stock that asks most.
 struct PieceNeeds {
     Length least_width, least_size;
@@ -23,15 +21,5 @@ PieceNeeds piece_needs(const std::vector<const Stock*>& stocks);
 /// "marks.beyond" (remedies "beyond.smaller", "beyond.turn", "beyond.wrap").
 void check_pieces(const Project& project, const EvaluatedPart& part, const PieceNeeds& needs, Findings& out,
                   Progress& progress);
-
-// The remedies. Error "remedy.none": the lines are gone since.
-/// Adds a clean step that takes away what is narrower than the finding's least width.
-Result<void> open_narrow(Project& project, const Finding& finding);
-/// Adds an outline step around the narrow lines, which are set aside.
-Result<void> thicken(Project& project, const Finding& finding);
-/// Adds a pieces step that drops the piece.
-Result<void> drop_piece(Project& project, const Derived& derived, const Finding& finding);
-/// Remedies of "marks.beyond".
-Result<void> bring_marks_in(Project& project, const Finding& finding);
 
 } // namespace dotlane

@@ -1,0 +1,277 @@
+#include "core/derive/derivation.h"
+
+#include <algorithm>
+
+#include "core/checks/fit_checks.h"
+#include "core/checks/part_checks.h"
+#include "core/checks/project_checks.h"
+#include "core/project/format.h"
+
+namespace dotlane {
+namespace {
+
+/// What evaluation may read of a part: not how many are wanted, nor of what.
+Part recipe_of(const Part& part) {
+    Part out = part;
+    out.quantity = 1, out.stock.clear();
+    out.source.spec = {};
+    out.source.file_name.clear(), out.source.file_hash = 0;
+    out.source.drawing = nullptr; // its lines are given
+    return out;
+}
+
+/// What the checks of a part may read of the project.
+Project scope_of(const Project& project, const Part& part) {
+    Project out;
+    out.unit = project.unit, out.machine = project.machine, out.lanes = project.lanes;
+    out.parts = {part};
+    out.parts.front().quantity = 1;
+    return out;
+}
+
+/// "path3781" is what a drawing program calls what nobody has named.
+bool named_by_a_maker(std::string_view name) {
+    constexpr std::string_view elements[] = {"path",    "rect", "circle", "ellipse", "line",  "polyline",
+                                             "polygon", "use",  "g",      "text",    "tspan", "image"};
+    const auto digits = name.find_last_not_of("0123456789-_.") + 1;
+    return !name.empty() &&
+           std::find(std::begin(elements), std::end(elements), name.substr(0, digits)) == std::end(elements);
+}
+
+/// What strokes may name, with the names that makers know.
+std::vector<ProgramPart> program_parts(const Project& project, const Derived& derived) {
+    std::map<PartId, std::vector<PlacementId>> placed;
+    for (const Sheet& sheet : project.sheets)
+        for (const Placement& placement : sheet.placements)
+            placed[placement.part].push_back(placement.id);
+    std::vector<ProgramPart> out;
+    for (const Part& part : project.parts) {
+        const auto where = placed.find(part.id);
+        if (where == placed.end()) continue;
+        ProgramPart p{part.id, part.name, where->second, {}, {}};
+        for (const LineSet& set : part.sets)
+            p.line_sets[set.id] = set.name;
+        for (const Step& step : part.steps)
+            if (step.result) p.line_sets[step.result] = kind_of(step.what).name;
+        for (const DrawnLine& line : derived.part(part.id)->drawing->lines)
+            if (named_by_a_maker(line.name)) p.lines[line.id.value] = line.name;
+        out.push_back(std::move(p));
+    }
+    return out;
+}
+
+Face face_of(const LaidSheet& laid) {
+    const auto mirrored = std::count_if(laid.parts.begin(), laid.parts.end(),
+                                        [](const PlacedPart& p) { return p.placement.mirrored; });
+    return mirrored == 0                                             ? Face::up
+           : static_cast<std::size_t>(mirrored) == laid.parts.size() ? Face::down
+                                                                     : Face::both;
+}
+
+} // namespace
+
+Derivation::Derivation(std::shared_ptr<const Project> project, const Fixed& fixed, Stages& stages,
+                       Progress& progress)
+    : shared_(std::move(project))
+    , project_(*shared_)
+    , fixed_(fixed)
+    , stages_(stages)
+    , progress_(progress) {
+    for (const Lane& lane : project_.lanes)
+        if (const Tool* tool = fixed.catalog.tool(lane.tool)) tips_[lane.id] = tool->tip;
+}
+
+void Derivation::tell(const Findings& findings) {
+    out_->findings.insert(out_->findings.end(), findings.begin(), findings.end());
+}
+
+std::shared_ptr<const Derived> Derivation::run(const Early& early, PartId first) {
+    out_ = std::make_shared<Derived>();
+    out_->project = shared_;
+    if (const Part* part = find(project_, first); part && early) {
+        Derived alone;
+        alone.project = shared_, alone.planned = false;
+        if (!evaluate_into(alone, *part)) return nullptr;
+        out_->parts = alone.parts;
+        early(std::make_shared<const Derived>(std::move(alone)));
+    }
+    for (const Part& part : project_.parts)
+        if (!evaluate_into(*out_, part)) return nullptr;
+    if (const auto told = near_limit(estimated_bytes(project_))) out_->findings.push_back(*told);
+    for (const Part& part : project_.parts)
+        tell(out_->parts[part.id]->findings);
+    tell(lane_findings(project_, fixed_.catalog, out_->parts));
+    if (!lay_out()) return nullptr;
+    if (early) {
+        auto drawn = std::make_shared<Derived>(*out_);
+        drawn->planned = false;
+        early(std::move(drawn));
+    }
+    if (!check_parts() || !check_overlaps() || !plan()) return nullptr;
+    std::stable_sort(out_->findings.begin(), out_->findings.end(),
+                     [](const Finding& a, const Finding& b) { return a.grade > b.grade; });
+    stages_.prune();
+    return out_;
+}
+
+bool Derivation::lend_to(const Part& part, const Derived& derived, Loans& out) {
+    for (const PartId id : borrows_from(part)) {
+        const auto lender = derived.parts.find(id);
+        if (lender == derived.parts.end()) continue;
+        out[id] = get<LentOf>(
+            id, {lender->second, find(project_, id)->scale, actions_of(project_, *lender->second)});
+        if (!out[id]) return false;
+    }
+    return true;
+}
+
+std::shared_ptr<const EvaluatedPart> Derivation::evaluated(const Part& part, const Loans& loans) {
+    const auto loan = [&](PartId of) {
+        const auto it = loans.find(of);
+        return it == loans.end() ? nullptr : it->second;
+    };
+    const bool made = is_made(part);
+    const auto source = get<SourceOf>(part.id, {part.source.spec, made ? nullptr : part.source.drawing,
+                                                loan(borrows_from(part.source.spec))});
+    if (!source) return nullptr;
+    RecipeOf::Key key{recipe_of(part), made, source, {}, {}};
+    for (const Step& step : part.steps) {
+        const StepKind& kind = kind_of(step.what);
+        if (const auto tip = tips_.find(step.lane); kind.inks && tip != tips_.end()) key.tips.insert(*tip);
+        if (!kind.brings) continue;
+        const bool own = follows_own(step.what);
+        const auto brought =
+            get<BroughtOf>(step.id, {step.what, own ? nullptr : loan(borrows_from(step.what)),
+                                     own ? source->lines.drawing : nullptr, own ? part.scale : 1});
+        if (!brought) return nullptr;
+        key.brought[step.id] = brought;
+    }
+    return get<RecipeOf>(part.id, std::move(key));
+}
+
+bool Derivation::evaluate_into(Derived& derived, const Part& part) {
+    if (derived.parts.contains(part.id)) return true;
+    for (const PartId from : borrows_from(part))
+        if (const Part* lender = find(project_, from))
+            if (!evaluate_into(derived, *lender)) return false;
+    Loans loans;
+    if (progress_.cancelled() || !lend_to(part, derived, loans)) return false;
+    auto made = evaluated(part, loans);
+    if (!made) return false;
+    derived.parts[part.id] = std::move(made);
+    return true;
+}
+
+bool Derivation::lay_out() {
+    for (const Sheet& sheet : project_.sheets) {
+        LayoutOf::Key key{sheet, project_.machine, {}};
+        for (const Placement& p : sheet.placements) {
+            const auto& part = out_->parts[p.part];
+            const auto footprint =
+                get<FootprintOf>({p.part, p.piece}, {part, p.piece, actions_of(project_, *part)});
+            if (!footprint) return false;
+            key.lying.push_back({placed_name(project_, p), *footprint});
+        }
+        auto layout = get<LayoutOf>(sheet.id, std::move(key));
+        if (!layout) return false;
+        out_->sheets.push_back(layout->laid);
+        tell(layout->findings);
+        layouts_.push_back(std::move(layout));
+    }
+    tell(placed_findings(project_, out_->parts));
+    return true;
+}
+
+/// Slower than making the parts: their picture does not wait for them.
+bool Derivation::check_parts() {
+    for (const auto& [id, part] : out_->parts) {
+        const auto checks = get<PartChecksOf>(
+            id, {part, scope_of(project_, *find(project_, id)), stocks_of(project_, fixed_.catalog, id)});
+        if (!checks) return false;
+        for (const Finding& f : *checks)
+            if (f.code != "part.turn" || !lies_turned(project_, f)) out_->findings.push_back(f);
+    }
+    return true;
+}
+
+bool Derivation::check_overlaps() {
+    for (std::size_t s = 0; s < project_.sheets.size(); ++s) {
+        const Sheet& sheet = project_.sheets[s];
+        const auto overlaps = get<OverlapsOf>(sheet.id, {sheet.name, layouts_[s]});
+        if (!overlaps) return false;
+        tell(*overlaps);
+    }
+    return true;
+}
+
+bool Derivation::add_works(std::vector<SheetWork>& works) {
+    const bool prints = std::any_of(project_.lanes.begin(), project_.lanes.end(),
+                                    [](const Lane& l) { return !row(l.action).run; });
+    for (std::size_t s = 0; s < project_.sheets.size(); ++s) {
+        const Sheet& sheet = project_.sheets[s];
+        if (!layouts_[s]->known) continue;
+        const LaidSheet& laid = layouts_[s]->laid;
+        const Mat* mat = fixed_.catalog.mat(sheet.mat);
+        const Stock* stock = fixed_.catalog.stock(sheet.stock);
+        SheetWork work{{sheet.id, sheet.name, stock->name, mat->name, mat->width, mat->height, laid.usable,
+                        laid.stock, stock->colour},
+                       stock->price,
+                       stock->name,
+                       {},
+                       stock->thickness,
+                       face_of(laid)};
+        for (const Lane& lane : project_.lanes) {
+            LinesOf::Key key{lane.id, {}};
+            for (const PlacedPart& p : laid.parts) {
+                const auto& runs = p.footprint->part().runs;
+                if (std::any_of(runs.begin(), runs.end(), [&](const RunSet& r) { return r.lane == lane.id; }))
+                    key.placed.push_back({p.placement.id, p.placement.piece, p.to_sheet, p.footprint});
+            }
+            if (key.placed.empty()) continue;
+            const auto lines = get<LinesOf>({sheet.id, lane.id}, std::move(key));
+            if (!lines) return false;
+            if (lines->lines.empty()) continue;
+            LaneWork lane_work{lane, plate(project_, lane.id), fixed_.catalog.tool(lane.tool), lines, {}};
+            if (row(lane.action).run) {
+                lane_work.routed = get<PassOf>(
+                    {sheet.id, lane.id},
+                    {lines, {{laid.usable.x0, laid.usable.y0}, parts_material(lane.action)}, lane.repeats});
+                if (!lane_work.routed) return false;
+            }
+            work.lanes.push_back(std::move(lane_work));
+        }
+        if (prints) {
+            PrintOf::Key key{work.sheet, layouts_[s], {}};
+            key.scope.lanes = project_.lanes;
+            for (const Part& part : project_.parts)
+                if (std::any_of(laid.parts.begin(), laid.parts.end(),
+                                [&](const PlacedPart& p) { return p.placement.part == part.id; }))
+                    key.scope.parts.push_back(part);
+            const auto printed = get<PrintOf>(sheet.id, std::move(key));
+            if (!printed) return false;
+            work.print = printed->sheet;
+            tell(printed->findings);
+        }
+        works.push_back(std::move(work));
+    }
+    return true;
+}
+
+bool Derivation::plan() {
+    std::vector<SheetWork> works;
+    if (!add_works(works)) return false;
+    const auto plan = get<PlanOf>(0, {project_.name, project_.machine, std::move(works), project_.pass_order,
+                                      program_parts(project_, *out_)});
+    if (!plan) return false;
+    if (*plan) {
+        out_->plan = std::shared_ptr<const Plan>(plan, &**plan);
+        tell(out_->plan->findings);
+    } else {
+        out_->no_plan = plan->error();
+        if (out_->no_plan.code != "plan.nothing")
+            out_->findings.push_back({out_->no_plan.code, Grade::error, out_->no_plan.message, {}});
+    }
+    return true;
+}
+
+} // namespace dotlane

@@ -1,0 +1,48 @@
+// One derivation: asks the stages in their order for what one version of a project needs.
+#pragma once
+
+#include <functional>
+
+#include "core/derive/derived.h"
+#include "core/derive/stages.h"
+
+namespace dotlane {
+
+class Derivation {
+  public:
+    using Early = std::function<void(std::shared_ptr<const Derived>)>;
+    Derivation(std::shared_ptr<const Project> project, const Fixed& fixed, Stages& stages,
+               Progress& progress);
+    /// Null when cancelled.
+    std::shared_ptr<const Derived> run(const Early& early, PartId first);
+
+  private:
+    template<class What>
+    typename Stage<What>::Made get(const typename What::Id& id, typename What::Key key) {
+        return stages_.of<What>().get(id, std::move(key), fixed_, progress_);
+    }
+    using Loans = std::map<PartId, std::shared_ptr<const Borrowed>>;
+
+    /// One part and those that it takes lines of.
+    bool evaluate_into(Derived& derived, const Part& part);
+    bool lend_to(const Part& part, const Derived& derived, Loans& out);
+    std::shared_ptr<const EvaluatedPart> evaluated(const Part& part, const Loans& loans);
+    bool lay_out();
+    void check_lanes();
+    bool check_parts();
+    bool check_overlaps();
+    bool plan();
+    bool add_works(std::vector<SheetWork>& works);
+    void tell(const Findings& findings);
+
+    std::shared_ptr<const Project> shared_;
+    const Project& project_;
+    const Fixed& fixed_;
+    Stages& stages_;
+    Progress& progress_;
+    LaneTips tips_;
+    std::shared_ptr<Derived> out_;
+    std::vector<std::shared_ptr<const LayoutOf::Value>> layouts_; ///< as the sheets
+};
+
+} // namespace dotlane

@@ -1,0 +1,106 @@
+// The stages that make sheets and the plan: where everything lies, what lies on one another, the lines of
+// each lane, their route, the plan.
+#pragma once
+
+#include "core/derive/laid.h"
+#include "core/derive/stage.h"
+#include "core/plan/plan.h"
+
+namespace dotlane {
+
+struct LayoutOf {
+    using Id = SheetId;
+    struct Lying {
+        std::string name;
+        std::shared_ptr<const Footprint> footprint;
+        bool operator==(const Lying&) const = default;
+    };
+    struct Key {
+        Sheet sheet;
+        std::string machine;
+        std::vector<Lying> lying; ///< as the placements of the sheet
+        bool operator==(const Key&) const = default;
+    };
+    struct Value {
+        LaidSheet laid;
+        Findings findings;
+        bool known = true; ///< its stock and mat are in the catalog
+    };
+    static Value make(const Key& key, const Value* before, const Fixed& fixed, Progress& progress);
+};
+
+/// "sheet.cut-through" (error) and "sheet.overlap" (caution), each once for a pair. Overlaps of under 0.05 mm
+/// are edges that touch. A part in the hole of another, or two that interlock, overlap in nothing but boxes.
+struct OverlapsOf {
+    using Id = SheetId;
+    struct Key {
+        std::string sheet; ///< its name
+        std::shared_ptr<const LayoutOf::Value> layout;
+        bool operator==(const Key&) const = default;
+    };
+    using Value = Findings;
+    static Value make(const Key& key, const Value* before, const Fixed& fixed, Progress& progress);
+};
+
+/// The lines of one lane on one sheet.
+struct LinesOf {
+    using Id = std::pair<SheetId, LaneId>;
+    struct Placed {
+        PlacementId placement;
+        int piece = 0;
+        Affine to_sheet;
+        std::shared_ptr<const Footprint> footprint; ///< of which only the part is read
+        bool operator==(const Placed&) const = default;
+    };
+    struct Key {
+        LaneId lane;
+        std::vector<Placed> placed;
+        bool operator==(const Key&) const = default;
+    };
+    using Value = LaneLines;
+    static Value make(const Key& key, const Value* before, const Fixed& fixed, Progress& progress);
+    static bool same(const Value& a, const Value& b) { return a == b; }
+};
+
+struct PassOf {
+    using Id = std::pair<SheetId, LaneId>;
+    struct Key {
+        std::shared_ptr<const LaneLines> lines;
+        RouteOptions options;
+        int repeats = 1;
+        bool operator==(const Key&) const = default;
+    };
+    using Value = RoutedPass;
+    static Value make(const Key& key, const Value* before, const Fixed& fixed, Progress& progress);
+};
+
+/// What is printed on a sheet before the machine has it.
+struct PrintOf {
+    using Id = SheetId;
+    struct Key {
+        ProgramSheet sheet;
+        std::shared_ptr<const LayoutOf::Value> layout;
+        Project scope; ///< with the lanes and the parts that lie there
+        bool operator==(const Key&) const = default;
+    };
+    struct Value {
+        std::shared_ptr<const PrintSheet> sheet; ///< null: nothing
+        Findings findings;
+    };
+    static Value make(const Key& key, const Value* before, const Fixed& fixed, Progress& progress);
+};
+
+struct PlanOf {
+    using Id = int; ///< there is one
+    struct Key {
+        std::string project, machine;
+        std::vector<SheetWork> sheets;
+        std::vector<LaneId> order;
+        std::vector<ProgramPart> parts;
+        bool operator==(const Key&) const = default;
+    };
+    using Value = Result<Plan>;
+    static Value make(const Key& key, const Value* before, const Fixed& fixed, Progress& progress);
+};
+
+} // namespace dotlane

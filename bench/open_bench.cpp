@@ -5,9 +5,9 @@
 #include "bench/work.h"
 #include "core/derive/workshop.h"
 #include "core/formats/svg/reader.h"
+#include "core/opening/opening.h"
 #include "core/project/edits.h"
 #include "core/project/format.h"
-#include "core/workflow/opening.h"
 
 using namespace dotlane;
 using namespace dotlane::bench;

@@ -6,8 +6,8 @@
 #include "bench/goals.h"
 #include "bench/process.h"
 #include "bench/work.h"
+#include "core/commands/making.h"
 #include "core/derive/workshop.h"
-#include "core/workflow/making.h"
 
 using namespace dotlane;
 using namespace dotlane::bench;

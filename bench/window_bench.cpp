@@ -19,9 +19,9 @@
 #include "bench/process.h"
 #include "bench/window_bench.h"
 #include "bench/work.h"
+#include "core/commands/making.h"
 #include "core/derive/workshop.h"
-#include "core/workflow/making.h"
-#include "core/workflow/opening.h"
+#include "core/opening/opening.h"
 
 using namespace dotlane;
 using namespace dotlane::bench;

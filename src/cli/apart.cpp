@@ -1,7 +1,8 @@
 // A part of its own for each level of a picture, each piece, or each colour, group or name of a drawing.
 #include "cli/verb.h"
-#include "core/workflow/drawn_parts.h"
-#include "core/workflow/making.h"
+#include "core/base/text.h"
+#include "core/commands/drawn_parts.h"
+#include "core/commands/making.h"
 
 namespace dotlane::cli {
 namespace {
@@ -27,14 +28,18 @@ class ApartVerb final : public ProjectVerb {
                     return take_apart(project, *id, by);
             return part_per_piece(project, catalog, fonts, *derived->part(*id));
         };
+        const std::string name = find(project, *id)->name;
         const auto parts = apart();
         if (!parts) return c.error(parts.error());
+        const std::string done =
+            "Took \"" + name + "\" apart by " + by_ + ": " + counted(parts->size(), "part", "parts") + ".";
+        if (!c.json) c.out << done << "\n";
         nlohmann::json out = nlohmann::json::array();
         for (const PartId part : *parts) {
             if (!c.json) c.out << "\"" << find(project, part)->name << "\" (" << part.value << ")\n";
             out.push_back({{"part", part.value}, {"name", find(project, part)->name}});
         }
-        if (c.json) c.print({{"parts", out}});
+        if (c.json) c.print({{"done", done}, {"parts", out}});
         return fine;
     }
 

@@ -2,8 +2,8 @@
 
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/commands/placing.h"
 #include "core/project/edits.h"
-#include "core/workflow/placing.h"
 
 namespace dotlane::cli {
 namespace {
@@ -43,7 +43,25 @@ class Arrange final : public ProjectVerb {
             return {};
         };
         const auto ok = work(project, *derived, *sheet, all, move);
-        return ok ? report(c, project, *sheet, *ids) : c.error(ok.error());
+        return ok ? report(c, project, *sheet, *ids, told(project, *sheet, ids->size()))
+                  : c.error(ok.error());
+    }
+
+    /// What was done, in the order in which it is.
+    std::string told(const Project& project, SheetId sheet, std::size_t n) const {
+        std::string out;
+        const auto add = [&](const std::string& words) { out += (out.empty() ? "" : ", ") + words; };
+        if (group_) add("grouped");
+        if (ungroup_) add("each by itself again");
+        if (!turn_.empty()) add("turned by " + turn_ + " degrees");
+        if (mirror_) add("mirrored");
+        const std::string with = with_.empty() ? "reach" : with_;
+        if (!across_.empty()) add("lined up " + across_ + " with " + with);
+        if (!down_.empty()) add("lined up " + down_ + " with " + with);
+        if (!spread_.empty()) add("spread " + spread_);
+        return out.empty() ? out
+                           : counted(n, "placed part", "placed parts") + " on " + find(project, sheet)->name +
+                                 ": " + out + ".";
     }
 
     template<class Move>
@@ -125,8 +143,9 @@ class Arrange final : public ProjectVerb {
         return box_of(lying(project, derived, {*one}));
     }
 
-    static int report(Context& c, const Project& project, SheetId sheet,
-                      const std::vector<PlacementId>& ids) {
+    static int report(Context& c, const Project& project, SheetId sheet, const std::vector<PlacementId>& ids,
+                      const std::string& done) {
+        if (!c.json && !done.empty()) c.out << done << "\n";
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         nlohmann::json placed = nlohmann::json::array();
         for (const Lying& one : lying(project, *derived, ids)) {
@@ -144,7 +163,7 @@ class Arrange final : public ProjectVerb {
         for (const Finding& f : derived->findings)
             if (f.place.sheet == sheet) mine.push_back(f);
         if (c.json)
-            c.print({{"placed", placed}, {"findings", to_json(mine)}});
+            c.print({{"done", done}, {"placed", placed}, {"findings", to_json(mine)}});
         else
             print_findings(c.out, mine);
         return count(mine, Grade::error) > 0 ? findings : fine;

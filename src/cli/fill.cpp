@@ -1,7 +1,7 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/commands/steps.h"
 #include "core/project/edits.h"
-#include "core/workflow/making.h"
 
 namespace dotlane::cli {
 namespace {
@@ -57,7 +57,10 @@ class Fill final : public ProjectVerb {
                                 "There is no fill " + std::to_string(step_) + " in \"" + part.name + "\".",
                                 {}});
             if (remove_) {
-                if (const auto ok = remove_maker(project, *part_id, step.id); !ok) return c.error(ok.error());
+                const auto removed = apply(RemoveStep{*part_id, step.id}, project);
+                if (!removed) return c.error(removed.error());
+                if (c.json) c.print({{"done", removed->said}, {"step", step.id.value}, {"on", false}});
+                if (!c.json) c.out << removed->said << "\n";
                 return fine;
             }
         }
@@ -65,10 +68,10 @@ class Fill final : public ProjectVerb {
         if (!sets) return c.error(sets.error());
         if (step_ == 0) {
             const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-            const auto added =
-                append_step(project, c.workshop.catalog(), *derived->part(*part_id), step.what, *sets);
+            const auto added = apply(AddStep{*part_id, step.what, *sets}, project, c.workshop.catalog(),
+                                     *derived->part(*part_id));
             if (!added) return c.error(added.error());
-            step = *find(*find(project, *part_id), *added);
+            step = *find(*find(project, *part_id), added->step);
             if (keep_outline_)
                 for (const LineSetId set : step.of)
                     if (const auto ok = set_aside(project, *part_id, set, false); !ok)

@@ -1,10 +1,10 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/commands/making.h"
 #include "core/formats/trace/picture.h"
+#include "core/opening/opening.h"
 #include "core/project/edits.h"
 #include "core/project/format.h"
-#include "core/workflow/making.h"
-#include "core/workflow/opening.h"
 
 namespace dotlane::cli {
 namespace {
@@ -91,7 +91,8 @@ class Import final : public Verb {
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         for (const Finding& f : derived->part(*part)->findings) // nothing is made of what cannot be traced
             if (f.code == "source.failed") return c.error({"picture.untraced", f.message, {file_, 0}});
-        return report_part(c, project, *part);
+        return report_part(c, project, *part,
+                           "Opened " + file_ + " as \"" + find(project, *part)->name + "\".");
     }
 
     Error does_not_apply(const std::string& option, const std::string& why) const {

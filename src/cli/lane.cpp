@@ -1,11 +1,12 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/commands/lines.h"
+#include "core/commands/making.h"
 #include "core/commands/project.h"
+#include "core/commands/selection.h"
+#include "core/opening/opening.h"
 #include "core/project/edits.h"
 #include "core/project/format.h"
-#include "core/workflow/making.h"
-#include "core/workflow/opening.h"
-#include "core/workflow/selection.h"
 
 namespace dotlane::cli {
 namespace {
@@ -100,32 +101,20 @@ class LaneVerb final : public ProjectVerb {
         if (!lines) return c.error(lines.error());
         if (lines->empty() && fills.empty())
             return c.error({"cli.no-lines", "No line answers to that. See `dot-lane-cli show`.", {}});
-        if (to_ == "aside") {
-            auto sets = lines->empty() ? Result<std::vector<LineSetId>>(fills)
-                                       : sets_of_lines(project, evaluated, *lines, "set aside");
-            if (!sets) return c.error(sets.error());
-            for (const LineSetId set : *sets)
-                if (const auto ok = set_aside(project, *part, set, true); !ok) return c.error(ok.error());
-            return said(c, project, *part, lines->size(), fills.size(), "set aside");
-        }
+        const LinesOfPart what{*part, *lines, fills};
+        if (to_ == "aside")
+            return said(c, project, what, apply(SetLinesAside{what}, project, catalog, evaluated));
+        if (!action_.empty())
+            return said(c, project, what,
+                        apply(SendToAction{what, *action_from_name(action_), tool_, pen}, project, catalog,
+                              evaluated));
         LaneId lane;
-        if (!action_.empty()) {
-            const Action action = *action_from_name(action_);
-            const Tool* first = catalog.first_tool(action);
-            const Colour drawn = lines->empty() ? Colour{} : first_colour(evaluated, lines->front());
-            lane = lane_for(project, catalog, action, tool_.empty() ? (first ? first->id : "") : tool_,
-                            pen.value_or(drawn));
-        } else if (to_ != "none") {
+        if (to_ != "none") {
             const auto named = lane_named(project, to_);
             if (!named) return c.error(named.error());
             lane = *named;
         }
-        for (const LineSetId fill : fills)
-            if (const auto ok = set_lane(project, *part, fill, lane); !ok) return c.error(ok.error());
-        if (!lines->empty())
-            if (const auto ok = send_lines(project, evaluated, *lines, lane); !ok) return c.error(ok.error());
-        return said(c, project, *part, lines->size(), fills.size(),
-                    lane ? plate(project, lane) + " " + find(project, lane)->name : "no lane");
+        return said(c, project, what, apply(SendLines{what, lane}, project, catalog, evaluated));
     }
 
     /// What steps made whose strokes are chosen as a whole: fills.
@@ -141,22 +130,21 @@ class LaneVerb final : public ProjectVerb {
         return *sets;
     }
 
-    static Colour first_colour(const EvaluatedPart& part, LineId line) {
-        const DrawnLine* drawn = find(*part.drawing, line);
-        if (!drawn) return {};
-        return drawn->drawn.stroke ? *drawn->drawn.stroke : drawn->drawn.fill.value_or(Colour{});
-    }
-
-    static int said(Context& c, const Project& project, PartId part, std::size_t lines, std::size_t fills,
-                    const std::string& where) {
-        const std::string what =
-                              lines > 0 ? counted(lines, "line", "lines") : counted(fills, "fill", "fills"),
-                          name = find(project, part)->name;
+    int said(Context& c, const Project& project, const LinesOfPart& what, const Result<Done>& done) const {
+        if (!done) return c.error(done.error());
+        const std::string to = to_ == "aside" ? "set aside"
+                               : done->lane
+                                   ? plate(project, done->lane) + " " + find(project, done->lane)->name
+                                   : "no lane";
         if (c.json)
-            c.print(
-                {{"lines", lines}, {"fills", fills}, {"part", part.value}, {"name", name}, {"to", where}});
+            c.print({{"lines", what.lines.size()},
+                     {"fills", what.sets.size()},
+                     {"part", what.part.value},
+                     {"name", find(project, what.part)->name},
+                     {"to", to},
+                     {"done", done->said}});
         else
-            c.out << what << " of \"" << name << "\": " << where << "\n";
+            c.out << done->said << "\n";
         return fine;
     }
 

@@ -1,9 +1,10 @@
 // Parts that are computed: made, and their numbers changed.
 #include "cli/fields.h"
 #include "cli/verb.h"
+#include "core/base/text.h"
 #include "core/checks/fit_checks.h"
+#include "core/commands/making.h"
 #include "core/project/format.h"
-#include "core/workflow/making.h"
 
 namespace dotlane::cli {
 namespace {
@@ -46,7 +47,9 @@ class MakeVerb final : public Verb {
                 if (const auto ok = set_quantity(project, part, quantity_); !ok) return c.error(ok.error());
         int worst = fine;
         for (const PartId part : *parts)
-            worst = std::max(worst, report_part(c, project, part));
+            worst = std::max(worst, report_part(c, project, part,
+                                                "Made \"" + find(project, part)->name + "\", " +
+                                                    lower_case(kind.name) + "."));
         return worst;
     }
 
@@ -78,12 +81,29 @@ class SourceVerb final : public ProjectVerb {
         if (std::holds_alternative<FromFile>(spec))
             return c.error({"source.file", "This part comes from a file: it has no numbers to set.", {}});
         if (pairs_.empty() && !c.json) print_fields(c.out, [&](Fields& f) { fields(spec, f); });
+        const auto numbers = [&] { return fields_json([&](Fields& f) { fields(spec, f); }); };
+        const nlohmann::json before = numbers();
         if (const auto ok = set_fields(spec, pairs_, project); !ok) return c.error(ok.error());
+        std::string done;
+        const nlohmann::json now = numbers();
+        for (const auto& [key, value] : now.items())
+            if (!before.contains(key) || before[key] != value)
+                done += (done.empty() ? "Changed \"" + find(project, *id)->name + "\": " : ", ") + key + " " +
+                        (before.contains(key) ? words(before[key]) + " to " : "") + words(value);
         if (const auto ok =
                 change_source(project, c.workshop.catalog(), c.workshop.fonts(), *id, std::move(spec));
             !ok)
             return c.error(ok.error());
-        return report_part(c, project, *id);
+        return report_part(c, project, *id,
+                           pairs_.empty() ? std::string()
+                           : done.empty() ? "Nothing changed."
+                                          : done + ".");
+    }
+
+    static std::string words(const nlohmann::json& value) {
+        return value.is_number_float() ? number(value.get<double>(), 4)
+               : value.is_string()     ? "\"" + value.get<std::string>() + "\""
+                                       : value.dump();
     }
 
     std::string part_;
@@ -92,7 +112,8 @@ class SourceVerb final : public ProjectVerb {
 
 } // namespace
 
-int report_part(Context& c, const Project& project, PartId id) {
+int report_part(Context& c, const Project& project, PartId id, const std::string& done) {
+    if (!c.json && !done.empty()) c.out << done << "\n";
     const auto derived = c.workshop.derive(std::make_shared<Project>(project));
     const EvaluatedPart& e = *derived->part(id);
     const Part& part = *find(project, id);
@@ -101,7 +122,8 @@ int report_part(Context& c, const Project& project, PartId id) {
         nlohmann::json roles = nlohmann::json::array();
         for (const LineSet& set : part.sets)
             roles.push_back({{"line_set", set.id.value}, {"role", set.role}, {"lane", set.lane.value}});
-        c.print({{"part", id.value},
+        c.print({{"done", done},
+                 {"part", id.value},
                  {"name", part.name},
                  {"width_mm", e.box.width()},
                  {"height_mm", e.box.height()},

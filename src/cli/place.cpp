@@ -1,8 +1,9 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
 #include "core/checks/project_checks.h"
+#include "core/commands/placing.h"
+#include "core/commands/sheets.h"
 #include "core/project/edits.h"
-#include "core/workflow/placing.h"
 
 namespace dotlane::cli {
 namespace {
@@ -51,12 +52,9 @@ class Place final : public ProjectVerb {
             return resized(c, project, *part);
         SheetId sheet;
         if (!new_sheet_.empty() || project.sheets.empty()) {
-            const Machine* machine = catalog.machine(project.machine);
-            const std::string mat = !mat_.empty()                       ? mat_
-                                    : machine && !machine->mats.empty() ? machine->mats.front()
-                                                                        : "";
-            sheet = add_sheet(project, new_sheet_.empty() ? "sheet 1" : new_sheet_,
-                              !stock_.empty() ? stock_ : catalog.stocks.front().id, mat);
+            const auto added = apply(AddSheet{new_sheet_, stock_, mat_}, project, catalog);
+            if (!added) return c.error(added.error());
+            sheet = added->sheet;
         } else {
             // Where no place is said, all sheets are looked through from the first on.
             const bool anywhere = sheet_.empty() && left_.empty() && top_.empty();

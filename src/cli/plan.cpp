@@ -2,10 +2,10 @@
 
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/commands/remedies.h"
+#include "core/exports/accounts.h"
+#include "core/exports/exporting.h"
 #include "core/run/rehearsal.h"
-#include "core/workflow/accounts.h"
-#include "core/workflow/exporting.h"
-#include "core/workflow/remedies.h"
 #include "present/pdf.h"
 
 namespace dotlane::cli {

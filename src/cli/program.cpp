@@ -3,10 +3,10 @@
 
 #include "cli/verb.h"
 #include "core/base/text.h"
+#include "core/commands/placing.h"
+#include "core/exports/exporting.h"
 #include "core/machine/totals.h"
 #include "core/project/format.h"
-#include "core/workflow/exporting.h"
-#include "core/workflow/placing.h"
 
 namespace dotlane::cli {
 

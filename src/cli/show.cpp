@@ -1,7 +1,7 @@
 #include "cli/fields.h"
 #include "cli/verb.h"
 #include "core/base/text.h"
-#include "core/workflow/exporting.h"
+#include "core/exports/exporting.h"
 
 namespace dotlane::cli {
 namespace {

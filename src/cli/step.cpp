@@ -2,7 +2,7 @@
 #include "cli/fields.h"
 #include "cli/verb.h"
 #include "core/base/text.h"
-#include "core/workflow/making.h"
+#include "core/commands/steps.h"
 
 namespace dotlane::cli {
 namespace {
@@ -38,11 +38,18 @@ class StepVerb final : public ProjectVerb {
     int act(Context& c, Project& project) override {
         const auto part = part_named(project, part_);
         if (!part) return c.error(part.error());
+        std::vector<Done> done;
+        const auto did = [&](const Result<Done>& answer) {
+            if (answer) done.push_back(*answer);
+            return answer.map([](const Done&) {});
+        };
         StepId id{step_};
         if (!kind_.empty()) {
             const auto added = add(c, project, *part);
             if (!added) return c.error(added.error());
-            id = *added;
+            id = added->step;
+            if (pairs_.empty() && lane_.empty() && off_option_->count() == 0 && aside_option_->count() == 0)
+                done.push_back(*added);
         }
         if (!find(*find(project, *part), id)) {
             if (step_ > 0)
@@ -52,18 +59,35 @@ class StepVerb final : public ProjectVerb {
                     {"cli.which",
                      "Which step? Say --step and its number; `dot-lane-cli step PROJECT` lists them.",
                      {}});
-            return list(c, project, *part);
+            return list(c, project, *part, done);
         }
         if (remove_) {
-            if (const auto ok = remove_maker(project, *part, id); !ok) return c.error(ok.error());
-            return list(c, project, *part);
+            if (const auto ok = did(apply(RemoveStep{*part, id}, project)); !ok) return c.error(ok.error());
+            return list(c, project, *part, done);
         }
-        if (const auto ok = change(project, *part, id); !ok) return c.error(ok.error());
-        if (!sources_.empty())
-            if (const auto ok = change_sources(project, *part, id); !ok) return c.error(ok.error());
+        const auto change = changed(project, *part, id);
+        if (!change) return c.error(change.error());
+        if (*change) {
+            auto answer = apply(**change, project);
+            // A step that was added with numbers of its own is told once, as it came to be.
+            if (answer && !kind_.empty()) answer->said.replace(0, answer->said.find(' '), "Added");
+            if (const auto ok = did(answer); !ok) return c.error(ok.error());
+        }
+        if (!sources_.empty()) {
+            TreatSources treat{*part, id};
+            if (sources_ == "run" || sources_ == "aside") {
+                treat.aside = sources_ == "aside";
+            } else {
+                const auto lane = lane_named(project, sources_);
+                if (!lane) return c.error(lane.error());
+                treat.lane = *lane;
+            }
+            if (const auto ok = did(apply(treat, project)); !ok) return c.error(ok.error());
+        }
         if (move_to_ > 0)
-            if (const auto ok = move_step(project, *part, id, move_to_ - 1); !ok) return c.error(ok.error());
-        return list(c, project, *part);
+            if (const auto ok = did(apply(MoveStep{*part, id, move_to_ - 1}, project)); !ok)
+                return c.error(ok.error());
+        return list(c, project, *part, done);
     }
 
     bool asks_for_change() const {
@@ -71,54 +95,58 @@ class StepVerb final : public ProjectVerb {
                !lane_.empty() || !sources_.empty() || !of_.empty() || !by_.empty() || !pairs_.empty();
     }
 
-    Result<StepId> add(Context& c, Project& project, PartId part) const {
+    Result<Done> add(Context& c, Project& project, PartId part) const {
         const StepKind* kind = step_kind(kind_);
         if (!kind) return fail("cli.unknown", "There is no step \"" + kind_ + "\". " + steps_help());
         const auto of = sets_named(project, part, of_), by = sets_named(project, part, by_);
         if (!of) return tl::make_unexpected(of.error());
         if (!by) return tl::make_unexpected(by.error());
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        return append_step(project, c.workshop.catalog(), *derived->part(part), kind->fresh, *of, *by);
+        return apply(AddStep{part, kind->fresh, *of, *by}, project, c.workshop.catalog(),
+                     *derived->part(part));
     }
 
-    Result<void> change_sources(Project& project, PartId part, StepId id) const {
-        const std::vector<LineSetId> of = find(*find(project, part), id)->of;
-        for (const LineSetId set : of) {
-            if (sources_ == "run" || sources_ == "aside") {
-                if (const auto ok = set_aside(project, part, set, sources_ == "aside"); !ok) return ok;
-                continue;
-            }
-            const auto lane = lane_named(project, sources_);
-            if (!lane) return tl::make_unexpected(lane.error());
-            if (const auto ok = set_lane(project, part, set, *lane); !ok) return ok;
+    /// What the options change; nothing when they change nothing.
+    Result<std::optional<ChangeStep>> changed(const Project& project, PartId part, StepId id) const {
+        ChangeStep out{part, id};
+        bool any = false;
+        if (!pairs_.empty()) {
+            StepWhat what = find(*find(project, part), id)->what;
+            if (const auto ok = set_fields(what, pairs_, project); !ok)
+                return tl::make_unexpected(ok.error());
+            out.what = what, any = true;
         }
-        return {};
-    }
-
-    Result<void> change(Project& project, PartId part, StepId id) const {
-        Step step = *find(*find(project, part), id);
-        if (const auto ok = set_fields(step.what, pairs_, project); !ok) return ok;
         if (!lane_.empty()) {
             const auto lane = lane_named(project, lane_);
             if (!lane) return tl::make_unexpected(lane.error());
-            step.lane = *lane;
+            out.lane = *lane, any = true;
         }
-        if (kind_.empty() && !of_.empty()) {
-            const auto of = sets_named(project, part, of_);
-            if (!of) return tl::make_unexpected(of.error());
-            step.of = *of;
-        }
-        if (kind_.empty() && !by_.empty()) {
-            const auto by = sets_named(project, part, by_);
-            if (!by) return tl::make_unexpected(by.error());
-            step.by = *by;
-        }
-        if (off_option_->count() > 0) step.on = !off_;
-        if (aside_option_->count() > 0) step.aside = aside_;
-        return change_step(project, part, step);
+        const auto sets = [&](const std::vector<std::string>& named,
+                              std::optional<std::vector<LineSetId>>& into) -> Result<void> {
+            if (!kind_.empty() || named.empty()) return {};
+            const auto found = sets_named(project, part, named);
+            if (!found) return tl::make_unexpected(found.error());
+            into = *found, any = true;
+            return {};
+        };
+        if (const auto ok = sets(of_, out.of); !ok) return tl::make_unexpected(ok.error());
+        if (const auto ok = sets(by_, out.by); !ok) return tl::make_unexpected(ok.error());
+        if (off_option_->count() > 0) out.on = !off_, any = true;
+        if (aside_option_->count() > 0) out.aside = aside_, any = true;
+        if (!any) return std::optional<ChangeStep>();
+        return std::optional(out);
     }
 
-    static int list(Context& c, const Project& project, PartId id) {
+    static int list(Context& c, const Project& project, PartId id, const std::vector<Done>& done) {
+        nlohmann::json said = nlohmann::json::array();
+        for (const Done& one : done) {
+            said.push_back(one.said);
+            if (!c.json) c.out << one.said << "\n";
+            for (const std::string& lost : one.lost) {
+                said.push_back(lost);
+                if (!c.json) c.out << "  " << lost << "\n";
+            }
+        }
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         const EvaluatedPart& e = *derived->part(id);
         nlohmann::json all = nlohmann::json::array();
@@ -148,7 +176,7 @@ class StepVerb final : public ProjectVerb {
                 print_figures(c.out, report->second->figures);
         }
         if (!c.json && n == 0) c.out << "\"" << find(project, id)->name << "\" has no steps.\n";
-        if (c.json) c.print({{"steps", all}, {"findings", to_json(e.findings)}});
+        if (c.json) c.print({{"done", said}, {"steps", all}, {"findings", to_json(e.findings)}});
         if (!c.json) print_findings(c.out, e.findings);
         return blocks_export(e.findings) ? findings : fine;
     }

@@ -1,8 +1,8 @@
 #include "cli/verb.h"
 
 #include "core/base/text.h"
+#include "core/commands/placing.h"
 #include "core/project/format.h"
-#include "core/workflow/placing.h"
 
 namespace dotlane::cli {
 

@@ -85,8 +85,8 @@ Result<Length> length_option(const Project& project, const std::string& text);
 /// What the machine's time goes to, part by part.
 nlohmann::json parts_json(const Program& program, const Timeline& timeline);
 
-/// Tells what a computed part came to; its exit code is that of its findings.
-int report_part(Context& context, const Project& project, PartId part);
+/// Tells what was done, if anything, and what a computed part came to; its exit code is that of its findings.
+int report_part(Context& context, const Project& project, PartId part, const std::string& done);
 
 std::unique_ptr<Verb> make_part();
 std::unique_ptr<Verb> make_sheet();

@@ -1,6 +1,7 @@
 #include "present/board_painter.h"
 
 #include <cmath>
+#include <set>
 
 #include "core/base/text.h"
 #include "present/part_painter.h"
@@ -9,7 +10,7 @@
 namespace dotlane::present {
 namespace {
 
-constexpr double heads = 150, totals_width = 176, axis = 30;
+constexpr double heads = 150, totals_width = 176;
 
 QString clock(Duration t) {
     return QString::fromStdString(spoken_seconds(in_seconds(t)));
@@ -22,83 +23,6 @@ double nice_step(double seconds_shown, double width) {
 }
 
 } // namespace
-
-BoardLayout::BoardLayout(const BoardScene& scene, const QRectF& whole)
-    : area(whole) {
-    total_left = area.right() - (scene.totals ? totals_width : -28);
-    plot = QRectF(QPointF(area.left() + heads + 8, area.top() + axis),
-                  QPointF(total_left - 28, area.bottom() - 18));
-    if (!scene.derived) return;
-    const auto add = [&](LaneId lane) {
-        for (const Track& t : tracks)
-            if (t.lane == lane) return;
-        tracks.push_back({lane, 0});
-    };
-    // Lanes that run, in the order of their passes; then those that wait for lines.
-    const std::shared_ptr<const Plan>& plan = scene.derived->plan;
-    if (plan)
-        for (const Move& move : plan->program.moves)
-            if (const auto* pass = std::get_if<PassMove>(&move)) add(pass->lane);
-    for (const Lane& lane : scene.derived->project->lanes)
-        add(lane.id);
-    const double room = plot.height() / std::max<double>(1, static_cast<double>(tracks.size()));
-    const double pitch = std::min(room, 38.0);
-    const double first =
-        plot.top() + (plot.height() - pitch * static_cast<double>(tracks.size())) / 2 + pitch / 2;
-    for (std::size_t i = 0; i < tracks.size(); ++i)
-        tracks[i].y = first + pitch * static_cast<double>(i);
-    if (plan) seconds_shown = std::max(1.0, in_seconds(plan->timeline.total()) * 1.02);
-}
-
-std::optional<LaneId> BoardLayout::head_hit(QPointF at) const {
-    for (const Track& t : tracks)
-        if (at.x() >= area.left() && at.x() < plot.left() - 8 && std::abs(at.y() - t.y) <= 16) return t.lane;
-    return std::nullopt;
-}
-
-Duration BoardLayout::time(double x_px) const {
-    return seconds(std::clamp((x_px - plot.left()) / plot.width() * seconds_shown, 0.0, seconds_shown));
-}
-
-std::optional<double> BoardLayout::track_y(LaneId lane) const {
-    for (const Track& t : tracks)
-        if (t.lane == lane) return t.y;
-    return std::nullopt;
-}
-
-QRectF BoardLayout::block(const Plan& plan, std::size_t move) const {
-    const auto& pass = std::get<PassMove>(plan.program.moves[move]);
-    const MoveSpan span = plan.timeline.spans()[move];
-    const double h = tracks.size() > 6 ? 12 : 18;
-    // A pass of seconds is a round dot about its own middle.
-    const double w = std::max(h, x(span.start + span.time) - x(span.start));
-    const double x0 = std::max(plot.left(), x(span.start + span.time / 2) - w / 2);
-    return {x0, track_y(pass.lane).value_or(plot.top()) - h / 2, w, h};
-}
-
-QPointF BoardLayout::stop(const Plan& plan, std::size_t move) const {
-    const MoveSpan span = plan.timeline.spans()[move];
-    // On the track of the pass it makes ready; the last one on the track of the pass before it.
-    double y = plot.center().y();
-    const std::size_t beside = move + 1 < plan.program.moves.size() ? move + 1 : move > 0 ? move - 1 : move;
-    if (const auto* pass = std::get_if<PassMove>(&plan.program.moves[beside]))
-        y = track_y(pass->lane).value_or(y);
-    return {x(span.start + span.time / 2), y};
-}
-
-std::optional<std::size_t> BoardLayout::hit(const Plan& plan, QPointF at) const {
-    for (std::size_t m = 0; m < plan.program.moves.size(); ++m) {
-        if (std::holds_alternative<StopMove>(plan.program.moves[m])) {
-            const QPointF d = at - stop(plan, m);
-            if (std::hypot(d.x(), d.y()) < 11) return m;
-        }
-    }
-    for (std::size_t m = 0; m < plan.program.moves.size(); ++m)
-        if (std::holds_alternative<PassMove>(plan.program.moves[m]) &&
-            block(plan, m).adjusted(-2, -5, 2, 5).contains(at))
-            return m;
-    return std::nullopt;
-}
 
 std::pair<QString, QList<CalloutLine>> callout(const Plan& plan, std::size_t move) {
     QList<CalloutLine> lines;
@@ -125,14 +49,46 @@ void paint_axis(QPainter& painter, const BoardLayout& layout) {
     const Theme& theme = Theme::current();
     painter.setFont(ui_font(8.5));
     const double step = nice_step(layout.seconds_shown, layout.plot.width());
-    for (double t = 0; t <= layout.seconds_shown; t += step) {
+    const double end = layout.seconds_from + layout.seconds_shown;
+    for (double t = std::ceil(layout.seconds_from / step) * step; t <= end; t += step) {
         const double x = layout.x(seconds(t));
         painter.setPen(QPen(theme.hairline, 0.8));
         painter.drawLine(QPointF(x, layout.plot.top() - 6), QPointF(x, layout.plot.bottom()));
         painter.setPen(theme.quiet);
-        const QString text = step < 60 ? QStringLiteral("%1 s").arg(t) : Words::tr("%1 min").arg(t / 60);
-        painter.drawText(QRectF(x - 40, layout.plot.top() - 26, 80, 16), Qt::AlignCenter, text);
+        const int whole = static_cast<int>(t);
+        const QString text =
+            step < 60     ? QStringLiteral("%1:%2").arg(whole / 60).arg(whole % 60, 2, 10, QLatin1Char('0'))
+            : step < 3600 ? Words::tr("%1 min").arg(whole / 60)
+                          : Words::tr("%1 h").arg(whole / 3600);
+        painter.drawText(QRectF(x - 40, layout.plot.top() - 23, 80, 16), Qt::AlignCenter, text);
     }
+}
+
+/// The whole run as a strip, with what is shown of it.
+void paint_overview(QPainter& painter, const BoardScene& scene, const BoardLayout& layout, const Plan& plan) {
+    if (layout.overview.isEmpty()) return;
+    const Theme& theme = Theme::current();
+    const QRectF& strip = layout.overview;
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(theme.hairline);
+    painter.drawRoundedRect(strip, 2, 2);
+    for (std::size_t m = 0; m < plan.program.moves.size(); ++m)
+        if (const auto* pass = std::get_if<PassMove>(&plan.program.moves[m])) {
+            const MoveSpan span = plan.timeline.spans()[m];
+            painter.setBrush(
+                look_of(*scene.derived->project, *scene.catalog, pass->lane, theme.panel).colour);
+            const double x = layout.overview_x(span.start);
+            painter.drawRect(QRectF(x, strip.top(),
+                                    std::max(1.0, layout.overview_x(span.start + span.time) - x),
+                                    strip.height()));
+        }
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(theme.lamp, 1.6));
+    painter.drawRoundedRect(
+        QRectF(QPointF(layout.overview_x(seconds(layout.seconds_from)), strip.top() - 2),
+               QPointF(layout.overview_x(seconds(layout.seconds_from + layout.seconds_shown)),
+                       strip.bottom() + 2)),
+        3, 3);
 }
 
 void paint_heads(QPainter& painter, const BoardScene& scene, const BoardLayout& layout, const QRectF& area) {
@@ -141,16 +97,18 @@ void paint_heads(QPainter& painter, const BoardScene& scene, const BoardLayout& 
     for (const auto& track : layout.tracks) {
         const Lane* lane = find(project, track.lane);
         if (!lane) continue;
-        const double size = layout.tracks.size() > 5 ? 18 : 24;
+        if (track.y < layout.plot.top() - 4 || track.y > layout.plot.bottom() + 4) continue; // scrolled out
+        const bool two = layout.pitch >= 29;
+        const double size = two ? 24 : 17;
         const LaneLook look = look_of(project, *scene.catalog, track.lane, theme.panel);
         paint_plate(painter, {area.left(), track.y - size / 2, size, size},
                     QString::fromStdString(plate(project, track.lane)), look.colour);
         const QRectF text(area.left() + size + 8, track.y - 16, heads - size - 12, 32);
         painter.setPen(theme.ink);
-        painter.setFont(ui_font(9.5, QFont::DemiBold));
-        QString action = QString::fromLatin1(action_name(lane->action));
-        action[0] = action[0].toUpper();
-        const bool two = layout.tracks.size() <= 5;
+        painter.setFont(two ? ui_font(9.5, QFont::DemiBold) : ui_font(9));
+        // Of many lanes the plate tells the action, so the name is what tells them apart.
+        QString action = two ? action_title(lane->action) : QString::fromStdString(lane->name);
+        action = QFontMetricsF(painter.font()).elidedText(action, Qt::ElideRight, text.width());
         painter.drawText(two ? text.adjusted(0, 0, 0, -15) : text, Qt::AlignLeft | Qt::AlignVCenter, action);
         if (two) {
             painter.setFont(ui_font(8.5));
@@ -164,6 +122,18 @@ void paint_heads(QPainter& painter, const BoardScene& scene, const BoardLayout& 
         painter.setPen(QPen(track.lane == scene.lit ? theme.lamp : rail, 4, Qt::SolidLine, Qt::RoundCap));
         painter.drawLine(QPointF(layout.plot.left(), track.y), QPointF(layout.plot.right(), track.y));
     }
+    const double high = layout.pitch * static_cast<double>(layout.tracks.size());
+    if (high <= layout.plot.height() + 1 || layout.tracks.empty()) return;
+    // How many more lanes there are, and where these stand among them.
+    const double share = layout.plot.height() / high,
+                 above = (layout.plot.top() - (layout.tracks.front().y - layout.pitch / 2)) / high;
+    const QRectF rail(layout.plot.left() - 9, layout.plot.top(), 3, layout.plot.height());
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(theme.hairline);
+    painter.drawRoundedRect(rail, 1.5, 1.5);
+    painter.setBrush(theme.quiet);
+    painter.drawRoundedRect(QRectF(rail.left(), rail.top() + above * rail.height(), 3, share * rail.height()),
+                            1.5, 1.5);
 }
 
 /// The way from pass to pass, as a track change on a map.
@@ -173,6 +143,10 @@ void paint_way(QPainter& painter, const BoardLayout& layout, const Plan& plan) {
     bool begun = false;
     QPointF at;
     for (std::size_t m = 0; m < plan.program.moves.size(); ++m) {
+        if (layout.group_of(m)) { // it goes on behind what is shown as one
+            begun = false;
+            continue;
+        }
         QPointF from, to;
         if (std::holds_alternative<PassMove>(plan.program.moves[m])) {
             const QRectF b = layout.block(plan, m);
@@ -199,50 +173,115 @@ void paint_way(QPainter& painter, const BoardLayout& layout, const Plan& plan) {
     painter.drawPath(way);
 }
 
-void paint_moves(QPainter& painter, const BoardScene& scene, const BoardLayout& layout, const Plan& plan) {
+/// Bars where sheets change, each named: names that have no room of their own are told together.
+void paint_sheets(QPainter& painter, const BoardLayout& layout) {
     const Theme& theme = Theme::current();
-    SheetId sheet;
-    int number = 0;
-    double label_end = -1e9;
-    for (std::size_t m = 0; m < plan.program.moves.size(); ++m) {
-        const bool hovered = scene.hovered == m;
-        if (const auto* stop = std::get_if<StopMove>(&plan.program.moves[m])) {
-            if (stop->sheet != sheet && stop->sheet) {
-                sheet = stop->sheet;
-                ++number;
-                const double x = layout.x(plan.timeline.spans()[m].start);
-                painter.setPen(QPen(theme.quiet, 1.6));
-                painter.drawLine(QPointF(x, layout.plot.top() - 6), QPointF(x, layout.plot.bottom() + 4));
-                if (x > label_end) {
-                    painter.setFont(ui_font(8.5));
-                    const QString text = Words::tr("sheet %1").arg(number);
-                    painter.drawText(QPointF(x + 5, layout.plot.bottom() + 12), text);
-                    label_end = x + QFontMetricsF(painter.font()).horizontalAdvance(text) + 12;
-                }
-            }
-            const QPointF c = layout.stop(plan, m);
-            painter.setPen(QPen(hovered ? theme.lamp : theme.ink, hovered ? 3.4 : 2.8));
-            painter.setBrush(theme.card);
-            painter.drawEllipse(c, 7, 7);
+    painter.setFont(ui_font(8.5));
+    const QFontMetricsF metrics(painter.font());
+    const auto shown = [&](const BoardLayout::OfSheet& s) {
+        return layout.x(s.stop) > layout.plot.left() && layout.x(s.start) < layout.plot.right();
+    };
+    const auto words = [](int first, int last) {
+        return first == last ? Words::tr("sheet %1").arg(first)
+                             : Words::tr("sheets %1 to %2").arg(first).arg(last);
+    };
+    for (std::size_t s = 0; s < layout.sheets.size();) {
+        if (!shown(layout.sheets[s])) {
+            ++s;
             continue;
         }
-        const auto& pass = std::get<PassMove>(plan.program.moves[m]);
-        const LaneLook look = look_of(*scene.derived->project, *scene.catalog, pass.lane, theme.panel);
-        QRectF b = layout.block(plan, m);
-        if (scene.dragged && scene.dragged->move == m) b.translate(scene.dragged->shift_px, 0);
-        painter.setPen(hovered ? QPen(theme.lamp, 2) : Qt::NoPen);
-        painter.setBrush(look.colour);
-        painter.drawRoundedRect(b, b.height() / 2, b.height() / 2);
-        const double minutes = in_seconds(plan.timeline.spans()[m].time) / 60;
-        painter.setFont(ui_font(8.5, QFont::DemiBold));
-        painter.setPen(text_on(look.colour));
-        const QString brief = QString::number(minutes, 'f', minutes < 9.95 ? 1 : 0);
-        const QString full = brief + QStringLiteral(" ") + QString::fromLatin1(action_name(pass.action));
-        const QFontMetricsF metrics(painter.font());
-        if (metrics.horizontalAdvance(full) < b.width() - 12)
-            painter.drawText(b, Qt::AlignCenter, full);
-        else if (metrics.horizontalAdvance(brief) < b.width() - 8)
-            painter.drawText(b, Qt::AlignCenter, brief);
+        std::size_t last = s;
+        const double x = std::max(layout.plot.left(), layout.x(layout.sheets[s].start));
+        const auto end_of_label = [&] {
+            return x + 5 +
+                   metrics.horizontalAdvance(words(layout.sheets[s].number, layout.sheets[last].number));
+        };
+        const auto* group = layout.group_of(layout.sheets[s].begin);
+        if (group) last = group->last;
+        while (!group && last + 1 < layout.sheets.size() && shown(layout.sheets[last + 1]) &&
+               !layout.group_of(layout.sheets[last + 1].begin) &&
+               layout.x(layout.sheets[last + 1].start) < end_of_label() + 6)
+            ++last;
+        for (std::size_t k = s; k <= last; ++k) {
+            const double at = layout.x(layout.sheets[k].start);
+            if (at < layout.plot.left() - 1 || layout.group_of(layout.sheets[k].begin)) continue;
+            painter.setPen(QPen(theme.quiet, k == s ? 1.6 : 1));
+            painter.drawLine(QPointF(at, layout.plot.top() - 6), QPointF(at, layout.plot.bottom() + 4));
+        }
+        const int first = layout.sheets[s].number, final = layout.sheets[last].number;
+        const double room = (last + 1 < layout.sheets.size() ? layout.x(layout.sheets[last + 1].start)
+                                                             : layout.plot.right() + 20) -
+                            x - 8;
+        QString text =
+            group ? Words::tr("sheets %1 to %2, alike").arg(first).arg(final) : words(first, final);
+        if (metrics.horizontalAdvance(text) > room)
+            text = first == final ? QString::number(first) : QStringLiteral("%1–%2").arg(first).arg(final);
+        painter.setPen(theme.quiet);
+        painter.drawText(QPointF(x + 5, layout.plot.bottom() + 12), text);
+        s = last + 1;
+    }
+}
+
+/// Sheets that are run alike and are too narrow to be told apart.
+void paint_group(QPainter& painter, const BoardScene& scene, const BoardLayout& layout, const Plan& plan,
+                 const BoardLayout::Group& group) {
+    const Theme& theme = Theme::current();
+    const QRectF band = layout.band(group);
+    painter.setPen(QPen(theme.hairline, 1));
+    QColor ground = theme.card;
+    ground.setAlpha(150);
+    painter.setBrush(ground);
+    painter.drawRoundedRect(band, 5, 5);
+    std::set<LaneId> lanes;
+    for (std::size_t m = layout.sheets[group.first].begin; m < layout.sheets[group.last].end; ++m)
+        if (const auto* pass = std::get_if<PassMove>(&plan.program.moves[m])) lanes.insert(pass->lane);
+    for (const LaneId lane : lanes) {
+        const double y = layout.track_y(lane).value_or(band.center().y());
+        QColor colour = look_of(*scene.derived->project, *scene.catalog, lane, theme.panel).colour;
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(colour);
+        painter.drawRoundedRect(QRectF(band.left() + 4, y - 3, band.width() - 8, 6), 3, 3);
+    }
+}
+
+void paint_pass(QPainter& painter, const BoardScene& scene, const BoardLayout& layout, const Plan& plan,
+                std::size_t m) {
+    const Theme& theme = Theme::current();
+    const auto& pass = std::get<PassMove>(plan.program.moves[m]);
+    const LaneLook look = look_of(*scene.derived->project, *scene.catalog, pass.lane, theme.panel);
+    QRectF b = layout.block(plan, m);
+    if (scene.dragged && scene.dragged->move == m) b.translate(scene.dragged->shift_px, 0);
+    painter.setPen(scene.hovered == m ? QPen(theme.lamp, 2) : Qt::NoPen);
+    painter.setBrush(look.colour);
+    painter.drawRoundedRect(b, b.height() / 2, b.height() / 2);
+    const double minutes = in_seconds(plan.timeline.spans()[m].time) / 60;
+    painter.setFont(ui_font(8.5, QFont::DemiBold));
+    painter.setPen(text_on(look.colour));
+    const QString brief = QString::number(minutes, 'f', minutes < 9.95 ? 1 : 0);
+    const QString full = brief + QStringLiteral(" ") + QString::fromLatin1(action_name(pass.action));
+    const QFontMetricsF metrics(painter.font());
+    const QRectF seen = b.intersected(layout.plot);
+    if (metrics.horizontalAdvance(full) < seen.width() - 12)
+        painter.drawText(seen, Qt::AlignCenter, full);
+    else if (metrics.horizontalAdvance(brief) < seen.width() - 8)
+        painter.drawText(seen, Qt::AlignCenter, brief);
+}
+
+void paint_moves(QPainter& painter, const BoardScene& scene, const BoardLayout& layout, const Plan& plan) {
+    const Theme& theme = Theme::current();
+    for (const BoardLayout::Group& group : layout.groups)
+        paint_group(painter, scene, layout, plan, group);
+    const double radius = layout.pitch < 26 ? 5.5 : 7;
+    for (std::size_t m = 0; m < plan.program.moves.size(); ++m) {
+        if (layout.group_of(m)) continue;
+        if (std::holds_alternative<PassMove>(plan.program.moves[m])) {
+            paint_pass(painter, scene, layout, plan, m);
+            continue;
+        }
+        const bool hovered = scene.hovered == m;
+        painter.setPen(QPen(hovered ? theme.lamp : theme.ink, (hovered ? 3.4 : 2.8) * radius / 7));
+        painter.setBrush(theme.card);
+        painter.drawEllipse(layout.stop(plan, m), radius, radius);
     }
 }
 
@@ -353,13 +392,18 @@ void paint_board(QPainter& painter, const BoardScene& scene, const QRectF& area)
     }
     const Plan& plan = *scene.derived->plan;
     paint_axis(painter, layout);
+    paint_overview(painter, scene, layout, plan);
     paint_heads(painter, scene, layout, area);
+    paint_sheets(painter, layout);
+    painter.save();
+    painter.setClipRect(layout.plot.adjusted(-9, -9, 9, 3));
     paint_way(painter, layout, plan);
     paint_moves(painter, scene, layout, plan);
+    painter.restore();
     if (scene.totals) paint_totals(painter, plan, layout, area);
     if (scene.dragged) paint_drop_mark(painter, layout, plan, *scene.dragged);
-    if (scene.now) {
-        const double x = layout.x(*scene.now);
+    if (const double x = scene.now ? layout.x(*scene.now) : -1;
+        x >= layout.plot.left() - 1 && x <= layout.plot.right() + 1) {
         painter.setPen(QPen(theme.lamp, 2));
         painter.drawLine(QPointF(x, layout.plot.top() - 8), QPointF(x, layout.plot.bottom() + 4));
         painter.setBrush(theme.lamp);

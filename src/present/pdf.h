@@ -9,7 +9,7 @@
 #include <string>
 
 #include "core/base/result.h"
-#include "core/workflow/exporting.h"
+#include "core/exports/exporting.h"
 
 class QPdfWriter;
 

@@ -3,7 +3,7 @@
 
 #include <string>
 
-#include "core/workflow/run_sheet.h"
+#include "core/exports/run_sheet.h"
 
 namespace dotlane::present {
 

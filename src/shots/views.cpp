@@ -16,9 +16,9 @@
 #include "app/window/project_files.h"
 #include "app/window/style.h"
 #include "core/base/data_folder.h"
+#include "core/commands/making.h"
+#include "core/opening/opening.h"
 #include "core/project/edits.h"
-#include "core/workflow/making.h"
-#include "core/workflow/opening.h"
 #include "present/part_painter.h"
 
 namespace dotlane::shots {

@@ -6,16 +6,16 @@
 
 #include "core/base/data_folder.h"
 #include "core/base/measure.h"
+#include "core/commands/making.h"
+#include "core/commands/placing.h"
 #include "core/derive/workshop.h"
 #include "core/formats/trace/picture.h"
 #include "core/lettering/marks.h"
 #include "core/lettering/stroke_font.h"
 #include "core/machine/program_text.h"
 #include "core/machine/simulator.h"
+#include "core/opening/opening.h"
 #include "core/project/format.h"
-#include "core/workflow/making.h"
-#include "core/workflow/opening.h"
-#include "core/workflow/placing.h"
 
 namespace dotlane::fuzz {
 namespace {

@@ -13,8 +13,8 @@
 
 #include "app/window/exporter.h"
 #include "core/base/text.h"
-#include "core/workflow/making.h"
-#include "core/workflow/manifest.h"
+#include "core/commands/making.h"
+#include "core/exports/manifest.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;

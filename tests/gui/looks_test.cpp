@@ -8,6 +8,7 @@
 
 #include "app/recipe/step_card.h"
 #include "app/tray/part_card.h"
+#include "app/widgets/card.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -48,6 +49,26 @@ struct Looker : Driver {
         }
         return out;
     }
+    /// Fields and buttons are as high as their text needs, cards as high as what is in them.
+    std::vector<std::string> squashed() {
+        std::vector<std::string> out;
+        for (QWidget* w : window->findChildren<QWidget*>()) {
+            if (!w->isVisible()) continue;
+            int least = 0;
+            if (qobject_cast<QLineEdit*>(w) || qobject_cast<QComboBox*>(w) ||
+                qobject_cast<QAbstractButton*>(w))
+                least = w->minimumSizeHint().height();
+            if (auto* card = qobject_cast<app::Card*>(w);
+                card && card->layout() && card->layout()->count() > 0)
+                least = card->layout()->hasHeightForWidth()
+                            ? card->layout()->minimumHeightForWidth(card->width())
+                            : card->layout()->minimumSize().height();
+            if (w->height() + 1 < std::min(least, w->maximumHeight()))
+                out.push_back("squashed to " + std::to_string(w->height()) + " of " + std::to_string(least) +
+                              " px: " + called(w));
+        }
+        return out;
+    }
     /// Columns that only scroll up and down are as wide as what they show.
     std::vector<std::string> too_wide() {
         std::vector<std::string> out;
@@ -83,6 +104,7 @@ struct Looker : Driver {
         INFO(where);
         CHECK(cut_off() == std::vector<std::string>{});
         CHECK(overlaps() == std::vector<std::string>{});
+        CHECK(squashed() == std::vector<std::string>{});
         CHECK(too_wide() == std::vector<std::string>{});
     }
 };
@@ -100,6 +122,15 @@ TEST_CASE("the looks taken below see what they are meant to see") {
     layers->setMaximumWidth(QWIDGETSIZE_MAX);
     layers->setMinimumWidth(0);
     d.settle();
+    REQUIRE(d.squashed().empty());
+    auto* width = d.find<QLineEdit>("width");
+    width->setFixedHeight(6); // a slit
+    d.settle();
+    CHECK_FALSE(d.squashed().empty());
+    width->setMinimumHeight(0);
+    width->setMaximumHeight(QWIDGETSIZE_MAX);
+    d.settle();
+    REQUIRE(d.squashed().empty());
     REQUIRE(d.overlaps().empty());
     layers->setFixedWidth(400);
     d.settle();

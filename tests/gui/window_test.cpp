@@ -5,7 +5,7 @@
 #include <iostream>
 
 #include "app/window/palette.h"
-#include "core/workflow/opening.h"
+#include "core/opening/opening.h"
 #include "present/words.h"
 #include "shots/views.h"
 #include "tests/gui/driver.h"

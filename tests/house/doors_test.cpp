@@ -60,8 +60,8 @@ TEST_CASE("there is something to check") {
         return std::count_if(includes().begin(), includes().end(),
                              [m](const Include& i) { return i.from == m; });
     };
-    for (const char* m : {"core/base", "core/geometry", "core/plan", "core/recipe", "core/workflow",
-                          "present", "cli", "app/bench"})
+    for (const char* m : {"core/base", "core/geometry", "core/plan", "core/recipe", "core/commands",
+                          "core/derive", "present", "cli", "app/bench"})
         CHECK(from(m) > 3);
 }
 
@@ -83,15 +83,18 @@ TEST_CASE("core's rooms and their doors") {
     may_include("core/formats",
                 {"core/base", "core/geometry", "core/project", "core/lettering", "core/machine"});
     may_include("core/run", {"core/base", "core/geometry", "core/project", "core/machine"});
-    may_include("core/commands", {"core/base", "core/geometry", "core/project", "core/catalog"});
     may_include("core/checks", {"core/base", "core/geometry", "core/project", "core/catalog", "core/sources",
                                 "core/recipe", "core/sheets"});
     may_include("core/derive",
                 {"core/base", "core/geometry", "core/lettering", "core/project", "core/catalog",
                  "core/sources", "core/recipe", "core/sheets", "core/checks", "core/plan", "core/machine"});
-    may_include("core/workflow", {"core/derive", "core/checks", "core/base", "core/geometry", "core/project",
-                                  "core/catalog", "core/sources", "core/recipe", "core/sheets", "core/plan",
-                                  "core/machine", "core/formats", "core/lettering"});
+    may_include("core/commands",
+                {"core/base", "core/geometry", "core/lettering", "core/project", "core/catalog",
+                 "core/sources", "core/recipe", "core/sheets", "core/checks", "core/derive", "core/formats"});
+    may_include("core/opening", {"core/base", "core/geometry", "core/project", "core/catalog", "core/recipe",
+                                 "core/formats", "core/commands"});
+    may_include("core/exports", {"core/base", "core/geometry", "core/project", "core/catalog", "core/recipe",
+                                 "core/sheets", "core/machine", "core/plan", "core/derive", "core/formats"});
 }
 
 TEST_CASE("recipe, sheets and plan never include one another, plan and formats meet only at machine") {
@@ -136,7 +139,7 @@ TEST_CASE("app and cli see core and present, never each other, present has no wi
 }
 
 TEST_CASE("the rooms of the window: widgets know no project at hand, regions meet in the window") {
-    may_include("app/widgets", {"present", "core/base", "core/project", "core/workflow", "core/recipe"});
+    may_include("app/widgets", {"present", "core/base", "core/project"});
     for (const char* region : {"board", "jobs", "lanes", "lettering", "run", "settings"})
         for (const Include& i : includes())
             if (i.from == std::string("app/") + region && i.to.starts_with("app/") && i.to != i.from) {

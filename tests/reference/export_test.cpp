@@ -1,8 +1,8 @@
 // Exported files measured by other programs: rsvg-convert rasters the SVG, poppler reads the PDF.
 #include <QImage>
 
-#include "core/workflow/exporting.h"
-#include "core/workflow/filling.h"
+#include "core/commands/filling.h"
+#include "core/exports/exporting.h"
 #include "present/run_sheet_pdf.h"
 #include "tests/support/support.h"
 

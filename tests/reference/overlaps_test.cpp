@@ -1,8 +1,8 @@
 // Overlaps on a sheet against GEOS: random stars, some with a hole, turned by any angle, side by side and on
 // one another. What shares an area is told, what lies apart is not.
 #include "core/derive/workshop.h"
+#include "core/opening/opening.h"
 #include "core/project/edits.h"
-#include "core/workflow/opening.h"
 #include "tests/reference/geos.h"
 #include "tests/support/support.h"
 

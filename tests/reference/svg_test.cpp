@@ -11,8 +11,8 @@
 
 #include "core/base/text.h"
 #include "core/formats/svg/writer.h"
+#include "core/opening/opening.h"
 #include "core/project/edits.h"
-#include "core/workflow/opening.h"
 #include "present/part_painter.h"
 #include "present/print_pdf.h"
 #include "tests/support/support.h"

@@ -1,5 +1,10 @@
+#include <clocale>
+
 int run_tests(int argc, char** argv); // support/catch.cpp
 
 int main(int argc, char** argv) {
+    // As Qt does in the window: what depends on the country shows in a run whose country writes decimal
+    // commas.
+    std::setlocale(LC_ALL, "");
     return run_tests(argc, argv);
 }

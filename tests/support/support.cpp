@@ -11,9 +11,9 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
+#include "core/commands/filling.h"
 #include "core/formats/svg/reader.h"
-#include "core/workflow/filling.h"
-#include "core/workflow/opening.h"
+#include "core/opening/opening.h"
 
 namespace dotlane::test {
 

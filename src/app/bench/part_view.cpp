@@ -5,7 +5,7 @@
 #include <QPainter>
 
 #include "core/base/text.h"
-#include "core/workflow/selection.h"
+#include "core/commands/selection.h"
 #include "present/part_painter.h"
 
 namespace dotlane::app {

@@ -3,6 +3,9 @@
 #include <QHBoxLayout>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QPushButton>
+#include <QWheelEvent>
+#include <cmath>
 
 #include "app/widgets/card.h"
 #include "core/project/edits.h"
@@ -25,7 +28,35 @@ BoardMap::BoardMap(Session& session, QWidget* parent)
 
 void BoardMap::set_now(std::optional<Duration> now) {
     now_ = now;
+    if (now && view_.zoom > 1 && session_.derived() && !scrubbing_)
+        set_view(present::BoardLayout(scene(), area()).showing(view_, *now));
     update();
+}
+
+void BoardMap::set_view(const present::BoardView& view) {
+    if (view == view_) return;
+    view_ = view;
+    Q_EMIT zoomed(view_.zoom > 1);
+    update();
+}
+
+void BoardMap::zoom(double factor, double x_px) {
+    if (session_.derived()) set_view(present::BoardLayout(scene(), area()).zoomed(view_, factor, x_px));
+}
+
+void BoardMap::wheelEvent(QWheelEvent* event) {
+    const auto derived = session_.derived();
+    if (!derived) return;
+    const present::BoardLayout layout(scene(), area());
+    const QPoint turn = event->angleDelta();
+    const double notches = turn.y() / 120.0;
+    if (event->position().x() < layout.plot.left())
+        set_view(layout.scrolled(view_, 0, -notches * layout.pitch));
+    else if (event->modifiers() & Qt::ShiftModifier || turn.x() != 0)
+        set_view(layout.scrolled(view_, -(turn.x() != 0 ? turn.x() / 120.0 : notches) * 60, 0));
+    else
+        zoom(std::pow(1.25, notches), event->position().x());
+    event->accept();
 }
 
 QRectF BoardMap::area() const {
@@ -33,7 +64,7 @@ QRectF BoardMap::area() const {
 }
 
 present::BoardScene BoardMap::scene() const {
-    return {session_.derived().get(), &session_.catalog(), now_, hovered_, dragged_, {}};
+    return {session_.derived().get(), &session_.catalog(), now_, hovered_, dragged_, {}, true, view_};
 }
 
 const Plan* BoardMap::plan() const {
@@ -49,10 +80,17 @@ void BoardMap::paintEvent(QPaintEvent*) {
 }
 
 void BoardMap::mousePressEvent(QMouseEvent* event) {
-    if (event->button() != Qt::LeftButton || !session_.derived()) return;
+    if (!session_.derived()) return;
     const auto derived = session_.derived();
     const present::BoardLayout layout(scene(), area());
     pressed_at_ = event->position();
+    panning_ = event->button() == Qt::MiddleButton;
+    if (event->button() != Qt::LeftButton) return;
+    if (layout.overview.adjusted(0, -4, 0, 4).contains(event->position())) {
+        in_overview_ = true;
+        const double middle = layout.x(layout.overview_time(event->position().x()));
+        return set_view(layout.scrolled(view_, middle - layout.plot.center().x(), 0));
+    }
     if (const auto lane = layout.head_hit(event->position())) {
         Q_EMIT lane_pressed(*lane);
         return;
@@ -69,6 +107,15 @@ void BoardMap::mouseMoveEvent(QMouseEvent* event) {
     const auto derived = session_.derived();
     if (!plan()) return;
     const present::BoardLayout layout(scene(), area());
+    if (in_overview_) {
+        const double middle = layout.x(layout.overview_time(event->position().x()));
+        return set_view(layout.scrolled(view_, middle - layout.plot.center().x(), 0));
+    }
+    if (panning_) {
+        const QPointF by = pressed_at_ - event->position();
+        pressed_at_ = event->position();
+        return set_view(layout.scrolled(view_, by.x(), by.y()));
+    }
     if (scrubbing_) {
         Q_EMIT sought(layout.time(event->position().x()));
         return;
@@ -97,7 +144,7 @@ void BoardMap::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void BoardMap::mouseReleaseEvent(QMouseEvent* event) {
-    scrubbing_ = false;
+    scrubbing_ = panning_ = in_overview_ = false;
     const auto derived = session_.derived();
     const auto pressed = std::exchange(pressed_, std::nullopt);
     const auto dragged = std::exchange(dragged_, std::nullopt);
@@ -137,7 +184,15 @@ void BoardMap::leaveEvent(QEvent*) {
 
 /// The keyboard's way along the map: from move to move, Enter goes there.
 void BoardMap::keyPressEvent(QKeyEvent* event) {
+    const auto derived = session_.derived();
     const Plan* p = plan();
+    if (p && (event->key() == Qt::Key_Plus || event->key() == Qt::Key_Minus)) {
+        const present::BoardLayout layout(scene(), area());
+        const bool in_view = hovered_ && layout.group_of(*hovered_) == nullptr;
+        return zoom(event->key() == Qt::Key_Plus ? 1.5 : 1 / 1.5,
+                    in_view ? layout.x(p->timeline.spans()[*hovered_].start) : layout.plot.center().x());
+    }
+    if (event->key() == Qt::Key_Home) return show_all();
     const bool left = event->key() == Qt::Key_Left, right = event->key() == Qt::Key_Right;
     if (!p || p->program.moves.empty() || !(left || right || event->key() == Qt::Key_Return))
         return QWidget::keyPressEvent(event);
@@ -150,6 +205,7 @@ void BoardMap::keyPressEvent(QKeyEvent* event) {
         hovered_ = *hovered_ > 0 ? *hovered_ - 1 : 0;
     else
         Q_EMIT sought(p->timeline.spans()[*hovered_].start);
+    set_view(present::BoardLayout(scene(), area()).showing(view_, p->timeline.spans()[*hovered_].start));
     update();
 }
 
@@ -167,6 +223,12 @@ Board::Board(Session& session, QWidget* parent)
     head->setSpacing(12);
     head->addWidget(label(tr("Board"), TextRole::heading, this));
     head->addWidget(summary_, 1);
+    whole_ = link_button(tr("Show the whole run"), this);
+    whole_->setObjectName("whole-run");
+    whole_->hide();
+    head->addWidget(whole_);
+    connect(whole_, &QPushButton::clicked, map_, &BoardMap::show_all);
+    connect(map_, &BoardMap::zoomed, whole_, &QPushButton::setVisible);
     auto* why = link_button(tr("Why this order?"), this);
     why->setObjectName("why");
     head->addWidget(why);

@@ -8,6 +8,7 @@
 #include "present/board_painter.h"
 
 class QLabel;
+class QPushButton;
 
 namespace dotlane::app {
 
@@ -18,11 +19,15 @@ class BoardMap : public QWidget {
     explicit BoardMap(Session& session, QWidget* parent = nullptr);
     /// The rehearsal's moment; shown while the rehearsal is.
     void set_now(std::optional<Duration> now);
+    /// The wheel zooms about the pointer, with Shift it scrolls; over the lanes' names it scrolls the lanes.
+    const present::BoardView& view() const { return view_; }
+    void show_all() { set_view({}); }
 
   Q_SIGNALS:
     void sought(dotlane::Duration time); ///< clicked or dragged to
     void lane_pressed(dotlane::LaneId lane);
     void order_changed(const QString& lane);
+    void zoomed(bool in); ///< not all of the run is shown
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -30,11 +35,14 @@ class BoardMap : public QWidget {
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void leaveEvent(QEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     QSize minimumSizeHint() const override { return {480, 130}; }
 
   private:
     present::BoardScene scene() const;
+    void set_view(const present::BoardView& view);
+    void zoom(double factor, double x_px);
     QRectF area() const;
     const Plan* plan() const;
     void drop(const present::BoardScene::Dragged& dragged);
@@ -44,7 +52,8 @@ class BoardMap : public QWidget {
     std::optional<std::size_t> hovered_, pressed_;
     std::optional<present::BoardScene::Dragged> dragged_;
     QPointF pressed_at_;
-    bool scrubbing_ = false;
+    bool scrubbing_ = false, panning_ = false, in_overview_ = false;
+    present::BoardView view_;
 };
 
 /// The panel around the map: its heading and "Why this order?".
@@ -63,6 +72,7 @@ class Board : public QFrame {
     Session& session_;
     BoardMap* map_;
     QLabel* summary_;
+    QPushButton* whole_;
 };
 
 } // namespace dotlane::app

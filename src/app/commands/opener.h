@@ -7,7 +7,7 @@
 
 #include "core/base/files.h"
 #include "core/derive/workshop.h"
-#include "core/workflow/opening.h"
+#include "core/opening/opening.h"
 
 namespace dotlane::app {
 

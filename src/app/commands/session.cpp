@@ -5,9 +5,9 @@
 
 #include "core/base/caught.h"
 #include "core/base/text.h"
+#include "core/commands/placing.h"
 #include "core/project/edits.h"
 #include "core/project/format.h"
-#include "core/workflow/placing.h"
 
 namespace dotlane::app {
 

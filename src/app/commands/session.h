@@ -61,16 +61,20 @@ class Session : public QObject {
     /// `failed` says why and nothing changes.
     bool change(const QString& text, const Edit& edit, const QString& merge = {});
 
-    /// A command of core/commands as one step of the history: what it answered, or none when it failed, which
-    /// `failed` has told.
+    /// A command of core/commands as one step of the history, on lines as they are drawn: what it answered,
+    /// or none when it failed, which `failed` has told.
     template<class Command>
     std::optional<Done> run(const QString& text, const Command& command, const QString& merge = {}) {
         std::optional<Done> done;
         change(
             text,
             [&](Project& p) -> Result<void> {
-                Result<Done> answer = [&] {
-                    if constexpr (requires { apply(command, p, catalog()); })
+                Result<Done> answer = [&]() -> Result<Done> {
+                    if constexpr (requires { apply(command, p, catalog(), *evaluated()); }) {
+                        const EvaluatedPart* part = drawn_ ? drawn_->part(command.part) : nullptr;
+                        if (!part) return fail("edit.missing", "The part is still being made.");
+                        return apply(command, p, catalog(), *part);
+                    } else if constexpr (requires { apply(command, p, catalog()); })
                         return apply(command, p, catalog());
                     else
                         return apply(command, p);

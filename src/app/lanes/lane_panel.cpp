@@ -6,8 +6,8 @@
 #include "app/widgets/plate_button.h"
 #include "app/widgets/typing.h"
 #include "core/base/text.h"
+#include "core/opening/opening.h"
 #include "core/project/edits.h"
-#include "core/workflow/opening.h"
 #include "present/theme.h"
 #include "present/words.h"
 

@@ -9,8 +9,8 @@
 
 #include "app/lettering/glyph_grid.h"
 #include "app/widgets/card.h"
+#include "core/commands/making.h"
 #include "core/lettering/marks.h"
-#include "core/workflow/making.h"
 
 namespace dotlane::app {
 GlyphPanel::GlyphPanel(Session& session, QWidget* parent)

@@ -12,7 +12,7 @@
 #include "app/widgets/card.h"
 #include "app/widgets/number_field.h"
 #include "app/widgets/side_panel.h"
-#include "core/workflow/opening.h"
+#include "core/opening/opening.h"
 
 namespace dotlane::app {
 

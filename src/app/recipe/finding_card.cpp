@@ -1,5 +1,5 @@
 #include "app/recipe/finding_card.h"
-#include "core/workflow/remedies.h"
+#include "core/commands/remedies.h"
 
 #include <QHBoxLayout>
 #include <QPainter>

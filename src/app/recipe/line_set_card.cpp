@@ -3,7 +3,7 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 
-#include "core/project/edits.h"
+#include "core/commands/lines.h"
 
 namespace dotlane::app {
 
@@ -43,19 +43,19 @@ LineSetCard::LineSetCard(Session& session, LineSetId set, QWidget* parent)
         plate_->offer_lanes(session_.project(), [this](LaneId lane) {
             const LineSet* now = line_set();
             if (!now) return;
-            session_.change(tr("Send lines to a lane"), [part = session_.choice().part, set = *now,
-                                                         lane](Project& p) {
-                return set.role.empty() ? assign(p, part, set.lines, lane) : set_lane(p, part, set.id, lane);
-            });
+            LinesOfPart what{session_.choice().part};
+            if (now->role.empty())
+                what.lines = now->lines;
+            else
+                what.sets = {now->id};
+            session_.run(tr("Send lines to a lane"), SendLines{what, lane});
         });
     });
     connect(fill_, &QPushButton::clicked, this, [this] { Q_EMIT fill_wanted(set_); });
     connect(aside_, &QPushButton::clicked, this, [this] {
         if (const LineSet* s = line_set())
-            session_.change(s->set_aside ? tr("Run lines") : tr("Set lines aside"),
-                            [part = session_.choice().part, id = set_, aside = !s->set_aside](Project& p) {
-                                return set_aside(p, part, id, aside);
-                            });
+            session_.run(s->set_aside ? tr("Run lines") : tr("Set lines aside"),
+                         SetLinesAside{{session_.choice().part, {}, {set_}}, !s->set_aside});
     });
     refresh();
 }

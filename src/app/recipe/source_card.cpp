@@ -9,10 +9,10 @@
 #include "app/widgets/size_text.h"
 #include "app/widgets/typing.h"
 #include "core/checks/fit_checks.h"
+#include "core/commands/drawn_parts.h"
+#include "core/commands/making.h"
 #include "core/commands/parts.h"
 #include "core/project/edits.h"
-#include "core/workflow/drawn_parts.h"
-#include "core/workflow/making.h"
 
 namespace dotlane::app {
 

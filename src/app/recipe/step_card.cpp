@@ -7,8 +7,8 @@
 #include "app/bench/part_view.h"
 #include "app/widgets/side_panel.h"
 #include "core/base/text.h"
-#include "core/project/edits.h"
-#include "core/workflow/making.h"
+#include "core/commands/making.h"
+#include "core/commands/steps.h"
 
 namespace dotlane::app {
 
@@ -81,9 +81,7 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     connect(sources_lane_, &PlateButton::lane_opened, this, &StepCard::lane_opened);
     connect(sources_lane_, &PlateButton::clicked, this, [this] {
         sources_lane_->offer_lanes(session_.project(), [this](LaneId lane) {
-            change_sources(tr("Lane of the source"), [lane](Project& p, PartId part, LineSetId set) {
-                return set_lane(p, part, set, lane);
-            });
+            session_.run(tr("Lane of the source"), TreatSources{session_.choice().part, step_, lane});
         });
     });
     connect(sources_aside_, &QPushButton::clicked, this, [this] {
@@ -91,10 +89,8 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
         const LineSet* set =
             now && !now->of.empty() ? dotlane::find(*session_.part(), now->of.front()) : nullptr;
         if (!set) return;
-        change_sources(tr("Source of the outline"),
-                       [aside = !set->set_aside](Project& p, PartId part, LineSetId id) {
-                           return set_aside(p, part, id, aside);
-                       });
+        session_.run(tr("Source of the outline"),
+                     TreatSources{session_.choice().part, step_, {}, !set->set_aside});
     });
     second_->setObjectName("second");
     second_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
@@ -130,9 +126,7 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
         });
     });
     connect(remove, &QPushButton::clicked, this, [this] {
-        session_.change(tr("Remove step"), [part = session_.choice().part, id = step_](Project& p) {
-            return remove_maker(p, part, id);
-        });
+        session_.run(tr("Remove step"), RemoveStep{session_.choice().part, step_});
     });
     connect(grip_, &Grip::moved_by, this, &StepCard::move);
     connect(grip_, &Grip::dragged, this, &StepCard::dragged);
@@ -174,9 +168,10 @@ void StepCard::edit(const QString& text, const std::function<void(Step&)>& how, 
     if (!now) return;
     Step next = *now;
     how(next);
-    session_.change(
-        text, [part = session_.choice().part, next](Project& p) { return change_step(p, part, next); },
-        merge.isEmpty() ? merge : merge + QString::number(step_.value));
+    session_.run(text,
+                 ChangeStep{session_.choice().part, step_, next.what, next.on, next.aside, next.lane, next.of,
+                            next.by},
+                 merge.isEmpty() ? merge : merge + QString::number(step_.value));
 }
 
 void StepCard::move(int by) {
@@ -191,19 +186,7 @@ void StepCard::move_to(int to) {
     const Part* part = session_.part();
     if (!part || to < 0 || to >= static_cast<int>(part->steps.size())) return;
     if (part->steps[static_cast<std::size_t>(to)].id == step_) return;
-    session_.change(tr("Move step"),
-                    [id = part->id, step = step_, to](Project& p) { return move_step(p, id, step, to); });
-}
-
-void StepCard::change_sources(const QString& text,
-                              const std::function<Result<void>(Project&, PartId, LineSetId)>& how) {
-    const Step* now = current();
-    if (!now) return;
-    session_.change(text, [&, part = session_.choice().part, of = now->of](Project& p) -> Result<void> {
-        for (const LineSetId set : of)
-            if (const auto ok = how(p, part, set); !ok) return ok;
-        return {};
-    });
+    session_.run(tr("Move step"), MoveStep{part->id, step_, to});
 }
 
 void StepCard::show_sources(const Step& step) {

@@ -38,8 +38,6 @@ class StepCard : public Card {
     void edit(const QString& text, const std::function<void(Step&)>& how, const QString& merge = {});
     void move(int by);
     void show_sources(const Step& step);
-    void change_sources(const QString& text,
-                        const std::function<Result<void>(Project&, PartId, LineSetId)>& how);
     void show_second(const Step& step, const StepKind& kind);
     QString what_it_did(const Step& step);
 

@@ -6,7 +6,7 @@
 
 #include "app/commands/session.h"
 #include "app/widgets/picker.h"
-#include "core/workflow/step_picture.h"
+#include "core/derive/step_picture.h"
 
 namespace dotlane::app {
 

@@ -1,6 +1,7 @@
 #include "app/run/order_panel.h"
 
 #include <QHBoxLayout>
+#include <QTimer>
 
 #include "app/widgets/plate_button.h"
 #include "core/base/text.h"
@@ -96,6 +97,11 @@ void OrderPanel::show_plan() {
     }
 }
 
+/// Cards that have just been made get their heights when the panel is laid out.
+void OrderPanel::scroll_soon(QWidget* to, int margin) {
+    QTimer::singleShot(0, to, [this, to, margin] { scroll_to(to, margin); });
+}
+
 void OrderPanel::showEvent(QShowEvent* event) {
     SidePanel::showEvent(event);
     show_plan();
@@ -115,11 +121,11 @@ void OrderPanel::set_now(std::optional<Duration> now) {
     for (std::size_t i = 0; i < cards_.size(); ++i)
         cards_[i]->set_chosen(move == i);
     moves_->set_chosen(move ? cards_[*move] : nullptr);
-    if (move && isVisible()) scroll_to(cards_[*move], 30);
+    if (move && isVisible()) scroll_soon(cards_[*move], 30);
 }
 
 void OrderPanel::show_reasons() {
-    scroll_to(reasons_, 400);
+    scroll_soon(reasons_, 400);
 }
 
 } // namespace dotlane::app

@@ -25,6 +25,7 @@ class OrderPanel : public SidePanel {
   private:
     bool shown_once_ = false;
     void show_plan();
+    void scroll_soon(QWidget* to, int margin);
     Card* move_card(const Plan& plan, std::size_t move);
     Session& session_;
     StationColumn* moves_;

@@ -4,8 +4,8 @@
 #include <QHBoxLayout>
 
 #include "app/widgets/side_panel.h"
+#include "core/commands/placing.h"
 #include "core/project/edits.h"
-#include "core/workflow/placing.h"
 
 namespace dotlane::app {
 

@@ -5,9 +5,9 @@
 #include "app/widgets/size_text.h"
 #include "app/widgets/typing.h"
 #include "core/checks/project_checks.h"
+#include "core/commands/placing.h"
 #include "core/commands/project.h"
 #include "core/project/edits.h"
-#include "core/workflow/placing.h"
 
 namespace dotlane::app {
 namespace {

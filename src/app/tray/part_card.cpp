@@ -5,7 +5,7 @@
 
 #include "app/widgets/size_text.h"
 #include "core/checks/project_checks.h"
-#include "core/workflow/placing.h"
+#include "core/commands/placing.h"
 #include "present/part_painter.h"
 
 namespace dotlane::app {

@@ -15,9 +15,9 @@
 #include "app/window/part_actions.h"
 #include "app/window/project_files.h"
 #include "app/window/style.h"
+#include "core/commands/making.h"
 #include "core/commands/project.h"
 #include "core/project/edits.h"
-#include "core/workflow/making.h"
 #include "dotlane_config.h"
 
 namespace dotlane::app {

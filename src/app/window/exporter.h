@@ -4,7 +4,7 @@
 #include <QFutureWatcher>
 
 #include "app/commands/session.h"
-#include "core/workflow/exporting.h"
+#include "core/exports/exporting.h"
 
 namespace dotlane::app {
 

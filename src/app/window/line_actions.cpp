@@ -5,11 +5,8 @@
 
 #include "app/widgets/plate_button.h"
 #include "app/window/actions.h"
-#include "core/project/edits.h"
-#include "core/workflow/filling.h"
-#include "core/workflow/making.h"
-#include "core/workflow/opening.h"
-#include "core/workflow/selection.h"
+#include "core/commands/lines.h"
+#include "core/commands/selection.h"
 #include "present/words.h"
 
 namespace dotlane::app {
@@ -55,87 +52,34 @@ void LineActions::choose_inside() {
 }
 
 void LineActions::send_to_action(Action action) {
-    const EvaluatedPart* part = session_.evaluated();
-    const std::vector<LineId> lines = chosen();
-    if (!part || lines.empty()) return;
-    session_.change(tr("Send to %1").arg(present::action_title(action)), [&](Project& p) {
-        LaneId lane = lane_for_letter(p, *part, lines, action);
-        if (!lane) { // the first lane of this action: its usual tool, in the colour of the lines
-            const Tool* tool = session_.catalog().first_tool(action);
-            const DrawnLine* line = dotlane::find(*part->drawing, lines.front());
-            const Drawn drawn = line ? line->drawn : Drawn{};
-            lane = lane_for(p, session_.catalog(), action, tool ? tool->id : "",
-                            drawn.stroke ? *drawn.stroke : drawn.fill.value_or(Colour{0x22, 0x28, 0x2c}));
-        }
-        return send_lines(p, *part, lines, lane);
-    });
+    if (!session_.evaluated() || session_.choice().lines.empty()) return;
+    session_.run(tr("Send to %1").arg(present::action_title(action)),
+                 SendToAction{{session_.choice().part, chosen()}, action});
 }
 
 void LineActions::fill(const std::vector<LineSetId>& sets) {
-    const EvaluatedPart* part = session_.evaluated();
-    if (!part) return;
-    const auto& chosen = session_.choice().lines;
-    std::vector<LineId> closed;
-    for (const FlatLine& line : part->lines)
-        if (chosen.contains(line.id) && fillable(line)) closed.push_back(line.id);
-    StepId made;
-    session_.change(tr("Add fill"), [&](Project& p) -> Result<void> {
-        auto of = sets;
-        if (of.empty() && !chosen.empty()) {
-            if (closed.empty())
-                return fail("step.no-lines", "A fill needs closed lines, and none of the chosen ones is.");
-            const auto found = sets_of_lines(p, *part, closed, "filled lines");
-            if (!found) return tl::make_unexpected(found.error());
-            of = *found;
-        }
-        const auto step = append_step(p, session_.catalog(), *part, step_kind("fill")->fresh, of);
-        if (!step) return tl::make_unexpected(step.error());
-        made = *step;
-        return {};
-    });
-    Q_EMIT step_made(made);
+    add(AddStep{session_.choice().part,
+                step_kind("fill")->fresh,
+                sets,
+                {},
+                sets.empty() ? chosen() : std::vector<LineId>{}});
 }
 
 void LineActions::add_step(const QString& key) {
-    const StepKind* kind = step_kind(key.toStdString());
-    const EvaluatedPart* part = session_.evaluated();
-    if (!kind || !part) return;
-    if (kind->inks) return fill({});
-    const std::vector<LineId> lines = chosen();
-    StepId made;
-    session_.change(
-        tr("Add %1").arg(QCoreApplication::translate("Steps", kind->name).toLower()),
-        [&](Project& p) -> Result<void> {
-            std::vector<LineSetId> of, by;
-            if (!lines.empty()) {
-                const auto found = sets_of_lines(p, *part, lines, tr("chosen lines").toStdString());
-                if (!found) return tl::make_unexpected(found.error());
-                of = *found;
-            }
-            if (kind->second == StepKind::Second::wanted) {
-                if (of.empty())
-                    return fail("step.no-lines", "Choose what is to be cut out of the other lines first.");
-                std::swap(of, by);
-            }
-            const auto step = append_step(p, session_.catalog(), *part, kind->fresh, of, by);
-            if (!step) return tl::make_unexpected(step.error());
-            made = *step;
-            return {};
-        });
-    Q_EMIT step_made(made);
+    if (const StepKind* kind = step_kind(key.toStdString()))
+        add(AddStep{session_.choice().part, kind->fresh, {}, {}, chosen()});
+}
+
+void LineActions::add(const AddStep& command) {
+    if (!session_.evaluated()) return;
+    const QString name = QCoreApplication::translate("Steps", kind_of(command.what).name).toLower();
+    const auto done = session_.run(tr("Add %1").arg(name), command);
+    if (done) Q_EMIT step_made(done->step);
 }
 
 void LineActions::set_chosen_aside() {
-    const EvaluatedPart* part = session_.evaluated();
-    const std::vector<LineId> lines = chosen();
-    if (!part || lines.empty()) return;
-    session_.change(tr("Set lines aside"), [&](Project& p) -> Result<void> {
-        const auto sets = sets_of_lines(p, *part, lines, tr("set aside").toStdString());
-        if (!sets) return tl::make_unexpected(sets.error());
-        for (const LineSetId set : *sets)
-            if (const auto ok = set_aside(p, part->part, set, true); !ok) return ok;
-        return {};
-    });
+    if (!session_.evaluated() || session_.choice().lines.empty()) return;
+    session_.run(tr("Set lines aside"), SetLinesAside{{session_.choice().part, chosen()}});
 }
 
 void LineActions::offer(const Actions& actions, const QPoint& at, LineId under) {
@@ -147,10 +91,7 @@ void LineActions::offer(const Actions& actions, const QPoint& at, LineId under) 
     if (any) {
         menu.addSeparator();
         add_lanes(menu, session_.project(), {}, tr("To %1, %2"), [this](LaneId lane) {
-            session_.change(tr("Send lines to a lane"), [&](Project& p) {
-                const EvaluatedPart* part = session_.evaluated();
-                return part ? send_lines(p, *part, chosen(), lane) : Result<void>{};
-            });
+            session_.run(tr("Send lines to a lane"), SendLines{{session_.choice().part, chosen()}, lane});
         });
     }
     if (!menu.isEmpty()) menu.exec(at);

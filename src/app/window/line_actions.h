@@ -4,6 +4,7 @@
 #include <QObject>
 
 #include "app/commands/session.h"
+#include "core/commands/steps.h"
 
 class QWidget;
 
@@ -33,6 +34,7 @@ class LineActions : public QObject {
     void step_made(dotlane::StepId step);
 
   private:
+    void add(const AddStep& command);
     std::vector<LineId> chosen() const;
     Session& session_;
     QWidget* window_;

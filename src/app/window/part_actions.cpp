@@ -1,7 +1,7 @@
 #include "app/window/part_actions.h"
 
+#include "core/commands/making.h"
 #include "core/commands/parts.h"
-#include "core/workflow/making.h"
 
 namespace dotlane::app {
 

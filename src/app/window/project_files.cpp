@@ -8,8 +8,8 @@
 #include "app/window/ahead.h"
 #include "core/base/caught.h"
 #include "core/base/text.h"
+#include "core/commands/placing.h"
 #include "core/project/format.h"
-#include "core/workflow/placing.h"
 #include "present/words.h"
 
 namespace dotlane::app {

@@ -31,7 +31,7 @@ struct FindingPlace {
     bool operator==(const FindingPlace&) const = default;
 };
 
-/// An edit that removes the finding. `code` selects the edit in workflow/remedies; `label` is its button.
+/// An edit that removes the finding. `code` selects the edit in commands/remedies; `label` is its button.
 struct Remedy {
     std::string code, label;
     bool operator==(const Remedy&) const = default;

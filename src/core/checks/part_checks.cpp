@@ -8,6 +8,7 @@
 #include "core/checks/fit_checks.h"
 #include "core/checks/piece_checks.h"
 #include "core/geometry/doubled.h"
+#include "core/geometry/point_grid.h"
 #include "core/recipe/step.h"
 #include "core/sources/make.h"
 
@@ -90,8 +91,8 @@ class Check {
     }
 
     void gaps() {
-        const double reach = in_mm(gap_under), closed = 1e-3;
-        std::map<std::pair<long long, long long>, std::vector<Point>> cells;
+        const double meet = 1e-3;
+        PointGrid<Point> ends(in_mm(gap_under));
         std::size_t count = 0;
         double widest = 0;
         Box where;
@@ -100,20 +101,13 @@ class Check {
             for (const Polyline& line : run.lines) {
                 if (line.closed || line.points.size() < 2 || length(line) <= gap_under) continue;
                 for (const Point p : {line.points.front(), line.points.back()}) {
-                    const auto cx = std::llround(p.x / reach), cy = std::llround(p.y / reach);
-                    for (long long x = cx - 1; x <= cx + 1; ++x)
-                        for (long long y = cy - 1; y <= cy + 1; ++y) {
-                            const auto it = cells.find({x, y});
-                            if (it == cells.end()) continue;
-                            for (const Point end : it->second)
-                                if (const double d = distance(end, p); d > closed && d <= reach) {
-                                    ++count;
-                                    widest = std::max(widest, d);
-                                    where.add(end), where.add(p);
-                                }
-                        }
-                    auto& here = cells[{cx, cy}];
-                    if (here.size() < 50) here.push_back(p);
+                    ends.near(p, [&](Point end, double d) {
+                        if (d <= meet) return;
+                        ++count;
+                        widest = std::max(widest, d);
+                        where.add(end), where.add(p);
+                    });
+                    ends.add(p, p, 50);
                 }
             }
         }

@@ -16,7 +16,8 @@ std::vector<const Stock*> stocks_of(const Project& project, const Catalog& catal
 /// Each finding names its place. Codes: "lines.doubled" (remedy "clean.doubled"), "lines.two-lanes",
 /// "lines.gaps" and "lines.open" (remedy "clean.close"), "text.small" (remedy "text.legible"), those of
 /// piece_checks.h and fit_checks.h, "badge.over".
-/// `scope`: a project of which only this part, the lanes, the machine and the unit are read. `stocks`: that
+/// `scope`: a project of which only this part, the actions and tools of
+/// its lanes, the machine and the unit are read. `stocks`: that
 /// it is cut from. Ends early with what it has when cancelled.
 Findings check_part(const Project& scope, const Catalog& catalog, const EvaluatedPart& part,
                     const std::vector<const Stock*>& stocks, Progress& progress = no_progress());

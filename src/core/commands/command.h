@@ -13,9 +13,11 @@
 namespace dotlane {
 
 struct Done {
-    std::string said;                   ///< one sentence: what was done, to which thing, where
-    PartId part = {};                   ///< the part that was made or changed
-    SheetId sheet = {};                 ///< the sheet
+    std::string said;   ///< one sentence: what was done, to which thing, where
+    PartId part = {};   ///< the part that was made or changed
+    SheetId sheet = {}; ///< the sheet
+    StepId step = {};
+    LaneId lane = {};
     std::vector<std::string> lost = {}; ///< what went with it, a sentence each
 };
 

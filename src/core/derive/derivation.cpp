@@ -21,9 +21,14 @@ Part recipe_of(const Part& part) {
 }
 
 /// What the checks of a part may read of the project.
-Project scope_of(const Project& project, const Part& part) {
+Project scope_of(const Project& project, const Part& part, const EvaluatedPart& made) {
     Project out;
-    out.unit = project.unit, out.machine = project.machine, out.lanes = project.lanes;
+    out.unit = project.unit, out.machine = project.machine;
+    for (const auto& [id, action] : actions_of(project, made)) {
+        Lane lane; // neither its name nor its colour
+        lane.id = id, lane.action = action, lane.tool = find(project, id)->tool;
+        out.lanes.push_back(std::move(lane));
+    }
     out.parts = {part};
     out.parts.front().quantity = 1;
     return out;
@@ -185,8 +190,8 @@ bool Derivation::lay_out() {
 /// Slower than making the parts: their picture does not wait for them.
 bool Derivation::check_parts() {
     for (const auto& [id, part] : out_->parts) {
-        const auto checks = get<PartChecksOf>(
-            id, {part, scope_of(project_, *find(project_, id)), stocks_of(project_, fixed_.catalog, id)});
+        const auto checks = get<PartChecksOf>(id, {part, scope_of(project_, *find(project_, id), *part),
+                                                   stocks_of(project_, fixed_.catalog, id)});
         if (!checks) return false;
         for (const Finding& f : *checks)
             if (f.code != "part.turn" || !lies_turned(project_, f)) out_->findings.push_back(f);

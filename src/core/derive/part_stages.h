@@ -69,7 +69,7 @@ struct PartChecksOf {
     using Id = PartId;
     struct Key {
         std::shared_ptr<const EvaluatedPart> part;
-        Project scope; ///< with this part and the lanes only
+        Project scope; ///< with this part, and of the lanes it runs in their actions and tools
         std::vector<const Stock*> stocks;
         bool operator==(const Key&) const = default;
     };

@@ -1,8 +1,8 @@
 #include "core/geometry/ends.h"
 
 #include <algorithm>
-#include <cmath>
-#include <map>
+
+#include "core/geometry/point_grid.h"
 
 namespace dotlane {
 namespace {
@@ -20,24 +20,17 @@ JoinedEnds joined_ends(const Polylines& lines, Length reach_given) {
         const auto& p = lines[end / 2].points;
         return end % 2 == 0 ? p.front() : p.back();
     };
-    std::map<std::pair<long long, long long>, std::vector<std::size_t>> cells;
+    PointGrid<std::size_t> ends(reach);
     std::vector<Pair> pairs;
     for (std::size_t i = 0; i < lines.size(); ++i) {
         if (lines[i].closed || lines[i].points.size() < 2) continue;
+        // A line shorter than the reach would be closed to nothing.
+        const bool closes = lines[i].points.size() >= 4 && length(lines[i]) > reach_given * 2;
         for (const std::size_t end : {2 * i, 2 * i + 1}) {
-            const auto cx = std::llround(at(end).x / reach), cy = std::llround(at(end).y / reach);
-            for (long long x = cx - 1; x <= cx + 1; ++x)
-                for (long long y = cy - 1; y <= cy + 1; ++y)
-                    if (const auto it = cells.find({x, y}); it != cells.end())
-                        for (const std::size_t other : it->second) {
-                            // A line shorter than the reach would be closed to nothing.
-                            if (other / 2 == i &&
-                                (lines[i].points.size() < 4 || length(lines[i]) <= reach_given * 2))
-                                continue;
-                            const double d = distance(at(end), at(other));
-                            if (d <= reach) pairs.push_back({d, other, end});
-                        }
-            cells[{cx, cy}].push_back(end);
+            ends.near(at(end), [&](std::size_t other, double d) {
+                if (other / 2 != i || closes) pairs.push_back({d, other, end});
+            });
+            ends.add(at(end), end);
         }
     }
     std::stable_sort(pairs.begin(), pairs.end(),

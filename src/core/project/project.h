@@ -82,7 +82,7 @@ struct Placement {
     int piece = 0;
     int group = 0; ///< placements of one sheet with the same number are moved together; 0: none
     /// Of a file before version 6: (left, top) is the corner of the box of all that the recipe made. Settled
-    /// when the project is opened (workflow/placing.h), as only an evaluated part knows its box.
+    /// when the project is opened (commands/placing.h), as only an evaluated part knows its box.
     bool by_box = false;
     bool operator==(const Placement&) const = default;
 };

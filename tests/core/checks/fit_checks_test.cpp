@@ -1,9 +1,9 @@
 // Fits are against what the chosen machine reaches, turned by any angle.
 #include "core/checks/fit_checks.h"
-#include "core/workflow/remedies.h"
+#include "core/commands/remedies.h"
 
+#include "core/commands/making.h"
 #include "core/project/edits.h"
-#include "core/workflow/making.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

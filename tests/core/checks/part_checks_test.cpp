@@ -1,9 +1,9 @@
 // Findings of a single part: lines twice, gaps, thin pieces, parts too large for any stock.
 #include "core/checks/part_checks.h"
-#include "core/workflow/remedies.h"
+#include "core/commands/remedies.h"
 
+#include "core/commands/making.h"
 #include "core/geometry/doubled.h"
-#include "core/workflow/making.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

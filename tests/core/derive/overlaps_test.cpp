@@ -1,10 +1,10 @@
 // What lies on one another, by true outlines; against GEOS in tests/reference/overlaps_test.cpp.
+#include "core/commands/remedies.h"
 #include "core/derive/overlaps.h"
-#include "core/workflow/remedies.h"
 
-#include "core/workflow/making.h"
-#include "core/workflow/opening.h"
-#include "core/workflow/placing.h"
+#include "core/commands/making.h"
+#include "core/commands/placing.h"
+#include "core/opening/opening.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

@@ -1,10 +1,10 @@
 // What an edit costs: each stage makes anew what its key names, and forgets what is gone.
 #include "core/derive/stages.h"
 
+#include "core/commands/making.h"
+#include "core/commands/placing.h"
 #include "core/derive/workshop.h"
 #include "core/project/edits.h"
-#include "core/workflow/making.h"
-#include "core/workflow/placing.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -117,6 +117,7 @@ TEST_CASE("an edit makes anew what depends on it, and nothing else") {
     const Counts coloured = shop.cost([](Project& p) { p.lanes[0].colour = Colour{1, 2, 3}; });
     CHECK(coloured.recipes == 0);
     CHECK(coloured.passes == 0);
+    CHECK(coloured.checks == 0);
     CHECK(coloured.plans == 1);
     // Back again is as much as forth: one version is kept of each.
     CHECK(shop.cost([&](Project& p) { p.parts[0].name = first.name; }).recipes == 1);

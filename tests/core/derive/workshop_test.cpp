@@ -1,8 +1,8 @@
 // Findings and their remedies.
+#include "core/commands/remedies.h"
 #include "core/derive/workshop.h"
-#include "core/workflow/remedies.h"
 
-#include "core/workflow/filling.h"
+#include "core/commands/filling.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

@@ -4,7 +4,7 @@
 #include "core/formats/chain.h"
 #include "core/formats/dxf/reader.h"
 #include "core/formats/hpgl/reader.h"
-#include "core/workflow/opening.h"
+#include "core/opening/opening.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

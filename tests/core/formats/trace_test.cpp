@@ -6,12 +6,12 @@
 #include <thread>
 
 #include "core/base/text.h"
+#include "core/commands/making.h"
 #include "core/derive/workshop.h"
 #include "core/formats/trace/trace.h"
 #include "core/geometry/region.h"
 #include "core/project/format.h"
 #include "core/sources/make.h"
-#include "core/workflow/making.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

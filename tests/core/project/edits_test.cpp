@@ -1,6 +1,6 @@
 #include "core/project/edits.h"
 
-#include "core/workflow/filling.h"
+#include "core/commands/filling.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

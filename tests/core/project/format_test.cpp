@@ -4,9 +4,9 @@
 #include <nlohmann/json.hpp>
 
 #include "core/base/text.h"
-#include "core/workflow/filling.h"
-#include "core/workflow/making.h"
-#include "core/workflow/placing.h"
+#include "core/commands/filling.h"
+#include "core/commands/making.h"
+#include "core/commands/placing.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

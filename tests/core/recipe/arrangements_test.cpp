@@ -1,10 +1,10 @@
 // Pieces that lie apart on their sheet, and those that keep together.
 #include "core/checks/project_checks.h"
+#include "core/commands/remedies.h"
 #include "core/recipe/arrangements.h"
-#include "core/workflow/remedies.h"
 
-#include "core/workflow/making.h"
-#include "core/workflow/placing.h"
+#include "core/commands/making.h"
+#include "core/commands/placing.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

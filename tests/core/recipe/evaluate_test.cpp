@@ -1,7 +1,7 @@
 #include "core/recipe/evaluate.h"
 
-#include "core/workflow/filling.h"
-#include "core/workflow/making.h"
+#include "core/commands/filling.h"
+#include "core/commands/making.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

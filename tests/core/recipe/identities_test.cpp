@@ -2,7 +2,7 @@
 // identities are facts of plane geometry; no figure is taken from the program itself.
 #include <numbers>
 
-#include "core/workflow/making.h"
+#include "core/commands/making.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

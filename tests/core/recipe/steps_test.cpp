@@ -1,7 +1,7 @@
 // What each step does to lines, by identities of plane geometry and by what it reports.
 #include <numbers>
 
-#include "core/workflow/making.h"
+#include "core/commands/making.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

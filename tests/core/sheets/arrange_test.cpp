@@ -2,7 +2,7 @@
 #include "core/project/format.h"
 #include "core/sheets/arrange.h"
 
-#include "core/workflow/placing.h"
+#include "core/commands/placing.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

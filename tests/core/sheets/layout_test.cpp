@@ -2,7 +2,7 @@
 
 #include <numbers>
 
-#include "core/workflow/placing.h"
+#include "core/commands/placing.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

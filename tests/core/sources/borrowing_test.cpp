@@ -1,10 +1,10 @@
 // Sources and steps that take another part's outline: their arithmetic, and that they follow when it changes.
 #include <numbers>
 
+#include "core/commands/making.h"
 #include "core/geometry/reshape.h"
 #include "core/project/format.h"
 #include "core/sources/make.h"
-#include "core/workflow/making.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;

@@ -1,0 +1,262 @@
+#include "core/commands/drawn_parts.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+#include <unordered_set>
+
+#include "core/base/text.h"
+#include "core/commands/making.h"
+#include "core/project/edits.h"
+#include "core/recipe/flatten.h"
+#include "core/sheets/layout.h"
+
+namespace dotlane {
+namespace {
+
+/// What placements of the part hold on to.
+Box anchor_of(const Part& part) {
+    Box out;
+    const auto flat = flatten_source(part, *part.source.drawing, is_made(part));
+    for (const auto& set : flat->sets)
+        out.add(set->box());
+    return out;
+}
+
+/// The placement of the same lines on the same spot when it holds on to another box.
+Placement held_by(Placement p, const Box& was, const Box& now) {
+    const Point before = placement_transform(p, Extent(was))(Point{}),
+                after = placement_transform(p, Extent(now))(Point{});
+    p.left += mm(before.x - after.x), p.top += mm(before.y - after.y);
+    return p;
+}
+
+void keep_placed(Project& project, PartId part, const Box& was, const Box& now) {
+    for (Sheet& sheet : project.sheets)
+        for (Placement& p : sheet.placements)
+            if (p.part == part && p.piece == 0 && !p.by_box) p = held_by(p, was, now);
+}
+
+std::string colour_key(const DrawnLine& line) {
+    const auto& colour = line.drawn.fill ? line.drawn.fill : line.drawn.stroke;
+    return colour ? to_hex(*colour) : std::string();
+}
+
+/// Without a number at its end: "petal 3" and "petal-4" are petals.
+std::string name_key(const DrawnLine& line) {
+    std::string name = line.name;
+    while (!name.empty() && std::isdigit(static_cast<unsigned char>(name.back())))
+        name.pop_back();
+    while (!name.empty() && (name.back() == ' ' || name.back() == '-' || name.back() == '_'))
+        name.pop_back();
+    return name.empty() ? line.name : name;
+}
+
+/// As many of the outermost groups as it takes for lines to differ.
+std::vector<std::string> group_keys(const Drawing& drawing) {
+    std::vector<std::vector<std::string_view>> paths;
+    std::size_t deepest = 0;
+    for (const DrawnLine& line : drawing.lines) {
+        paths.push_back(split(line.group, "/"));
+        deepest = std::max(deepest, paths.back().size());
+    }
+    std::vector<std::string> keys(paths.size());
+    for (std::size_t depth = 0; depth < deepest; ++depth) {
+        for (std::size_t i = 0; i < paths.size(); ++i)
+            if (depth < paths[i].size())
+                keys[i] += (keys[i].empty() ? "" : "/") + std::string(paths[i][depth]);
+        if (std::any_of(keys.begin(), keys.end(), [&](const std::string& k) { return k != keys.front(); }))
+            break;
+    }
+    return keys;
+}
+
+/// Lines told apart by where they lie; each closed line with what it overlaps and what lies in it.
+std::vector<ApartBundle> by_piece(const Drawing& drawing) {
+    constexpr std::size_t most_effort = 2'000'000; // pairs of a line and a piece
+    constexpr std::size_t most_points = 40'000;    // a tangle of so many takes two seconds
+    if (points_of(drawing) > most_points) return {};
+    std::vector<RunSet> runs;
+    std::size_t closed = 0;
+    for (const DrawnLine& line : drawing.lines) {
+        RunSet run;
+        run.lines = flattened(line.shape);
+        for (std::size_t c = 0; c < run.lines.size(); ++c)
+            if (!run.lines[c].closed && (closes(line.shape.contours[c]) || line.drawn.fill))
+                run.lines[c].closed = true;
+        run.of = {{line.id, run.lines.size()}};
+        closed += fillable(line) ? run.lines.size() : 0;
+        runs.push_back(std::move(run));
+    }
+    if (runs.size() * std::min(closed, most_pieces) > most_effort) return {};
+    std::vector<ApartBundle> out;
+    for (const Arrangement& a : lay_apart({}, {}, runs, no_progress()).arrangements) {
+        ApartBundle bundle{"piece " + std::to_string(out.size() + 1), {}};
+        for (std::size_t r = 0; r < runs.size(); ++r)
+            if (!a.runs[r].empty()) bundle.lines.push_back(drawing.lines[r].id);
+        out.push_back(std::move(bundle));
+    }
+    return out;
+}
+
+std::string shown(ApartBy by, const std::string& key, const std::set<std::string>& taken) {
+    if (key.empty())
+        return by == ApartBy::colour ? "no colour" : by == ApartBy::group ? "no group" : "no name";
+    if (by == ApartBy::group) return key.substr(key.find_last_of('/') + 1);
+    if (by == ApartBy::name) return key;
+    const std::string word = colour_word(*colour_from_hex(key));
+    return taken.contains(word) ? word + " " + key : word;
+}
+
+/// The part with these lines alone: sets and steps that still have lines, under ids of their own.
+Part part_of(Project& project, const Part& whole, const std::vector<LineId>& lines, bool first) {
+    const std::unordered_set<LineId> kept(lines.begin(), lines.end());
+    Part out = whole;
+    auto drawing = std::make_shared<Drawing>(*whole.source.drawing);
+    std::erase_if(drawing->lines, [&](const DrawnLine& line) { return !kept.contains(line.id); });
+    out.source.drawing = std::move(drawing);
+    if (!first) out.source.notes.clear(); // said once
+    std::map<LineSetId, LineSetId> now;   // sets that are left, by what they were called
+    out.sets.clear(), out.steps.clear();
+    for (LineSet set : whole.sets) {
+        std::erase_if(set.lines, [&](LineId line) { return !kept.contains(line); });
+        if (set.lines.empty()) continue;
+        const LineSetId old = set.id;
+        if (!first) set.id = fresh_id<LineSetId>(project);
+        now[old] = set.id;
+        out.sets.push_back(std::move(set));
+    }
+    for (Step step : whole.steps) {
+        if (kind_of(step.what).brings && !first) continue;
+        bool empty = false;
+        for (auto* list : {&step.of, &step.by}) {
+            if (list->empty()) continue;
+            std::erase_if(*list, [&](LineSetId id) { return !now.contains(id); });
+            empty = empty || list->empty();
+            for (LineSetId& id : *list)
+                id = now.at(id);
+        }
+        if (empty) continue;
+        if (!first) step.id = fresh_id<StepId>(project);
+        if (step.result) {
+            const LineSetId old = step.result;
+            if (!first) step.result = fresh_id<LineSetId>(project);
+            now[old] = step.result;
+        }
+        out.steps.push_back(std::move(step));
+    }
+    return out;
+}
+
+Result<void> may_be_taken_apart(const Project& project, const Part& part) {
+    for (const Step& step : part.steps)
+        if (kind_of(step.what).counts_pieces)
+            return fail("part.apart", "The step \"" + std::string(kind_of(step.what).name) +
+                                          "\" counts the part's pieces, which would be others. Remove it "
+                                          "first, and add it to the new parts.");
+    for (const Part& other : project.parts) {
+        const auto from = borrows_from(other);
+        if (std::find(from.begin(), from.end(), part.id) != from.end())
+            return fail("part.apart",
+                        "\"" + other.name +
+                            "\" takes the outline of this part, which would be another one. Give "
+                            "it another outline first.");
+    }
+    return {};
+}
+
+} // namespace
+
+const char* apart_name(ApartBy by) {
+    constexpr const char* names[] = {"colour", "group", "name", "piece"};
+    return names[static_cast<int>(by)];
+}
+
+Result<void> settle_strays(Project& project, PartId id, StrayChoice choice) {
+    Part* part = find(project, id);
+    if (!part || is_made(*part) || strays_of(*part->source.drawing).empty())
+        return fail("remedy.none", "There is no stray line any more.");
+    if (choice != StrayChoice::keep) {
+        const Box before = anchor_of(*part);
+        auto drawing = std::make_shared<Drawing>(without_strays(*part->source.drawing, choice));
+        if (const auto ok = change_drawing(project, id, std::move(drawing)); !ok) return ok;
+        keep_placed(project, id, before, anchor_of(*part));
+    }
+    std::erase_if(part->source.notes, [](const Finding& f) { return f.code == "open.stray"; });
+    return {};
+}
+
+std::vector<ApartBundle> bundles(const Drawing& drawing, ApartBy by) {
+    if (by == ApartBy::piece) return by_piece(drawing);
+    std::vector<std::string> keys;
+    if (by == ApartBy::group)
+        keys = group_keys(drawing);
+    else
+        for (const DrawnLine& line : drawing.lines)
+            keys.push_back(by == ApartBy::colour ? colour_key(line) : name_key(line));
+    std::vector<ApartBundle> out;
+    std::map<std::string, std::size_t> at;
+    std::set<std::string> taken;
+    for (std::size_t i = 0; i < keys.size(); ++i) {
+        const auto [entry, fresh] = at.try_emplace(keys[i], out.size());
+        if (fresh) {
+            out.push_back({shown(by, keys[i], taken), {}});
+            taken.insert(out.back().name);
+        }
+        out[entry->second].lines.push_back(drawing.lines[i].id);
+    }
+    return out;
+}
+
+Result<std::vector<PartId>> take_apart(Project& project, PartId id, ApartBy by) {
+    const Part* found = find(project, id);
+    if (!found || is_made(*found)) return fail("part.apart", "Only lines of a file are told apart so.");
+    if (const auto ok = may_be_taken_apart(project, *found); !ok) return tl::make_unexpected(ok.error());
+    const auto all = bundles(*found->source.drawing, by);
+    if (all.size() < 2 || all.size() > most_parts_apart) {
+        const std::string what =
+            by == ApartBy::piece && all.empty()
+                ? std::string(
+                      "The lines are too many, or none is closed, to be told apart by piece: try by colour "
+                      "or group.")
+                : "By " + std::string(apart_name(by)) + " the lines make " +
+                      counted(all.size(), "part", "parts") + ": from 2 to " +
+                      std::to_string(most_parts_apart) + " can be taken apart.";
+        return fail("part.apart", what);
+    }
+    Project next = project;
+    const Part whole = *found;
+    const Box anchor = anchor_of(whole);
+    std::vector<PartId> out;
+    for (const ApartBundle& bundle : all) {
+        const bool first = out.empty();
+        Part part = part_of(next, whole, bundle.lines, first);
+        part.name = free_name(next, shortened(whole.name + " " + bundle.name, longest_name));
+        if (!first) part.id = fresh_id<PartId>(next);
+        out.push_back(part.id);
+        if (first)
+            *find(next, id) = std::move(part);
+        else
+            next.parts.push_back(std::move(part));
+    }
+    for (Sheet& sheet : next.sheets) {
+        std::vector<Placement> placed;
+        for (const Placement& p : sheet.placements) {
+            if (p.part != id) {
+                placed.push_back(p);
+                continue;
+            }
+            for (const PartId part : out) {
+                Placement one = held_by(p, anchor, anchor_of(*find(next, part)));
+                one.part = part;
+                if (part != id) one.id = fresh_id<PlacementId>(next);
+                placed.push_back(one);
+            }
+        }
+        sheet.placements = std::move(placed);
+    }
+    project = std::move(next);
+    return out;
+}
+
+} // namespace dotlane

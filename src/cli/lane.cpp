@@ -16,7 +16,7 @@ class LaneVerb final : public ProjectVerb {
     void options(CLI::App& app) override {
         app.add_option("--part", part_, "Part by name or number");
         auto* which = app.add_option_group("which", "Which lines");
-        which->add_flag("--all", all_, "All lines of the part");
+        which->add_flag("--all", all_, "All lines of the part, those that steps made too");
         which->add_option("--colour", colour_, "Lines drawn in this colour (#rrggbb), as stroke or as fill");
         which->add_option("--line-set", set_, "Lines of this line set, by name or number");
         which->add_option("--named", named_, "Lines whose name or group in the file contains this");
@@ -187,12 +187,17 @@ class LaneVerb final : public ProjectVerb {
     Result<std::vector<LineId>> chosen(const Project& project, const Part& part,
                                        const EvaluatedPart& e) const {
         std::vector<LineId> out;
-        if (all_ || !colour_.empty() || !named_.empty()) {
+        if (all_) { // those that steps made too
+            for (const FlatLine& line : e.lines)
+                out.push_back(line.id);
+            return out;
+        }
+        if (!colour_.empty() || !named_.empty()) {
             const auto wanted = colour_from_hex(lower_case(colour_));
             if (!colour_.empty() && !wanted)
                 return fail("cli.colour", "\"" + colour_ + "\" is not a colour. Write #rrggbb.");
             for (const DrawnLine& line : e.drawing->lines)
-                if (all_ || (wanted && (line.drawn.stroke == wanted || line.drawn.fill == wanted)) ||
+                if ((wanted && (line.drawn.stroke == wanted || line.drawn.fill == wanted)) ||
                     (!named_.empty() && (line.name.find(named_) != std::string::npos ||
                                          line.group.find(named_) != std::string::npos)))
                     out.push_back(line.id);

@@ -87,9 +87,13 @@ class SourceVerb final : public ProjectVerb {
         std::string done;
         const nlohmann::json now = numbers();
         for (const auto& [key, value] : now.items())
-            if (!before.contains(key) || before[key] != value)
-                done += (done.empty() ? "Changed \"" + find(project, *id)->name + "\": " : ", ") + key + " " +
-                        (before.contains(key) ? words(before[key]) + " to " : "") + words(value);
+            if (!before.contains(key) || before[key] != value) {
+                const bool length = key.ends_with("_mm");
+                done += (done.empty() ? "Changed \"" + find(project, *id)->name + "\": " : ", ") +
+                        (length ? key.substr(0, key.size() - 3) : key) + " " +
+                        (before.contains(key) ? words(before[key]) + " to " : "") + words(value) +
+                        (length && value.is_number() ? " mm" : "");
+            }
         if (const auto ok =
                 change_source(project, c.workshop.catalog(), c.workshop.fonts(), *id, std::move(spec));
             !ok)

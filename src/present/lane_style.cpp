@@ -193,6 +193,7 @@ void paint_sample(QPainter& painter, const LaneLook& look, const QRectF& area) {
 }
 
 void paint_plate(QPainter& painter, const QRectF& area, const QString& letter, QColor colour) {
+    if (area.height() < 2) return; // before it has been given a place
     painter.save();
     painter.setPen(Qt::NoPen);
     painter.setBrush(colour);

@@ -205,3 +205,45 @@ TEST_CASE_METHOD(Terminal,
     CHECK(out.find("of \"Card\" has no lane") != std::string::npos);
     CHECK(run({"rehearse", "p.dotlane"}) == 1);
 }
+
+TEST_CASE_METHOD(Walk,
+                 "every verb that changes something says what it did: to what, and with which numbers") {
+    const auto said = [&](std::vector<std::string> words) {
+        words.insert(words.begin() + 1, "walk.dotlane");
+        CHECK(run(words) != 2);
+        INFO(err);
+        return out.substr(0, out.find('\n'));
+    };
+    CHECK(said({"step", "--part", "Title backing", "--add", "outline", "--set", "distance=3mm"}) ==
+          "Added step 1, Outline, of \"Title backing\". It works on \"outline\". Its lines go to C fine "
+          "blade.");
+    const Step made = part(now(), "Title backing").steps.front();
+    CHECK(std::get<OutlineStep>(made.what).distance == mm(3));
+    const std::string id = std::to_string(made.id.value);
+    CHECK(said({"step", "--part", "Title backing", "--step", id, "--off"}) ==
+          "Switched off step 1, Outline, of \"Title backing\". It works on \"outline\". Its lines go to C "
+          "fine blade.");
+    CHECK(said({"step", "--part", "Title backing", "--step", id, "--sources", "aside"}) ==
+          "What it works on, \"outline\", is set aside.");
+    CHECK(said({"step", "--part", "Signpost", "--step",
+                std::to_string(part(now(), "Signpost").steps[2].id.value), "--move-to", "1"}) ==
+          "Words of \"Signpost\" is step 1 of 4 now.");
+    CHECK(said({"step", "--part", "Title backing", "--step", id, "--remove"}) ==
+          "Removed step 1, Outline, from \"Title backing\".");
+    CHECK(said({"source", "--part", "Lamp label", "--set", "width=90mm"}) ==
+          "Changed \"Lamp label\": width 84 to 90 mm.");
+    CHECK(said({"source", "--part", "Lamp label", "--set", "width=90mm"}) == "Nothing changed.");
+    CHECK(said({"lane", "--part", "Star stencil", "--all", "--to", "aside"}) ==
+          "21 lines of \"Star stencil\": set aside, not run");
+    CHECK(said({"arrange", "--sheet", "sheet 1", "--mirror", "--across", "left"}) ==
+          "2 placed parts on sheet 1: mirrored, lined up left with reach.");
+    CHECK(said({"apart", "--part", "Star stencil", "--by", "piece"})
+              .starts_with("Took \"Star stencil\" apart by piece: "));
+    CHECK(said({"make", "badge", "--name", "Pin"}) == "Made \"Pin\", badge.");
+    // The same in the one document.
+    const json one = answer({"step", "walk.dotlane", "--part", "Title backing", "--add", "corners"});
+    CHECK(one["done"] ==
+          json::array({"Added step 1, Corners, to \"Title backing\". It works on all that is there."}));
+    CHECK(answer({"source", "walk.dotlane", "--part", "Lamp label", "--set", "height=50mm"})["done"] ==
+          "Nothing changed.");
+}

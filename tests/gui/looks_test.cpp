@@ -55,15 +55,15 @@ struct Looker : Driver {
         for (QWidget* w : window->findChildren<QWidget*>()) {
             if (!w->isVisible()) continue;
             int least = 0;
-            if (qobject_cast<QLineEdit*>(w) || qobject_cast<QComboBox*>(w) ||
-                qobject_cast<QAbstractButton*>(w))
+            if ((qobject_cast<QLineEdit*>(w) && !qobject_cast<QComboBox*>(w->parentWidget())) ||
+                qobject_cast<QComboBox*>(w) || qobject_cast<QAbstractButton*>(w))
                 least = w->minimumSizeHint().height();
             if (auto* card = qobject_cast<app::Card*>(w);
                 card && card->layout() && card->layout()->count() > 0)
                 least = card->layout()->hasHeightForWidth()
                             ? card->layout()->minimumHeightForWidth(card->width())
                             : card->layout()->minimumSize().height();
-            if (w->height() + 1 < std::min(least, w->maximumHeight()))
+            if (w->height() + 1 < least)
                 out.push_back("squashed to " + std::to_string(w->height()) + " of " + std::to_string(least) +
                               " px: " + called(w));
         }

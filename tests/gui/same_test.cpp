@@ -38,7 +38,7 @@ const std::vector<Both>& commands() {
              on_sheets(d);
              d.trigger("add-sheet");
          },
-         "sheet %1 --add"},
+         "sheet %1 --add --stock cream-card-12x12 --mat mat-12x12-standard"},
         {"rename sheet",
          [](Driver& d) {
              on_sheets(d);
@@ -121,18 +121,18 @@ const std::vector<Both>& commands() {
          "lane %1 --part Signpost --all --action score"},
         {"lines to an action that has none yet",
          [](Driver& d) {
-             on_part(d, "Signpost");
+             on_part(d, "Star stencil");
              d.trigger("choose-all");
              d.trigger("engrave");
          },
-         "lane %1 --part Signpost --all --action engrave"},
+         "lane %1 --part 'Star stencil' --all --action engrave"},
         {"lines set aside",
          [](Driver& d) {
-             on_part(d, "Signpost");
+             on_part(d, "Star stencil");
              d.trigger("choose-all");
              d.trigger("aside");
          },
-         "lane %1 --part Signpost --all --to aside"},
+         "lane %1 --part 'Star stencil' --all --to aside"},
     };
     return all;
 }
@@ -143,6 +143,8 @@ TEST_CASE("window and command line make the same of the same") {
     for (const Both& both : commands()) {
         INFO(both.what);
         Driver d;
+        d.window->files().open_demo();
+        d.settle();
         const std::string path = d.folder / "cli.dotlane";
         const Project before = d.project();
         must(save_project(disk(), path, before));

@@ -188,6 +188,7 @@ void RecipePanel::show_findings() {
         for (const Finding& f : derived->findings)
             if (f.place.part == session_.choice().part && f.place.part && !f.place.sheet) mine.push_back(f);
     findings_->show_findings(mine);
+    settle();
 }
 
 } // namespace dotlane::app

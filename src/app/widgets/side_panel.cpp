@@ -89,6 +89,10 @@ SidePanel::SidePanel(const QString& heading, QWidget* parent)
     rows->addWidget(scroll_, 1);
 }
 
+void SidePanel::settle() {
+    settle_layouts(scroll_);
+}
+
 void SidePanel::scroll_to(QWidget* widget, int margin) {
     settle_layouts(scroll_);
     scroll_->ensureWidgetVisible(widget, 0, margin);
@@ -111,6 +115,10 @@ void settle_layouts(QScrollArea* area) {
     for (int level = 0; level < 4; ++level)
         QCoreApplication::sendPostedEvents(nullptr, QEvent::LayoutRequest);
     area->widget()->layout()->activate();
+    // What was laid out in the room there was asks for more: without it the cards would stand squashed until
+    // then.
+    for (int level = 0; level < 4; ++level)
+        QCoreApplication::sendPostedEvents(nullptr, QEvent::LayoutRequest);
 }
 
 QWidget* captioned(const QString& caption, QWidget* field, QWidget* parent) {

@@ -42,6 +42,8 @@ class SidePanel : public QFrame {
     QLabel* heading() { return heading_; }
     QHBoxLayout* head() { return head_; }
     QVBoxLayout* body() { return body_; }
+    /// Gives what was put in or grew its place at once: until then the other cards would be squashed.
+    void settle();
     /// Brings a widget of the column into view.
     void scroll_to(QWidget* widget, int margin = 12);
     /// Brings what lies in this place of a widget into view.

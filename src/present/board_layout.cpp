@@ -6,7 +6,7 @@
 namespace dotlane::present {
 namespace {
 
-constexpr double heads = 150, totals_width = 176, axis = 30;
+constexpr double axis = 30;
 constexpr double least_pitch = 21; ///< px; plates and names of neighbouring lanes do not touch
 constexpr double told_apart = 34;  ///< px; a narrower sheet shows nothing of its passes
 

@@ -85,6 +85,7 @@ class BoardLayout {
     /// The view moved as little as needed to show a moment.
     BoardView showing(const BoardView& view, Duration t) const;
     static constexpr double most_zoom = 400;
+    static constexpr double heads = 150, totals_width = 176; ///< px: the lanes' names, the totals
 };
 
 } // namespace dotlane::present

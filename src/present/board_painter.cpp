@@ -10,8 +10,6 @@
 namespace dotlane::present {
 namespace {
 
-constexpr double heads = 150, totals_width = 176;
-
 QString clock(Duration t) {
     return QString::fromStdString(spoken_seconds(in_seconds(t)));
 }
@@ -103,7 +101,7 @@ void paint_heads(QPainter& painter, const BoardScene& scene, const BoardLayout& 
         const LaneLook look = look_of(project, *scene.catalog, track.lane, theme.panel);
         paint_plate(painter, {area.left(), track.y - size / 2, size, size},
                     QString::fromStdString(plate(project, track.lane)), look.colour);
-        const QRectF text(area.left() + size + 8, track.y - 16, heads - size - 12, 32);
+        const QRectF text(area.left() + size + 8, track.y - 16, BoardLayout::heads - size - 12, 32);
         painter.setPen(theme.ink);
         painter.setFont(two ? ui_font(9.5, QFont::DemiBold) : ui_font(9));
         // Of many lanes the plate tells the action, so the name is what tells them apart.
@@ -299,7 +297,7 @@ void paint_totals(QPainter& painter, const Plan& plan, const BoardLayout& layout
     const double pitch = std::min(27.0, (area.height() - 30) / 5);
     double y = area.top() + 2;
     for (const auto& [name, value] : rows) {
-        const QRectF row(layout.total_left + 4, y, totals_width - 8, pitch);
+        const QRectF row(layout.total_left + 4, y, BoardLayout::totals_width - 8, pitch);
         painter.setFont(ui_font(9.5));
         painter.setPen(theme.quiet);
         painter.drawText(row, Qt::AlignLeft | Qt::AlignVCenter, name);

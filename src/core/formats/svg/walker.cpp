@@ -70,10 +70,16 @@ Walker::Walker(std::string_view text, const SvgOptions& options, Progress& progr
     , progress_(progress) {}
 
 void Walker::index(const pugi::xml_node& root) {
+    bool shared = false;
     for (auto node = root; node;) {
         if (node.type() == pugi::node_element) {
             if (const auto id = node.attribute("id")) ids_.try_emplace(id.value(), node);
-            if (local_name(node.name()) == "style") {
+            const std::string_view name = local_name(node.name());
+            if (name == "path") {
+                if (const auto d = node.attribute("d")) paths_.add(d.value());
+            } else if (name == "use" || name == "clipPath") {
+                shared = true; // what they name is drawn or measured more than once
+            } else if (name == "style") {
                 std::string css;
                 for (const auto& child : node.children())
                     css += child.value();
@@ -91,6 +97,7 @@ void Walker::index(const pugi::xml_node& root) {
         }
     }
     if (counted_["style rules"].times == 0) counted_.erase("style rules");
+    paths_.parse(shared);
 }
 
 SvgResult Walker::walk(const pugi::xml_node& root) {
@@ -297,7 +304,7 @@ std::optional<Shape> Walker::shape_of(const pugi::xml_node& node, std::string_vi
     Shape out;
     out.rule = scope.style.fill_rule;
     if (name == "path") {
-        auto data = parse_path(node.attribute("d").value());
+        auto data = paths_.take(node.attribute("d").value());
         if (!data.complete) count("broken paths", node);
         out.contours = std::move(data.contours);
     } else if (name == "rect") {

@@ -8,6 +8,7 @@
 #include <string_view>
 #include <unordered_map>
 
+#include "core/formats/svg/paths_ahead.h"
 #include "core/formats/svg/reader.h"
 #include "core/formats/svg/style.h"
 #include "core/geometry/region.h"
@@ -80,6 +81,7 @@ class Walker {
     const SvgOptions& options_;
     Progress& progress_;
     StyleSheet sheet_;
+    PathsAhead paths_;
     std::unordered_map<std::string_view, pugi::xml_node> ids_;
     std::set<std::string> paints_in_use_, clips_in_use_;
     /// The area of each clip path as it was last needed, with what it depended on.

@@ -151,22 +151,16 @@ class LaneVerb final : public ProjectVerb {
     int change(Context& c, Project& project, std::optional<Colour> pen) {
         const auto id = lane_named(project, change_);
         if (!id) return c.error(id.error());
-        Lane& lane = *find(project, *id);
-        const bool automatic =
-            lane.name == lane_name(c.workshop.catalog(), lane.action, lane.tool, lane.colour);
-        if (!action_.empty()) {
-            lane.action = *action_from_name(action_);
-            if (tool_.empty())
-                if (const Tool* first = c.workshop.catalog().first_tool(lane.action)) lane.tool = first->id;
-        }
-        if (!tool_.empty()) lane.tool = tool_;
-        if (pen) lane.colour = *pen;
-        if (!fold_.empty()) lane.fold = fold_ == "mountain" ? Fold::mountain : Fold::valley;
-        if (repeats_ > 0) lane.repeats = repeats_;
-        if (!rename_.empty())
-            lane.name = rename_;
-        else if (automatic)
-            lane.name = lane_name(c.workshop.catalog(), lane.action, lane.tool, lane.colour);
+        ChangeLane change{*id};
+        if (!action_.empty()) change.action = action_from_name(action_);
+        if (!tool_.empty()) change.tool = tool_;
+        if (!rename_.empty()) change.name = rename_;
+        if (!fold_.empty()) change.fold = fold_ == "mountain" ? Fold::mountain : Fold::valley;
+        if (repeats_ > 0) change.repeats = repeats_;
+        change.colour = pen;
+        const auto done = apply(change, project, c.workshop.catalog());
+        if (!done) return c.error(done.error());
+        const Lane& lane = *find(project, *id);
         const std::string now = plate(project, *id) + " " + lane.name;
         if (c.json)
             c.print({{"to", now},
@@ -178,9 +172,7 @@ class LaneVerb final : public ProjectVerb {
                      {"repeats", lane.repeats},
                      {"colour", to_hex(lane.colour)}});
         else
-            c.out << "lane " << now << ": " << action_name(lane.action) << ", " << lane.tool << ", "
-                  << (lane.repeats == 1 ? "run once" : "run " + std::to_string(lane.repeats) + " times")
-                  << "\n";
+            c.out << done->said << "\n";
         return fine;
     }
 

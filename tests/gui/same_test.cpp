@@ -126,6 +126,18 @@ const std::vector<Both>& commands() {
              d.trigger("engrave");
          },
          "lane %1 --part 'Star stencil' --all --action engrave"},
+        {"a lane's repeats",
+         [](Driver& d) {
+             d.trigger("lanes");
+             d.type("lane-repeats", "3");
+         },
+         "lane %1 --change C --repeats 3"},
+        {"a lane's action, with its name and tool",
+         [](Driver& d) {
+             d.trigger("lanes");
+             d.choose("lane-action", "Perforate");
+         },
+         "lane %1 --change C --action perforate"},
         {"lines set aside",
          [](Driver& d) {
              on_part(d, "Star stencil");

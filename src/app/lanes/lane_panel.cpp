@@ -6,8 +6,6 @@
 #include "app/widgets/plate_button.h"
 #include "app/widgets/typing.h"
 #include "core/base/text.h"
-#include "core/opening/opening.h"
-#include "core/project/edits.h"
 #include "present/theme.h"
 #include "present/words.h"
 
@@ -82,32 +80,26 @@ QWidget* LanePanel::editor() {
         const auto text = name_->text().trimmed().toStdString();
         const Lane* lane = dotlane::find(session_.project(), lane_);
         if (lane && !text.empty() && text != lane->name)
-            change(tr("Rename lane"), [text](Lane& l) { l.name = text; });
+            change(tr("Rename lane"), [text](ChangeLane& c) { c.name = text; });
     });
     connect(action_, &QComboBox::activated, this, [this] {
         const auto action = static_cast<Action>(action_->currentData().toInt());
-        change(tr("Action of the lane"), [this, action](Lane& l) {
-            const auto tools = tools_for(session_.catalog(), action);
-            l.action = action;
-            const auto has = [&](const Tool* t) { return t->id == l.tool; };
-            if (std::none_of(tools.begin(), tools.end(), has))
-                l.tool = tools.empty() ? "" : tools.front()->id;
-        });
+        change(tr("Action of the lane"), [action](ChangeLane& c) { c.action = action; });
     });
     connect(tool_, &QComboBox::activated, this, [this] {
         change(tr("Tool of the lane"),
-               [id = tool_->currentData().toString().toStdString()](Lane& l) { l.tool = id; });
+               [id = tool_->currentData().toString().toStdString()](ChangeLane& c) { c.tool = id; });
     });
     connect(fold_, &QComboBox::activated, this, [this] {
-        change(tr("Fold"), [this](Lane& l) { l.fold = static_cast<Fold>(fold_->currentData().toInt()); });
+        change(tr("Fold"),
+               [this](ChangeLane& c) { c.fold = static_cast<Fold>(fold_->currentData().toInt()); });
     });
     connect(repeats_, &NumberField::committed, this, [this](double n) {
-        change(tr("Times the lane is run"), [n](Lane& l) { l.repeats = static_cast<int>(n); });
+        change(tr("Times the lane is run"), [n](ChangeLane& c) { c.repeats = static_cast<int>(n); });
     });
     connect(colour_, &QPushButton::clicked, this, &LanePanel::choose_colour);
-    connect(remove, &QPushButton::clicked, this, [this] {
-        session_.change(tr("Remove lane"), [id = lane_](Project& p) { return remove_lane(p, id); });
-    });
+    connect(remove, &QPushButton::clicked, this,
+            [this] { session_.run(tr("Remove lane"), RemoveLane{lane_}); });
     return editor_;
 }
 
@@ -118,21 +110,14 @@ void LanePanel::choose_colour() {
         QColorDialog::getColor(present::to_qcolor(lane->colour), this, tr("Colour of the pen or foil"));
     if (!c.isValid()) return;
     const auto byte = [](int v) { return static_cast<std::uint8_t>(v); };
-    change(tr("Colour of the lane"), [c, byte](Lane& l) {
-        l.colour = {byte(c.red()), byte(c.green()), byte(c.blue())};
-    });
+    const Colour colour{byte(c.red()), byte(c.green()), byte(c.blue())};
+    change(tr("Colour of the lane"), [colour](ChangeLane& change) { change.colour = colour; });
 }
 
-void LanePanel::change(const QString& text, const std::function<void(Lane&)>& how) {
-    const Lane* now = dotlane::find(session_.project(), lane_);
-    if (!now) return;
-    Lane next = *now;
-    how(next);
-    // A name the program gave follows the lane; one the maker gave stays.
-    if (next.name == now->name &&
-        now->name == lane_name(session_.catalog(), now->action, now->tool, now->colour))
-        next.name = lane_name(session_.catalog(), next.action, next.tool, next.colour);
-    session_.change(text, [next](Project& p) { return change_lane(p, next); });
+void LanePanel::change(const QString& text, const std::function<void(ChangeLane&)>& how) {
+    ChangeLane command{lane_};
+    how(command);
+    if (!session_.run(text, command)) show_lanes(); // the field shows what is still so
 }
 
 void LanePanel::show_lane(LaneId lane) {
@@ -199,17 +184,7 @@ void LanePanel::show_lanes() {
     auto* add = pill(tr("New lane"), list_);
     add->setObjectName("new-lane");
     connect(add, &QPushButton::clicked, this, [this] {
-        LaneId made;
-        session_.change(tr("New lane"), [&](Project& p) -> Result<void> {
-            const Tool* tool = session_.catalog().first_tool(Action::draw);
-            const Colour colour{47, 93, 98};
-            const std::string id = tool ? tool->id : "";
-            made = add_lane(
-                p,
-                {{}, Action::draw, lane_name(session_.catalog(), Action::draw, id, colour), id, colour, 1});
-            return {};
-        });
-        if (made) show_lane(made);
+        if (const auto done = session_.run(tr("New lane"), AddLane{})) show_lane(done->lane);
     });
     list_->add(add, false);
 }

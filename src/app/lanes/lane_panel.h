@@ -7,6 +7,7 @@
 #include "app/widgets/card.h"
 #include "app/widgets/number_field.h"
 #include "app/widgets/side_panel.h"
+#include "core/commands/lanes.h"
 
 namespace dotlane::app {
 
@@ -24,7 +25,7 @@ class LanePanel : public SidePanel {
   private:
     void show_lanes();
     void count_lines();
-    void change(const QString& text, const std::function<void(Lane&)>& how);
+    void change(const QString& text, const std::function<void(ChangeLane&)>& how);
     QWidget* editor();
     void choose_colour();
 

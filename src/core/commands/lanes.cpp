@@ -1,5 +1,8 @@
 #include "core/commands/lanes.h"
 
+#include <algorithm>
+
+#include "core/base/text.h"
 #include "core/project/edits.h"
 
 namespace dotlane {
@@ -25,6 +28,76 @@ LaneId lane_for(Project& project, const Catalog& catalog, Action action, std::st
     const Colour colour =
         drawn ? drawn->drawn.stroke.value_or(drawn->drawn.fill.value_or(plain_ink)) : plain_ink;
     return lane_for(project, catalog, action, std::move(tool), colour);
+}
+
+namespace {
+
+std::string told(const Project& project, const Lane& lane, const Catalog& catalog) {
+    const Tool* tool = catalog.tool(lane.tool);
+    return "lane " + plate(project, lane.id) + " " + lane.name + ": " + action_name(lane.action) + ", " +
+           (tool ? tool->id : "no tool") + ", " +
+           (lane.repeats == 1 ? std::string("run once") : "run " + std::to_string(lane.repeats) + " times");
+}
+
+Done done(std::string said, LaneId lane) {
+    Done out{std::move(said)};
+    out.lane = lane;
+    return out;
+}
+
+} // namespace
+
+Result<Done> apply(const AddLane& command, Project& project, const Catalog& catalog) {
+    const Tool* first = catalog.first_tool(command.action);
+    const std::string tool = first ? first->id : "";
+    const LaneId id = add_lane(project, {{},
+                                         command.action,
+                                         lane_name(catalog, command.action, tool, command.colour),
+                                         tool,
+                                         command.colour,
+                                         1});
+    return done("Added " + told(project, *find(project, id), catalog), id);
+}
+
+Result<Done> apply(const ChangeLane& command, Project& project, const Catalog& catalog) {
+    const Lane* now = find(project, command.lane);
+    if (!now) return fail("edit.missing", "There is no such lane.");
+    if (command.tool && !catalog.tool(*command.tool))
+        return tl::make_unexpected(not_in_catalog("tool", *command.tool, ids_of(catalog.tools)));
+    Lane next = *now;
+    next.action = command.action.value_or(next.action);
+    const Tool* tool = catalog.tool(next.tool);
+    const bool can =
+        tool && std::find(tool->actions.begin(), tool->actions.end(), next.action) != tool->actions.end();
+    if (const Tool* first = catalog.first_tool(next.action); command.action && !can)
+        next.tool = first ? first->id : "";
+    next.tool = command.tool.value_or(next.tool);
+    next.colour = command.colour.value_or(next.colour);
+    next.repeats = command.repeats.value_or(next.repeats);
+    next.fold = command.fold.value_or(next.fold);
+    if (command.name)
+        next.name = *command.name;
+    else if (now->name == lane_name(catalog, now->action, now->tool, now->colour))
+        next.name = lane_name(catalog, next.action, next.tool, next.colour);
+    if (const auto ok = change_lane(project, next); !ok) return tl::make_unexpected(ok.error());
+    return done(told(project, *find(project, command.lane), catalog), command.lane);
+}
+
+Result<Done> apply(const RemoveLane& command, Project& project) {
+    const Lane* lane = find(project, command.lane);
+    if (!lane) return fail("edit.missing", "There is no such lane.");
+    const std::string name = plate(project, lane->id) + " " + lane->name;
+    Done out{"Removed lane " + name + "."};
+    for (const Part& part : project.parts) {
+        const auto uses = [&](const auto& one) { return one.lane == command.lane; };
+        const auto count = std::count_if(part.sets.begin(), part.sets.end(), uses) +
+                           std::count_if(part.steps.begin(), part.steps.end(), uses);
+        if (count > 0)
+            out.lost.push_back(counted(static_cast<std::size_t>(count), "line set", "line sets") + " of \"" +
+                               part.name + "\" " + (count == 1 ? "has" : "have") + " no lane now.");
+    }
+    if (const auto ok = remove_lane(project, command.lane); !ok) return tl::make_unexpected(ok.error());
+    return out;
 }
 
 } // namespace dotlane

@@ -1,7 +1,10 @@
 // Lanes that lines are sent to: named, found, made.
 #pragma once
 
+#include <optional>
+
 #include "core/catalog/catalog.h"
+#include "core/commands/command.h"
 #include "core/recipe/evaluate.h"
 
 namespace dotlane {
@@ -16,5 +19,31 @@ LaneId lane_for(Project& project, const Catalog& catalog, Action action, std::st
 /// The same in the colour that a line was drawn in: its stroke's, else its fill's, else plain ink.
 LaneId lane_for(Project& project, const Catalog& catalog, Action action, std::string tool,
                 const EvaluatedPart& part, LineId line);
+
+/// A lane of its own, with the first tool of the action.
+struct AddLane {
+    Action action = Action::draw;
+    Colour colour = {47, 93, 98};
+};
+Result<Done> apply(const AddLane& command, Project& project, const Catalog& catalog);
+
+/// What is not given stays. A name that the program gave follows the lane; one that a maker gave stays.
+/// Another action takes its first tool where the lane's cannot do it. Errors: "command.unknown" (tool), those
+/// of change_lane.
+struct ChangeLane {
+    LaneId lane;
+    std::optional<Action> action = {};
+    std::optional<std::string> tool = {}, name = {};
+    std::optional<Colour> colour = {};
+    std::optional<int> repeats = {};
+    std::optional<Fold> fold = {};
+};
+Result<Done> apply(const ChangeLane& command, Project& project, const Catalog& catalog);
+
+/// Lines and steps that used it have no lane then, which is told.
+struct RemoveLane {
+    LaneId lane;
+};
+Result<Done> apply(const RemoveLane& command, Project& project);
 
 } // namespace dotlane

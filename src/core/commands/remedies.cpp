@@ -9,6 +9,7 @@
 #include "core/commands/placing.h"
 #include "core/commands/remedies.h"
 #include "core/commands/sheets.h"
+#include "core/commands/steps.h"
 #include "core/derive/workshop.h"
 #include "core/project/edits.h"
 
@@ -100,60 +101,101 @@ Result<void> take_off_missing(Project& project, const Derived& derived, const Fi
     return {};
 }
 
+struct Mending {
+    Project& project;
+    const Catalog& catalog;
+    const Derived& derived;
+    const Finding& finding;
+};
+
+Result<void> add(const Mending& m, StepWhat what) {
+    std::vector<LineSetId> of;
+    if (m.finding.place.line_set) of.push_back(m.finding.place.line_set);
+    return add_step(m.project, m.finding.place.part, {{}, true, {}, std::move(what), of}).map([](StepId) {});
+}
+
+Result<void> close_gaps(const Mending& m) {
+    const auto widest = number_argument(m.finding, "widest_mm");
+    if (!widest) return fail("remedy.none", "The gap is gone.");
+    return add(m, CleanStep{{}, {}, {}, mm(*widest * 1.05 + 0.01), false});
+}
+
+Result<void> make_legible(const Mending& m) {
+    Part* part = find(m.project, m.finding.place.part);
+    auto* spec = part ? std::get_if<Lettering>(&part->source.spec) : nullptr;
+    if (!spec) return fail("remedy.none", "The lettering is gone.");
+    if (const auto least = number_argument(m.finding, "least_mm")) spec->size = mm(*least);
+    return {};
+}
+
+Result<void> switch_off(const Mending& m) {
+    return apply(ChangeStep{m.finding.place.part, m.finding.place.step, {}, false}, m.project)
+        .map([](const Done&) {})
+        .map_error([](const Error&) {
+            return Error{"remedy.none", "The step is gone.", {}};
+        });
+}
+
+Result<void> settle(const Mending& m) {
+    return settle_strays(m.project, m.finding.place.part, *stray_choice(m.finding.remedy.code));
+}
+
+/// All that the findings of checks offer; what a step offers for its own findings it does itself.
+const std::pair<std::string_view, Result<void> (*)(const Mending&)> remedies[] = {
+    {"set-aside",
+     [](const Mending& m) {
+         return set_aside(m.project, m.finding.place.part, m.finding.place.line_set, true);
+     }},
+    {"clean.doubled",
+     [](const Mending& m) {
+         return add(m, CleanStep{{}, {}, {}, {}, true});
+     }},
+    {"clean.narrow", [](const Mending& m) { return open_narrow(m.project, m.finding); }},
+    {"clean.close", close_gaps},
+    {"piece.thicken", [](const Mending& m) { return thicken(m.project, m.finding); }},
+    {"piece.drop", [](const Mending& m) { return drop_piece(m.project, m.derived, m.finding); }},
+    {"lines.join", [](const Mending& m) { return add(m, JoinStep{}); }},
+    {"beyond.smaller", [](const Mending& m) { return bring_marks_in(m.project, m.finding); }},
+    {"beyond.turn", [](const Mending& m) { return bring_marks_in(m.project, m.finding); }},
+    {"beyond.wrap", [](const Mending& m) { return bring_marks_in(m.project, m.finding); }},
+    {"text.legible", make_legible},
+    {"step.off", switch_off},
+    {"sheet.move-free",
+     [](const Mending& m) { return move_free(m.project, m.catalog, m.derived, m.finding); }},
+    {"sheet.bring-in", [](const Mending& m) { return bring_in(m.project, m.derived, m.finding); }},
+    {"sheet.take-off", [](const Mending& m) { return take_off_missing(m.project, m.derived, m.finding); }},
+    {"stray.drop", settle},
+    {"stray.near", settle},
+    {"stray.keep", settle},
+    {"note.dismiss",
+     [](const Mending& m) {
+         return dismiss_note(m.project, m.finding.place.part, m.finding.code, m.finding.message);
+     }},
+    {"order.usual", [](const Mending& m) { return set_pass_order(m.project, {}); }},
+    {"part.place", [](const Mending& m) { return place_part(m.project, m.catalog, m.derived, m.finding); }},
+    {"part.want-placed", [](const Mending& m) { return want_placed(m.project, m.finding); }},
+    {"part.lay-apart",
+     [](const Mending& m) { return lay_out_pieces(m.project, m.catalog, m.derived, m.finding.place.part); }},
+    {"part.turn-to-fit",
+     [](const Mending& m) { return turn_to_fit(m.project, m.catalog, m.derived, m.finding); }},
+    {"card.panels", [](const Mending& m) { return make_panels(m.project, m.finding); }},
+};
+
 } // namespace
 
 Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derived& derived,
                           const Finding& finding) {
     const std::string& code = finding.remedy.code;
-    if (code == "set-aside") return set_aside(project, finding.place.part, finding.place.line_set, true);
-    if (auto mended = mend_step(project, finding, derived)) return std::move(*mended);
-    if (code == "clean.doubled")
-        return add_step(project, finding.place.part,
-                        {{}, true, {}, CleanStep{{}, {}, {}, {}, true}, {finding.place.line_set}})
-            .map([](StepId) {});
-    if (code == "clean.narrow") return open_narrow(project, finding);
-    if (code == "piece.thicken") return thicken(project, finding);
-    if (code == "lines.join")
-        return add_step(project, finding.place.part, {{}, true, {}, JoinStep{}, {finding.place.line_set}})
-            .map([](StepId) {});
-    if (code == "piece.drop") return drop_piece(project, derived, finding);
-    if (code.starts_with("beyond.")) return bring_marks_in(project, finding);
-    if (code == "clean.close") {
-        const auto widest = number_argument(finding, "widest_mm");
-        if (!widest) return fail("remedy.none", "The gap is gone.");
-        const CleanStep close{{}, {}, {}, mm(*widest * 1.05 + 0.01), false};
-        const auto of =
-            finding.place.line_set ? std::vector{finding.place.line_set} : std::vector<LineSetId>{};
-        return add_step(project, finding.place.part, {{}, true, {}, close, of}).map([](StepId) {});
-    }
-    if (code == "text.legible") {
-        Part* part = find(project, finding.place.part);
-        auto* spec = part ? std::get_if<Lettering>(&part->source.spec) : nullptr;
-        if (!spec) return fail("remedy.none", "The lettering is gone.");
-        if (const auto least = number_argument(finding, "least_mm")) spec->size = mm(*least);
-        return {};
-    }
-    if (code == "step.off") {
-        const Part* part = find(project, finding.place.part);
-        const Step* step = part ? find(*part, finding.place.step) : nullptr;
-        if (!step) return fail("remedy.none", "The step is gone.");
-        Step off = *step;
-        off.on = false;
-        return change_step(project, part->id, off);
-    }
-    if (code == "sheet.move-free") return move_free(project, catalog, derived, finding);
-    if (code == "sheet.bring-in") return bring_in(project, derived, finding);
-    if (const auto choice = stray_choice(code)) return settle_strays(project, finding.place.part, *choice);
-    if (code == "note.dismiss")
-        return dismiss_note(project, finding.place.part, finding.code, finding.message);
-    if (code == "order.usual") return set_pass_order(project, {});
-    if (code == "part.want-placed") return want_placed(project, finding);
-    if (code == "sheet.take-off") return take_off_missing(project, derived, finding);
-    if (code == "part.lay-apart") return lay_out_pieces(project, catalog, derived, finding.place.part);
-    if (code == "part.turn-to-fit") return turn_to_fit(project, catalog, derived, finding);
-    if (code == "card.panels") return make_panels(project, finding);
-    if (code == "part.place") return place_part(project, catalog, derived, finding);
+    if (code != "set-aside")
+        if (auto mended = mend_step(project, finding, derived)) return std::move(*mended);
+    for (const auto& [known, mend] : remedies)
+        if (known == code) return mend({project, catalog, derived, finding});
     return fail("remedy.none", "This finding has no remedy.");
+}
+
+bool has_remedy(std::string_view code) {
+    return std::any_of(std::begin(remedies), std::end(remedies),
+                       [code](const auto& row) { return row.first == code; });
 }
 
 } // namespace dotlane

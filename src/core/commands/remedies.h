@@ -8,6 +8,8 @@ namespace dotlane {
 /// Applies a finding's remedy. Error "remedy.none" when there is nothing to apply any more.
 Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derived& derived,
                           const Finding& finding);
+/// Whether a remedy of this code is known, other than those of steps for their own findings.
+bool has_remedy(std::string_view code);
 
 // Those of pieces and marks (core/checks/piece_checks.h). Error "remedy.none": the lines are gone since.
 /// Adds a clean step that takes away what is narrower than the finding's least width.

@@ -109,11 +109,11 @@ TEST_CASE("the machine's time is told part by part, ways home are nobody's") {
     Duration sum, home;
     for (const auto& [part, time] : times_of_parts(program, timeline))
         sum += time;
-    using Kind = TimelineEntry::Kind;
+    using What = TimelineEntry::Kind;
     const auto& entries = timeline.entries();
     for (std::size_t e = 0; e < entries.size(); ++e) // a way that no landing follows
-        if (entries[e].kind == Kind::travel &&
-            (e + 1 == entries.size() || entries[e + 1].kind != Kind::lower))
+        if (entries[e].kind == What::travel &&
+            (e + 1 == entries.size() || entries[e + 1].kind != What::lower))
             home += entries[e].time;
     CHECK(in_seconds(sum + home) == Approx(in_seconds(d->plan->totals.machine)).margin(1e-6));
     CHECK(times_of_parts(program, timeline).size() == d->project->parts.size());

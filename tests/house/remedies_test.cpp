@@ -1,0 +1,49 @@
+// Each remedy that a finding offers has somebody who applies it.
+#include <filesystem>
+
+#include "core/commands/remedies.h"
+#include "tests/support/support.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+namespace fs = std::filesystem;
+
+namespace {
+
+/// Codes that stand in `{"code", "Label"`: a label is no sentence, so it does not end with a full stop.
+std::set<std::string> offered(const std::string& text) {
+    std::set<std::string> out;
+    for (auto at = text.find("{\""); at != std::string::npos; at = text.find("{\"", at + 1)) {
+        const auto end = text.find('"', at + 2);
+        if (end == std::string::npos) break;
+        const std::string code = text.substr(at + 2, end - at - 2);
+        if (code.find('.') == std::string::npos && code != "set-aside") continue;
+        if (code.find_first_not_of("abcdefghijklmnopqrstuvwxyz.-") != std::string::npos) continue;
+        if (text.compare(end, 4, "\", \"") != 0) continue;
+        const auto close = text.find('"', end + 4);
+        const std::string label = text.substr(end + 4, close - end - 4);
+        if (!label.empty() && std::isupper(static_cast<unsigned char>(label[0])) && !label.ends_with('.') &&
+            text.compare(close, 2, "\"}") == 0)
+            out.insert(code);
+    }
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("every remedy that is offered can be applied") {
+    // What a step offers for its own findings it does itself: `mend` in its file.
+    const std::set<std::string> of_steps = {"fill.inset-auto", "fill.solid",
+                                            "open.as-picture"}; // while a file is being opened
+    std::size_t found = 0;
+    for (const auto& entry : fs::recursive_directory_iterator(DOTLANE_SOURCE "/src/core")) {
+        if (entry.path().extension() != ".cpp") continue;
+        for (const std::string& code : offered(file(entry.path()))) {
+            INFO(entry.path() << ": " << code);
+            ++found;
+            CHECK((has_remedy(code) || of_steps.contains(code)));
+        }
+    }
+    CHECK(found > 12);
+    CHECK_FALSE(has_remedy("no.such"));
+}

@@ -392,6 +392,17 @@ TEST_CASE_METHOD(Maker, "what is made can be found on the start page by letters"
     CHECK_FALSE(shown("start-badge"));
     CHECK(shown("start-label")); // told with it
     CHECK(shown("start-edge-strip"));
+    typed->selectAll();
+    QTest::keyClicks(typed, "edge"); // told with repeat patterns too, but called so
+    CHECK(shown("start-repeat-pattern"));
+    QTest::keyClick(typed, Qt::Key_Return);
+    settle();
+    CHECK(std::holds_alternative<EdgeStrip>(part().source.spec));
+    answers.unsaved_answer = app::Dialogs::Unsaved::discard;
+    trigger("close");
+    typed = find<QLineEdit>("start-typed");
+    CHECK(typed->text().isEmpty());
+    QTest::keyClicks(typed, "scallop");
     QTest::keyClick(typed, Qt::Key_Down);
     QTest::keyClick(typed, Qt::Key_Up);
     QTest::keyClick(typed, Qt::Key_Return);

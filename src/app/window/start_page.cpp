@@ -156,7 +156,11 @@ void StartPage::narrow() {
         shown_.push_back(job.tile);
     }
     tiles_->setColumnStretch(columns, 1);
-    light(0);
+    // What is called so comes before what is only told with the words.
+    const auto called = std::find_if(shown_.begin(), shown_.end(), [&](const JobTile* tile) {
+        return !words.isEmpty() && tile->accessibleName().startsWith(words.join(' '), Qt::CaseInsensitive);
+    });
+    light(called == shown_.end() ? 0 : static_cast<int>(called - shown_.begin()));
 }
 
 void StartPage::light(int at) {

@@ -36,7 +36,7 @@ Result<ExportResult> run_export(const Bench& b, FileSystem& files, bool override
 /// Drawings and made parts with a few steps, lying on a few sheets, some piece by piece.
 Project any_project(Random& random, Workshop& workshop) {
     static const char* colours[] = {"#22282c", "#a8832d", "#a8462d", "#5a6996"};
-    std::string drawn;
+    std::string shapes;
     for (int i = random.whole(1, 9); i > 0; --i) {
         const std::string at = std::to_string(random.whole(2, 60)),
                           size = std::to_string(random.whole(3, 25));
@@ -44,13 +44,13 @@ Project any_project(Random& random, Workshop& workshop) {
         const std::string paint = random.coin(0.3) ? std::string(" fill='") + colour + "'"
                                                    : std::string(" fill='none' stroke='") + colour + "'";
         if (random.coin(0.3))
-            drawn += "<path d='M" + at + ",5 h" + size + "'" + paint + "/>";
+            shapes += "<path d='M" + at + ",5 h" + size + "'" + paint + "/>";
         else if (random.coin())
-            drawn += "<circle cx='" + at + "' cy='40' r='" + size + "'" + paint + "/>";
+            shapes += "<circle cx='" + at + "' cy='40' r='" + size + "'" + paint + "/>";
         else
-            drawn += "<path d='M" + at + ",20h" + size + "v9h-" + size + "z m1,1h1v1h-1z'" + paint + "/>";
+            shapes += "<path d='M" + at + ",20h" + size + "v9h-" + size + "z m1,1h1v1h-1z'" + paint + "/>";
     }
-    Bench b = bench(drawn, 100, 100, false);
+    Bench b = bench(shapes, 100, 100, false);
     Project project = b.project;
     if (random.coin()) (void)make_part(project, workshop.catalog(), workshop.fonts(), Label{});
     if (random.coin(0.3)) (void)make_part(project, workshop.catalog(), workshop.fonts(), Badge{});

@@ -97,7 +97,7 @@ void move_hand(app::PartView& view, int i) {
 
 void pan_and_zoom(benchmark::State& state) {
     Large large;
-    app::PartView& view = large.window.workspace().part_view();
+    app::PartView& view = large.window.work().part_view();
     std::vector<double> frames;
     for (auto _ : state)
         for (int i = 0; i < 240; ++i) {
@@ -135,7 +135,7 @@ void glyph_table(benchmark::State& state) {
         window.files().start_project(std::move(project), {});
         window.settle();
         const Watch watch;
-        window.workspace().show_glyphs();
+        window.work().show_glyphs();
         window.findChild<app::GlyphGrid*>("glyph-grid")->viewport()->repaint();
         QApplication::processEvents();
         times.push_back(watch.seconds());
@@ -196,7 +196,7 @@ int first_paint(int argc, char** argv) {
     window.files().open_demo();
     if (!window.session().is_open()) return 1; // a demo that cannot be read would be waited for for ever
     window.show();
-    app::PartView& view = window.workspace().part_view();
+    app::PartView& view = window.work().part_view();
     view.installEventFilter(&watch);
     wait_for([&] { return watch.seen && window.session().drawn() && view.painted(); });
     folder.remove();

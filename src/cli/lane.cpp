@@ -132,10 +132,7 @@ class LaneVerb final : public ProjectVerb {
 
     int said(Context& c, const Project& project, const LinesOfPart& what, const Result<Done>& done) const {
         if (!done) return c.error(done.error());
-        const std::string to = to_ == "aside" ? "set aside"
-                               : done->lane
-                                   ? plate(project, done->lane) + " " + find(project, done->lane)->name
-                                   : "no lane";
+        const std::string to = to_ == "aside" ? "set aside" : lane_words(project, done->lane);
         if (c.json)
             c.print({{"lines", what.lines.size()},
                      {"fills", what.sets.size()},
@@ -161,7 +158,7 @@ class LaneVerb final : public ProjectVerb {
         const auto done = apply(change, project, c.workshop.catalog());
         if (!done) return c.error(done.error());
         const Lane& lane = *find(project, *id);
-        const std::string now = plate(project, *id) + " " + lane.name;
+        const std::string now = lane_words(project, *id);
         if (c.json)
             c.print({{"to", now},
                      {"lane", id->value},

@@ -48,8 +48,6 @@ class StepVerb final : public ProjectVerb {
             const auto added = add(c, project, *part);
             if (!added) return c.error(added.error());
             id = added->step;
-            if (pairs_.empty() && lane_.empty() && off_option_->count() == 0 && aside_option_->count() == 0)
-                done.push_back(*added);
         }
         if (!find(*find(project, *part), id)) {
             if (step_ > 0)
@@ -68,11 +66,12 @@ class StepVerb final : public ProjectVerb {
         const auto change = changed(project, *part, id);
         if (!change) return c.error(change.error());
         if (*change) {
-            auto answer = apply(**change, project);
-            // A step that was added with numbers of its own is told once, as it came to be.
-            if (answer && !kind_.empty()) answer->said.replace(0, answer->said.find(' '), "Added");
-            if (const auto ok = did(answer); !ok) return c.error(ok.error());
+            const auto answer = apply(**change, project);
+            if (!answer) return c.error(answer.error());
+            if (kind_.empty()) done.push_back(*answer);
         }
+        // A step that was added with numbers of its own is told once, as it came to be.
+        if (!kind_.empty()) done.push_back(added_step(project, *part, id));
         if (!sources_.empty()) {
             TreatSources treat{*part, id};
             if (sources_ == "run" || sources_ == "aside") {

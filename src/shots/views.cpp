@@ -37,25 +37,25 @@ void choose_step(MainWindow& w) {
 }
 
 void rehearse_to(MainWindow& w, double share) {
-    w.workspace().show_view(Workspace::View::rehearsal);
-    w.workspace().rehearsal().seek(w.workspace().rehearsal().total() * share);
+    w.work().show_view(WorkPage::View::rehearsal);
+    w.work().rehearsal().seek(w.work().rehearsal().total() * share);
 }
 
 /// In the middle of the named pass.
 void rehearse_pass(MainWindow& w, Action action) {
     const auto derived = w.session().derived();
-    w.workspace().show_view(Workspace::View::rehearsal);
+    w.work().show_view(WorkPage::View::rehearsal);
     if (!derived || !derived->plan) return;
     for (std::size_t m = 0; m < derived->plan->program.moves.size(); ++m)
         if (const auto* pass = std::get_if<PassMove>(&derived->plan->program.moves[m]);
             pass && pass->action == action) {
             const MoveSpan span = derived->plan->timeline.spans()[m];
-            return w.workspace().rehearsal().seek(span.start + span.time * 0.62);
+            return w.work().rehearsal().seek(span.start + span.time * 0.62);
         }
 }
 
 void choose_placed(MainWindow& w) {
-    w.workspace().show_view(Workspace::View::sheets);
+    w.work().show_view(WorkPage::View::sheets);
     Choice choice = w.session().choice();
     if (w.session().sheet() && !w.session().sheet()->placements.empty())
         choice.placement = w.session().sheet()->placements.front().id;
@@ -126,7 +126,7 @@ void show_glyphs(MainWindow& w) {
     });
     w.session().choose_part(w.session().project().parts.back().id);
     w.settle();
-    w.workspace().show_glyphs();
+    w.work().show_glyphs();
     w.settle();
     if (auto* search = w.findChild<QLineEdit*>("glyph-search")) search->setText("Q");
     if (auto* grid = w.findChild<GlyphGrid*>("glyph-grid")) grid->set_current(0);
@@ -182,7 +182,7 @@ void keep_together(MainWindow& w) {
 
 /// The signpost and the badges of the demo's sixth sheet.
 void choose_several(MainWindow& w) {
-    w.workspace().show_view(Workspace::View::sheets);
+    w.work().show_view(WorkPage::View::sheets);
     Choice choice = w.session().choice();
     if (w.session().project().sheets.size() < 6) return;
     const Sheet& sheet = w.session().project().sheets[5];
@@ -219,8 +219,8 @@ const std::vector<std::pair<QString, Arrange>>& views() {
              if (part && !part->sets.empty())
                  w.session().choose_lines({part->sets.front().lines.begin(), part->sets.front().lines.end()});
          }},
-        {"jobs", [](MainWindow& w) { w.workspace().show_jobs(); }},
-        {"steps", [](MainWindow& w) { w.workspace().show_steps(); }},
+        {"jobs", [](MainWindow& w) { w.work().show_jobs(); }},
+        {"steps", [](MainWindow& w) { w.work().show_steps(); }},
         {"lettering", [](MainWindow& w) { make_lettering(w); }},
         {"glyphs", show_glyphs},
         {"picture", open_picture},
@@ -234,12 +234,12 @@ const std::vector<std::pair<QString, Arrange>>& views() {
         {"stop",
          [](MainWindow& w) {
              rehearse_to(w, 0);
-             w.workspace().rehearsal().next_stop();
+             w.work().rehearsal().next_stop();
          }},
         {"end", [](MainWindow& w) { rehearse_to(w, 0.999); }},
         {"lanes",
          [](MainWindow& w) {
-             w.workspace().show_lanes(
+             w.work().show_lanes(
                  w.session().project().lanes.empty() ? LaneId{} : w.session().project().lanes.front().id);
          }},
         {"findings",
@@ -248,7 +248,7 @@ const std::vector<std::pair<QString, Arrange>>& views() {
              w.settle();
              w.exporter().export_to({}, false);
          }},
-        {"why", [](MainWindow& w) { w.workspace().show_why(); }},
+        {"why", [](MainWindow& w) { w.work().show_why(); }},
         {"help", [](MainWindow& w) { w.actions()->find("keys")->trigger(); }},
         {"find", [](MainWindow& w) { w.actions()->find("find-command")->trigger(); }},
         {"empty",

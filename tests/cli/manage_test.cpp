@@ -215,7 +215,7 @@ TEST_CASE_METHOD(Walk,
         return out.substr(0, out.find('\n'));
     };
     CHECK(said({"step", "--part", "Title backing", "--add", "outline", "--set", "distance=3mm"}) ==
-          "Added step 1, Outline, of \"Title backing\". It works on \"outline\". Its lines go to C fine "
+          "Added step 1, Outline, to \"Title backing\". It works on \"outline\". Its lines go to C fine "
           "blade.");
     const Step made = part(now(), "Title backing").steps.front();
     CHECK(std::get<OutlineStep>(made.what).distance == mm(3));
@@ -228,6 +228,8 @@ TEST_CASE_METHOD(Walk,
     CHECK(said({"step", "--part", "Signpost", "--step",
                 std::to_string(part(now(), "Signpost").steps[2].id.value), "--move-to", "1"}) ==
           "Words of \"Signpost\" is step 1 of 4 now.");
+    CHECK(said({"step", "--part", "Crew badge", "--add", "corners", "--off"}) ==
+          "Added step 2, Corners, to \"Crew badge\". It is switched off. It works on all that is there.");
     CHECK(said({"step", "--part", "Title backing", "--step", id, "--remove"}) ==
           "Removed step 1, Outline, from \"Title backing\".");
     CHECK(said({"source", "--part", "Lamp label", "--set", "width=90mm"}) ==
@@ -235,6 +237,13 @@ TEST_CASE_METHOD(Walk,
     CHECK(said({"source", "--part", "Lamp label", "--set", "width=90mm"}) == "Nothing changed.");
     CHECK(said({"lane", "--part", "Star stencil", "--all", "--to", "aside"}) ==
           "21 lines of \"Star stencil\": set aside, not run");
+    // Given again, an action changes nothing, though there are two lanes of it.
+    REQUIRE(run({"lane", "walk.dotlane", "--part", "Signpost", "--all", "--action", "cut", "--tool",
+                 "deep-blade"}) != 2);
+    REQUIRE(run({"lane", "walk.dotlane", "--part", "Title", "--all", "--action", "cut"}) != 2);
+    const Project once = now();
+    REQUIRE(run({"lane", "walk.dotlane", "--part", "Title", "--all", "--action", "cut"}) != 2);
+    CHECK(now() == once);
     CHECK(said({"arrange", "--sheet", "sheet 1", "--mirror", "--across", "left"}) ==
           "2 placed parts on sheet 1: mirrored, lined up left with reach.");
     CHECK(said({"apart", "--part", "Star stencil", "--by", "piece"})

@@ -4,14 +4,14 @@
 
 using namespace dotlane;
 using namespace dotlane::test;
-using View = app::Workspace::View;
+using View = app::WorkPage::View;
 
 namespace {
 
 /// Two invitations on the first sheet.
 struct Several : Driver {
     Several() {
-        window->workspace().show_view(View::sheets);
+        window->work().show_view(View::sheets);
         settle();
         REQUIRE(sheet().placements.size() == 2);
     }
@@ -114,12 +114,12 @@ TEST_CASE("pieces lie apart on the sheet, pressed on the bench they keep togethe
     Driver d(false);
     d.press("start-lettering");
     d.type("size", "30 mm");
-    d.window->workspace().show_view(View::sheets);
+    d.window->work().show_view(View::sheets);
     d.settle();
     d.press("add-sheet"); // the first sheet takes the part at hand
     const auto lying = [&] { return d.project().sheets.front().placements; };
     REQUIRE(lying().size() == 1);
-    d.window->workspace().show_view(View::part);
+    d.window->work().show_view(View::part);
     d.settle();
     d.add_step("Lay apart");
     const auto arrangements = [&]() -> const std::vector<Arrangement>& {
@@ -150,7 +150,7 @@ TEST_CASE("pieces lie apart on the sheet, pressed on the bench they keep togethe
     // It lies on the sheet as a whole still; the hint's button lays the pieces out.
     d.press_words("Lay them apart");
     CHECK(lying().size() == pieces - 1);
-    d.window->workspace().show_view(View::sheets);
+    d.window->work().show_view(View::sheets);
     d.settle();
     d.trigger("choose-all");
     d.trigger("take-off");

@@ -9,7 +9,7 @@
 
 using namespace dotlane;
 using namespace dotlane::test;
-using View = app::Workspace::View;
+using View = app::WorkPage::View;
 
 namespace {
 
@@ -43,7 +43,7 @@ TEST_CASE("every command can be given with nothing open, an empty project, nothi
         if (state == 1) d.window->files().start_project(d.workshop.new_project("empty"), {});
         const View views[] = {View::part, View::sheets, View::rehearsal};
         for (const View view : {views[random.whole(0, 2)]}) {
-            if (state > 0) d.window->workspace().show_view(view);
+            if (state > 0) d.window->work().show_view(view);
             d.settle();
             std::size_t given = 0;
             for (QAction* action : d.commands()) {
@@ -81,7 +81,7 @@ TEST_CASE("random commands and clicks: the project keeps its rules, and undo and
     std::string story;
     for (int i = 0; i < 25; ++i) {
         if (random.coin(0.3)) {
-            d.window->workspace().show_view(random.coin() ? View::part : View::sheets);
+            d.window->work().show_view(random.coin() ? View::part : View::sheets);
             d.settle();
         }
         if (random.coin(0.5)) {
@@ -137,13 +137,13 @@ TEST_CASE("each action has its own name, words and keys, and is enabled when it 
     CHECK(enabled("redo"));
     // What lies on a sheet is turned or taken off only where it is seen: Delete on the part's bench is not
     // for it.
-    d.window->workspace().show_view(View::sheets);
+    d.window->work().show_view(View::sheets);
     app::Choice choice = d.session().choice();
     choice.placement = d.project().sheets.front().placements.front().id;
     choice.sheet = d.project().sheets.front().id;
     d.session().choose(choice);
     CHECK(enabled("take-off"));
-    d.window->workspace().show_view(View::part);
+    d.window->work().show_view(View::part);
     CHECK_FALSE(enabled("take-off"));
     const Project before = d.project();
     d.key(Qt::Key_Delete);

@@ -5,7 +5,7 @@
 
 using namespace dotlane;
 using namespace dotlane::test;
-using View = app::Workspace::View;
+using View = app::WorkPage::View;
 
 namespace {
 
@@ -28,7 +28,7 @@ TEST_CASE("from a file with two colours to an exported folder") {
     CHECK(d.lines_in(Action::cut) == 1);
     CHECK(d.lines_in(Action::draw) == 1);
     d.key(Qt::Key_2, Qt::ControlModifier);
-    CHECK(d.window->workspace().view() == View::sheets);
+    CHECK(d.window->work().view() == View::sheets);
     d.press("add-sheet"); // the first sheet takes the part at hand
     REQUIRE(d.project().sheets.size() == 1);
     CHECK(d.project().sheets[0].placements.size() == 1);
@@ -37,7 +37,7 @@ TEST_CASE("from a file with two colours to an exported folder") {
     CHECK(derived->plan->totals.passes == 2);
     CHECK(derived->plan->totals.stops == 2); // load with both tools in; unload
     d.key(Qt::Key_3, Qt::ControlModifier);
-    d.window->workspace().rehearsal().seek(derived->plan->timeline.total());
+    d.window->work().rehearsal().seek(derived->plan->timeline.total());
     d.answers.folder_answer = QString::fromStdString(d.folder / "out");
     d.press("export");
     INFO(d.window->notice_text().toStdString());

@@ -13,7 +13,7 @@
 
 using namespace dotlane;
 using namespace dotlane::test;
-using View = app::Workspace::View;
+using View = app::WorkPage::View;
 
 namespace {
 
@@ -202,11 +202,11 @@ TEST_CASE("panels, views and sheets with one part or several cut nothing off") {
     for (const bool dark : {false, true}) {
         app::apply_style(dark);
         for (const View view : {View::part, View::sheets, View::rehearsal}) {
-            d.window->workspace().show_view(view);
+            d.window->work().show_view(view);
             d.settle();
             d.look("view " + std::to_string(static_cast<int>(view)));
         }
-        d.window->workspace().show_view(View::sheets);
+        d.window->work().show_view(View::sheets);
         d.settle();
         d.click(d.session().derived()->sheets.front().parts.front().box.centre());
         d.look("one part chosen");

@@ -15,7 +15,7 @@ struct Both {
 };
 
 void on_sheets(Driver& d) {
-    d.window->workspace().show_view(app::Workspace::View::sheets);
+    d.window->work().show_view(app::WorkPage::View::sheets);
     d.settle();
 }
 

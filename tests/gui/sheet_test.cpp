@@ -5,13 +5,13 @@
 
 using namespace dotlane;
 using namespace dotlane::test;
-using View = app::Workspace::View;
+using View = app::WorkPage::View;
 
 namespace {
 
 struct OnSheets : Driver {
     OnSheets() {
-        window->workspace().show_view(View::sheets);
+        window->work().show_view(View::sheets);
         settle();
     }
     const Placement& placed(std::size_t i = 0) { return project().sheets.front().placements[i]; }
@@ -124,14 +124,14 @@ TEST_CASE("the board: hover tells, click goes there, dragging scrubs, a block dr
             (pass->action == Action::cut ? cut : pass->action == Action::foil ? foil : m) = m;
     QTest::mouseClick(map, Qt::LeftButton, {}, layout().block(plan, foil).center().toPoint());
     d.settle();
-    CHECK(d.window->workspace().view() == View::rehearsal);
-    CHECK(in_seconds(d.window->workspace().rehearsal().time()) ==
+    CHECK(d.window->work().view() == View::rehearsal);
+    CHECK(in_seconds(d.window->work().rehearsal().time()) ==
           Approx(in_seconds(plan.timeline.spans()[foil].start)));
     // Along the axis of the map.
     const auto l = layout();
     d.drag(map, QPointF(l.x(seconds(100)), l.plot.top() - 16).toPoint(),
            QPointF(l.x(seconds(600)), l.plot.top() - 16).toPoint());
-    CHECK(in_seconds(d.window->workspace().rehearsal().time()) == Approx(600).margin(3));
+    CHECK(in_seconds(d.window->work().rehearsal().time()) == Approx(600).margin(3));
     // Cut before everything: allowed, and its risk is said.
     d.drag(map, layout().block(plan, cut).center().toPoint(),
            QPointF(l.plot.left() + 2, layout().block(plan, cut).center().y()).toPoint());
@@ -158,15 +158,15 @@ TEST_CASE("the board's heads open their lane, the keyboard walks the map") {
         QTest::keyClick(map, Qt::Key_Right);
     QTest::keyClick(map, Qt::Key_Return);
     d.settle();
-    CHECK(in_seconds(d.window->workspace().rehearsal().time()) ==
+    CHECK(in_seconds(d.window->work().rehearsal().time()) ==
           Approx(in_seconds(d.session().derived()->plan->timeline.spans()[2].start)));
 }
 
 TEST_CASE("the rehearsal plays, pauses, steps to stops, changes speed and ends at the end") {
     Driver d;
-    d.window->workspace().show_view(View::rehearsal);
+    d.window->work().show_view(View::rehearsal);
     d.settle();
-    auto& r = d.window->workspace().rehearsal();
+    auto& r = d.window->work().rehearsal();
     CHECK(in_seconds(r.time()) == 0);
     d.choose("speed", "200");
     CHECK(r.speed() == 200);
@@ -199,8 +199,8 @@ TEST_CASE("the rehearsal plays, pauses, steps to stops, changes speed and ends a
 
 TEST_CASE("the rehearsal's ink is where the strokes are, and as wide as the tip") {
     Driver d;
-    d.window->workspace().show_view(View::rehearsal);
-    auto& r = d.window->workspace().rehearsal();
+    d.window->work().show_view(View::rehearsal);
+    auto& r = d.window->work().rehearsal();
     r.show_travel(false);
     r.seek({});
     d.settle();
@@ -237,8 +237,8 @@ TEST_CASE("the rehearsal's ink is where the strokes are, and as wide as the tip"
 TEST_CASE(
     "a press on what the rehearsal has run leads to its part and line, or to the fill that it belongs to") {
     Driver d;
-    d.window->workspace().show_view(View::rehearsal);
-    auto& r = d.window->workspace().rehearsal();
+    d.window->work().show_view(View::rehearsal);
+    auto& r = d.window->work().rehearsal();
     const auto& plan = *d.session().derived()->plan;
     bool line = false, fill = false;
     for (std::size_t m = 0; m < plan.program.moves.size(); ++m) {
@@ -248,7 +248,7 @@ TEST_CASE(
         bool& seen = stroke.of.line ? line : fill;
         if (std::exchange(seen, true)) continue;
         d.session().choose({});
-        d.window->workspace().show_view(View::rehearsal);
+        d.window->work().show_view(View::rehearsal);
         const MoveSpan span = plan.timeline.spans()[m];
         r.seek(span.start + span.time / 2);
         CHECK(r.doing().contains(" of Invitation"));
@@ -256,7 +256,7 @@ TEST_CASE(
         d.settle();
         QTest::mouseClick(&r, Qt::LeftButton, {},
                           r.view().map(stroke.points[stroke.points.size() / 2]).toPoint());
-        CHECK(d.window->workspace().view() == View::part);
+        CHECK(d.window->work().view() == View::part);
         CHECK(d.session().choice().part == stroke.of.part);
         if (stroke.of.line)
             CHECK(d.session().choice().lines == std::set<LineId>{stroke.of.line});
@@ -265,14 +265,14 @@ TEST_CASE(
     }
     CHECK(line);
     CHECK(fill);
-    d.window->workspace().show_view(View::rehearsal);
+    d.window->work().show_view(View::rehearsal);
     QTest::mouseClick(&r, Qt::LeftButton, {}, QPoint(4, 4)); // beside the mat: nothing happens
-    CHECK(d.window->workspace().view() == View::rehearsal);
+    CHECK(d.window->work().view() == View::rehearsal);
 }
 
 TEST_CASE("the run tells step by step at each stop what can hurt") {
     Driver d;
-    d.window->workspace().show_view(View::rehearsal);
+    d.window->work().show_view(View::rehearsal);
     d.settle();
     QStringList wanted, told;
     for (const Move& move : d.session().derived()->plan->program.moves)

@@ -53,7 +53,7 @@ TEST_CASE("a project opened before the window comes up is what it comes up with"
     window.files().open_demo();
     window.show();
     window.settle();
-    CHECK(window.workspace().part_view().isVisible());
+    CHECK(window.work().part_view().isVisible());
     CHECK_FALSE(window.findChild<app::StartPage*>());
     app::MainWindow other(workshop, disk(), folder.path + "/state");
     other.show();
@@ -71,7 +71,7 @@ TEST_CASE("panels are made when they are first shown, with what is there already
     CHECK(d.window->findChildren<app::LanePanel*>().size() == 1);
     d.trigger("lanes");
     CHECK(d.window->findChildren<app::LanePanel*>().size() == 1);
-    d.window->workspace().show_view(app::Workspace::View::sheets);
+    d.window->work().show_view(app::WorkPage::View::sheets);
     CHECK(d.find<QComboBox>("stock")->count() > 0);
     CHECK_FALSE(d.find<QComboBox>("stock")->currentText().isEmpty());
 }

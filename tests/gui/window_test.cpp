@@ -12,7 +12,7 @@
 
 using namespace dotlane;
 using namespace dotlane::test;
-using View = app::Workspace::View;
+using View = app::WorkPage::View;
 
 TEST_CASE("every named view can be pictured, in both themes, and fills its picture") {
     TemporaryFolder folder;
@@ -38,7 +38,7 @@ TEST_CASE("every named view can be pictured, in both themes, and fills its pictu
 TEST_CASE("the window can be made small and nothing is lost sideways") {
     Driver d;
     for (const View view : {View::part, View::sheets, View::rehearsal}) {
-        d.window->workspace().show_view(view);
+        d.window->work().show_view(view);
         d.window->resize(1024, 700);
         d.settle();
         CHECK(d.window->width() <= 1024);
@@ -58,7 +58,7 @@ TEST_CASE("every control has a name for screen readers") {
         }
     };
     for (const View view : {View::part, View::sheets, View::rehearsal}) {
-        d.window->workspace().show_view(view);
+        d.window->work().show_view(view);
         d.settle();
         check();
     }
@@ -96,7 +96,7 @@ TEST_CASE("a command is found by a few of its letters") {
     QTest::keyClick(field, Qt::Key_Up);
     QTest::keyClick(field, Qt::Key_Return);
     d.settle();
-    CHECK(d.window->workspace().view() == View::rehearsal);
+    CHECK(d.window->work().view() == View::rehearsal);
     d.trigger("find-command");
     QTest::keyClick(d.find<QLineEdit>("palette-field"), Qt::Key_Escape);
     CHECK_FALSE(d.shown("palette-field"));

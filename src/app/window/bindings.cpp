@@ -22,7 +22,7 @@
 
 namespace dotlane::app {
 
-using View = Workspace::View;
+using View = WorkPage::View;
 
 void MainWindow::fill_menus() {
     actions_ = new Actions(this);
@@ -45,7 +45,7 @@ void MainWindow::fill_menus() {
     });
     connect(&session_, &Session::projectChanged, this, &MainWindow::follow_situation);
     connect(&session_, &Session::choiceChanged, this, &MainWindow::follow_situation);
-    connect(workspace_, &Workspace::shown, this, &MainWindow::follow_situation);
+    connect(work_, &WorkPage::shown, this, &MainWindow::follow_situation);
     connect(&session_.history(), &QUndoStack::indexChanged, this, &MainWindow::follow_situation);
     follow_situation();
 }
@@ -57,7 +57,7 @@ void MainWindow::follow_situation() {
     now.part = session_.part() != nullptr;
     now.lines = now.part && !session_.choice().lines.empty();
     // What is not seen is not turned or taken off by a key.
-    now.placed = workspace_->view() == View::sheets && !session_.chosen_placements().empty();
+    now.placed = work_->view() == View::sheets && !session_.chosen_placements().empty();
     now.undo = history.canUndo();
     now.redo = history.canRedo();
     actions_->set_situation(now);
@@ -92,8 +92,8 @@ void MainWindow::bind_files() {
 void MainWindow::bind_lines() {
     const auto bind = [this](const QString& id, auto&& run) { actions_->bind(id, [run](bool) { run(); }); };
     bind("choose-all", [this] {
-        if (workspace_->view() == View::sheets)
-            workspace_->sheet_panel().arrange().choose_all();
+        if (work_->view() == View::sheets)
+            work_->sheet_panel().arrange().choose_all();
         else
             lines_->choose_all();
     });
@@ -101,8 +101,8 @@ void MainWindow::bind_lines() {
     bind("inside", [this] { lines_->choose_inside(); });
     bind("jobs", [this] { show_jobs(); });
     for (const SourceKind& kind : source_kinds())
-        bind(QString("make-") + kind.key, [this, key = kind.key] { Q_EMIT workspace_->make_wanted(key); });
-    bind("add-step", [this] { workspace_->show_steps(); });
+        bind(QString("make-") + kind.key, [this, key = kind.key] { Q_EMIT work_->make_wanted(key); });
+    bind("add-step", [this] { work_->show_steps(); });
     for (const StepKind& kind : step_kinds())
         if (!kind.inks) bind(QString("step-") + kind.key, [this, key = kind.key] { lines_->add_step(key); });
     bind("fill", [this] { lines_->fill({}); });
@@ -115,14 +115,14 @@ void MainWindow::bind_lines() {
 
 void MainWindow::bind_sheets() {
     const auto bind = [this](const char* id, auto run) {
-        actions_->bind(id, [this, run](bool) { run(workspace_->sheet_panel()); });
+        actions_->bind(id, [this, run](bool) { run(work_->sheet_panel()); });
     };
     bind("add-sheet", [this](SheetPanel& panel) {
-        workspace_->show_view(View::sheets);
+        work_->show_view(View::sheets);
         panel.add_sheet();
     });
     bind("place", [this](SheetPanel& panel) {
-        workspace_->show_view(View::sheets);
+        work_->show_view(View::sheets);
         panel.place_part();
     });
     bind("quarter", [](SheetPanel& panel) { panel.arrange().turn(degrees(90)); });
@@ -135,36 +135,36 @@ void MainWindow::bind_sheets() {
 
 void MainWindow::bind_views() {
     const auto bind = [this](const char* id, auto&& run) { actions_->bind(id, [run](bool) { run(); }); };
-    bind("view-part", [this] { workspace_->show_view(View::part); });
-    bind("view-sheets", [this] { workspace_->show_view(View::sheets); });
-    bind("view-rehearsal", [this] { workspace_->show_view(View::rehearsal); });
-    bind("view-findings", [this] { workspace_->show_findings(); });
-    bind("glyph-table", [this] { workspace_->show_glyphs(); });
+    bind("view-part", [this] { work_->show_view(View::part); });
+    bind("view-sheets", [this] { work_->show_view(View::sheets); });
+    bind("view-rehearsal", [this] { work_->show_view(View::rehearsal); });
+    bind("view-findings", [this] { work_->show_findings(); });
+    bind("glyph-table", [this] { work_->show_glyphs(); });
     bind("lanes", [this] {
         const auto& lanes = session_.project().lanes;
-        workspace_->show_lanes(lanes.empty() ? LaneId{} : lanes.front().id);
+        work_->show_lanes(lanes.empty() ? LaneId{} : lanes.front().id);
     });
     bind("play", [this] {
-        workspace_->show_view(View::rehearsal);
-        workspace_->rehearsal().toggle();
+        work_->show_view(View::rehearsal);
+        work_->rehearsal().toggle();
     });
     bind("next-stop", [this] {
-        workspace_->show_view(View::rehearsal);
-        workspace_->rehearsal().next_stop();
+        work_->show_view(View::rehearsal);
+        work_->rehearsal().next_stop();
     });
-    bind("why", [this] { workspace_->show_why(); });
+    bind("why", [this] { work_->show_why(); });
     bind("usual-order", [this] {
         session_.change(tr("Usual order of passes"), [](Project& p) { return set_pass_order(p, {}); });
     });
-    bind("zoom-in", [this] { workspace_->canvas()->zoom_in(); });
-    bind("zoom-out", [this] { workspace_->canvas()->zoom_out(); });
-    bind("fit", [this] { workspace_->canvas()->fit(); });
-    bind("keys", [this] { workspace_->show_help(*actions_); });
+    bind("zoom-in", [this] { work_->canvas()->zoom_in(); });
+    bind("zoom-out", [this] { work_->canvas()->zoom_out(); });
+    bind("fit", [this] { work_->canvas()->fit(); });
+    bind("keys", [this] { work_->show_help(*actions_); });
     bind("about", [this] {
-        workspace_->notice().tell(Notice::Kind::news,
-                                  tr("Dot Lane %1. Free software under the GNU General Public License, "
-                                     "version 3 or later, without any warranty.")
-                                      .arg(DOTLANE_VERSION));
+        work_->notice().tell(Notice::Kind::news,
+                             tr("Dot Lane %1. Free software under the GNU General Public License, "
+                                "version 3 or later, without any warranty.")
+                                 .arg(DOTLANE_VERSION));
     });
     actions_->bind("dark", [](bool on) {
         QSettings().setValue("dark", on);

@@ -54,7 +54,7 @@ void LineActions::choose_inside() {
 void LineActions::send_to_action(Action action) {
     if (!session_.evaluated() || session_.choice().lines.empty()) return;
     session_.run(tr("Send to %1").arg(present::action_title(action)),
-                 SendToAction{{session_.choice().part, chosen()}, action});
+                 SendToAction{{session_.choice().part, chosen()}, action, {}, {}, true});
 }
 
 void LineActions::fill(const std::vector<LineSetId>& sets) {

@@ -25,21 +25,21 @@ MainWindow::MainWindow(Workshop& workshop, FileSystem& files, const std::string&
     : QMainWindow(parent)
     , session_(workshop, files)
     , pages_(new QStackedWidget(this))
-    , workspace_(new Workspace(session_, pages_))
-    , files_(new ProjectFiles(session_, workspace_->notice(), state_folder, copy_delay, this))
-    , exporter_(new Exporter(session_, workspace_->notice(), this))
+    , work_(new WorkPage(session_, pages_))
+    , files_(new ProjectFiles(session_, work_->notice(), state_folder, copy_delay, this))
+    , exporter_(new Exporter(session_, work_->notice(), this))
     , lines_(new LineActions(session_, this))
     , parts_(new PartActions(session_, this)) {
     setObjectName("dot-lane");
     setAcceptDrops(true);
     resize(1280, 800);
     pages_->setObjectName("ground");
-    pages_->addWidget(workspace_);
+    pages_->addWidget(work_);
     setCentralWidget(pages_);
     build_menu_bar();
     prepare_start();
     connect_files();
-    connect_workspace();
+    connect_work();
     show_saved();
 }
 
@@ -50,69 +50,69 @@ MainWindow::~MainWindow() {
 
 void MainWindow::connect_files() {
     connect(files_, &ProjectFiles::started, this, [this] {
-        workspace_->show_view(Workspace::View::part);
+        work_->show_view(WorkPage::View::part);
         show_saved();
         if (!start_.made()) files_->offer_recovery(); // the start page would have shown it
     });
     connect(files_, &ProjectFiles::closed, this, &MainWindow::show_start);
-    connect(files_, &ProjectFiles::reading, this, [this] { pages_->setCurrentWidget(workspace_); });
-    connect(files_, &ProjectFiles::asked, this, [this] { pages_->setCurrentWidget(workspace_); });
+    connect(files_, &ProjectFiles::reading, this, [this] { pages_->setCurrentWidget(work_); });
+    connect(files_, &ProjectFiles::asked, this, [this] { pages_->setCurrentWidget(work_); });
     connect(files_, &ProjectFiles::idle, this, [this] {
         if (!session_.is_open()) show_start();
     });
     connect(files_, &ProjectFiles::saved, this, &MainWindow::show_saved);
     connect(files_, &ProjectFiles::failed, this, &MainWindow::tell_error);
     connect(files_, &ProjectFiles::opened, this, [this](const std::shared_ptr<OpenedFile>& file) {
-        workspace_->notice().clear();
+        work_->notice().clear();
         // A picture that says how large it is needs no questions: all its numbers can be changed afterwards.
         if (file->picture && !file->picture->asks_scale) {
-            workspace_->forget_opened(); // it takes the place of the one at hand
+            work_->forget_opened(); // it takes the place of the one at hand
             files_->open_empty({});
             files_->offer_recovery();
             return parts_->make_from(file->picture->picture, QString::fromStdString(file->picture->name));
         }
         files_->open_empty(QString::fromStdString(file->picture ? file->picture->name : file->opened.name));
         files_->offer_recovery();
-        workspace_->show_opened(file);
+        work_->show_opened(file);
     });
     connect(exporter_, &Exporter::failed, this, &MainWindow::tell_error);
-    connect(exporter_, &Exporter::blocked, this, [this] { workspace_->show_findings(true); });
+    connect(exporter_, &Exporter::blocked, this, [this] { work_->show_findings(true); });
     connect(&session_, &Session::failed, this, &MainWindow::tell_error);
     connect(&session_, &Session::fileChanged, this, &MainWindow::show_saved);
     connect(&session_, &Session::projectChanged, this, &MainWindow::show_saved);
 }
 
-void MainWindow::connect_workspace() {
+void MainWindow::connect_work() {
     const auto make = [this](const QString& kind) {
         files_->open_empty({});
         files_->offer_recovery();
         parts_->make(kind);
     };
-    connect(workspace_, &Workspace::shown, this, [this] { pages_->setCurrentWidget(workspace_); });
-    connect(workspace_, &Workspace::export_wanted, this, [this] { exporter_->export_to({}, false); });
-    connect(workspace_, &Workspace::override_accepted, this, [this] { exporter_->export_again(true); });
-    connect(workspace_, &Workspace::make_wanted, this, make);
-    connect(workspace_, &Workspace::drawing_wanted, files_, &ProjectFiles::ask_to_open_drawing);
-    connect(workspace_, &Workspace::layers_wanted, parts_, &PartActions::add_layers);
-    connect(workspace_, &Workspace::step_wanted, lines_, &LineActions::add_step);
-    connect(workspace_, &Workspace::fill_wanted, lines_, &LineActions::fill);
-    connect(workspace_, &Workspace::lane_letter, lines_, &LineActions::send_to_action);
-    connect(workspace_, &Workspace::menu_wanted, this,
+    connect(work_, &WorkPage::shown, this, [this] { pages_->setCurrentWidget(work_); });
+    connect(work_, &WorkPage::export_wanted, this, [this] { exporter_->export_to({}, false); });
+    connect(work_, &WorkPage::override_accepted, this, [this] { exporter_->export_again(true); });
+    connect(work_, &WorkPage::make_wanted, this, make);
+    connect(work_, &WorkPage::drawing_wanted, files_, &ProjectFiles::ask_to_open_drawing);
+    connect(work_, &WorkPage::layers_wanted, parts_, &PartActions::add_layers);
+    connect(work_, &WorkPage::step_wanted, lines_, &LineActions::add_step);
+    connect(work_, &WorkPage::fill_wanted, lines_, &LineActions::fill);
+    connect(work_, &WorkPage::lane_letter, lines_, &LineActions::send_to_action);
+    connect(work_, &WorkPage::menu_wanted, this,
             [this](const QPoint& at, LineId under) { lines_->offer(*actions_, at, under); });
-    connect(workspace_, &Workspace::picture_taken, this, [this](const OpenedPicture& opened) {
+    connect(work_, &WorkPage::picture_taken, this, [this](const OpenedPicture& opened) {
         parts_->make_from(opened.picture, QString::fromStdString(opened.name));
     });
-    connect(workspace_, &Workspace::as_picture_wanted, &files_->opener(), &Opener::open_as_picture);
-    connect(workspace_, &Workspace::emptied, files_, &ProjectFiles::close_project);
-    connect(lines_, &LineActions::step_made, workspace_, &Workspace::choose_step);
-    connect(parts_, &PartActions::done, workspace_, &Workspace::tell_done);
-    connect(parts_, &PartActions::made, this, [this] { workspace_->show_view(Workspace::View::part); });
+    connect(work_, &WorkPage::as_picture_wanted, &files_->opener(), &Opener::open_as_picture);
+    connect(work_, &WorkPage::emptied, files_, &ProjectFiles::close_project);
+    connect(lines_, &LineActions::step_made, work_, &WorkPage::choose_step);
+    connect(parts_, &PartActions::done, work_, &WorkPage::tell_done);
+    connect(parts_, &PartActions::made, this, [this] { work_->show_view(WorkPage::View::part); });
 }
 
 void MainWindow::prepare_start() {
     start_.by([this] {
         auto* page = new StartPage(session_.workshop(), pages_);
-        connect(page, &StartPage::made, workspace_, &Workspace::make_wanted);
+        connect(page, &StartPage::made, work_, &WorkPage::make_wanted);
         connect(page, &StartPage::drawing_wanted, files_, &ProjectFiles::ask_to_open_drawing);
         connect(page, &StartPage::project_wanted, files_, &ProjectFiles::ask_to_open_project);
         connect(page, &StartPage::demo_wanted, files_, &ProjectFiles::open_demo);
@@ -142,7 +142,7 @@ void MainWindow::build_menu_bar() {
 }
 
 void MainWindow::tell_error(const Error& error) {
-    workspace_->notice().tell(Notice::Kind::error, present::words(error));
+    work_->notice().tell(Notice::Kind::error, present::words(error));
     if (!session_.is_open()) start_->show_error(present::words(error));
 }
 
@@ -153,7 +153,7 @@ void MainWindow::show_start() {
 
 void MainWindow::show_jobs() {
     if (session_.is_open())
-        workspace_->show_jobs();
+        work_->show_jobs();
     else
         show_start();
 }
@@ -172,7 +172,7 @@ void MainWindow::show_saved() {
 }
 
 QString MainWindow::notice_text() const {
-    const Notice& notice = workspace_->notice();
+    const Notice& notice = work_->notice();
     return notice.isVisible() ? notice.text() : QString();
 }
 
@@ -186,7 +186,7 @@ void MainWindow::wake() {
     if (std::exchange(awake_, true)) return;
     session_.set_painted();
     fill_menus();
-    workspace_->wake();
+    work_->wake();
 }
 
 void MainWindow::settle() {
@@ -197,7 +197,7 @@ void MainWindow::settle() {
     do
         QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     while ((busy() || timer.elapsed() < 60) && timer.elapsed() < 60000);
-    workspace_->finish_painting();
+    work_->finish_painting();
     QThreadPool::globalInstance()->waitForDone(); // small pictures
     QCoreApplication::processEvents();
 }

@@ -1,4 +1,4 @@
-// The window: its pages, its menus, and the wires between the workspace, the files and what is done to the
+// The window: its pages, its menus, and the wires between the work page, the files and what is done to the
 // project. What can be computed is computed below it.
 #pragma once
 
@@ -7,7 +7,7 @@
 
 #include "app/commands/session.h"
 #include "app/widgets/later.h"
-#include "app/window/workspace.h"
+#include "app/window/work_page.h"
 
 class QLabel;
 class QStackedWidget;
@@ -33,7 +33,7 @@ class MainWindow : public QMainWindow {
     ~MainWindow() override;
 
     Session& session() { return session_; }
-    Workspace& workspace() { return *workspace_; }
+    WorkPage& work() { return *work_; }
     ProjectFiles& files() { return *files_; }
     Exporter& exporter() { return *exporter_; }
     /// There once the window has been painted.
@@ -52,7 +52,7 @@ class MainWindow : public QMainWindow {
 
   private:
     void connect_files();
-    void connect_workspace();
+    void connect_work();
     void prepare_start();
     void build_menu_bar();
     /// What the first picture of the window does not need: it follows at once.
@@ -73,7 +73,7 @@ class MainWindow : public QMainWindow {
 
     Session session_;
     QStackedWidget* pages_;
-    Workspace* workspace_;
+    WorkPage* work_;
     ProjectFiles* files_;
     Exporter* exporter_;
     LineActions* lines_;

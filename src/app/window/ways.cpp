@@ -17,13 +17,13 @@
 #include "app/window/findings_panel.h"
 #include "app/window/header.h"
 #include "app/window/help_panel.h"
-#include "app/window/workspace.h"
+#include "app/window/work_page.h"
 #include "core/base/text.h"
 #include "present/words.h"
 
 namespace dotlane::app {
 
-void Workspace::connect_regions() {
+void WorkPage::connect_regions() {
     connect(header_->stations(), &StationBar::chosen, this,
             [this](int i) { show_view(static_cast<View>(i)); });
     connect(header_, &Header::findings_wanted, this, [this] {
@@ -32,28 +32,28 @@ void Workspace::connect_regions() {
         else
             show_findings();
     });
-    connect(header_, &Header::export_wanted, this, &Workspace::export_wanted);
-    connect(tray_, &Tray::new_part_wanted, this, &Workspace::show_jobs);
-    connect(recipe_, &RecipePanel::lane_opened, this, &Workspace::show_lanes);
+    connect(header_, &Header::export_wanted, this, &WorkPage::export_wanted);
+    connect(tray_, &Tray::new_part_wanted, this, &WorkPage::show_jobs);
+    connect(recipe_, &RecipePanel::lane_opened, this, &WorkPage::show_lanes);
     connect(recipe_, &RecipePanel::step_hovered, part_view_, &PartView::light);
-    connect(recipe_, &RecipePanel::glyphs_wanted, this, &Workspace::show_glyphs);
-    connect(recipe_, &RecipePanel::layers_wanted, this, &Workspace::layers_wanted);
-    connect(recipe_, &RecipePanel::fill_wanted, this, &Workspace::fill_wanted);
-    connect(recipe_, &RecipePanel::step_wanted, this, &Workspace::step_wanted);
+    connect(recipe_, &RecipePanel::glyphs_wanted, this, &WorkPage::show_glyphs);
+    connect(recipe_, &RecipePanel::layers_wanted, this, &WorkPage::layers_wanted);
+    connect(recipe_, &RecipePanel::fill_wanted, this, &WorkPage::fill_wanted);
+    connect(recipe_, &RecipePanel::step_wanted, this, &WorkPage::step_wanted);
     connect(recipe_, &RecipePanel::place_wanted, this, [this](const PlaceBox& b) {
         show_view(View::part);
         part_view_->show_area({b.x0, b.y0, b.x1, b.y1});
     });
-    connect(part_view_, &PartView::lane_letter, this, &Workspace::lane_letter);
-    connect(part_view_, &PartView::menu_wanted, this, &Workspace::menu_wanted);
+    connect(part_view_, &PartView::lane_letter, this, &WorkPage::lane_letter);
+    connect(part_view_, &PartView::menu_wanted, this, &WorkPage::menu_wanted);
     connect(board_->map(), &BoardMap::sought, this, [this](Duration t) {
         show_view(View::rehearsal);
         rehearsal_view_->seek(t);
     });
-    connect(board_->map(), &BoardMap::lane_pressed, this, &Workspace::show_lanes);
-    connect(board_->map(), &BoardMap::order_changed, this, &Workspace::tell_order_change);
-    connect(board_, &Board::why_wanted, this, &Workspace::show_why);
-    connect(rehearsal_view_, &RehearsalView::stroke_pressed, this, &Workspace::show_stroke);
+    connect(board_->map(), &BoardMap::lane_pressed, this, &WorkPage::show_lanes);
+    connect(board_->map(), &BoardMap::order_changed, this, &WorkPage::tell_order_change);
+    connect(board_, &Board::why_wanted, this, &WorkPage::show_why);
+    connect(rehearsal_view_, &RehearsalView::stroke_pressed, this, &WorkPage::show_stroke);
     connect(rehearsal_view_, &RehearsalView::moved, this, [this] {
         const bool shown = view_ == View::rehearsal;
         board_->map()->set_now(shown ? std::optional(rehearsal_view_->time()) : std::nullopt);
@@ -62,7 +62,7 @@ void Workspace::connect_regions() {
 }
 
 /// They are made when they are first shown.
-void Workspace::prepare_panels() {
+void WorkPage::prepare_panels() {
     const auto aside = [this](auto* panel) {
         side_->addWidget(panel);
         return panel;
@@ -84,25 +84,25 @@ void Workspace::prepare_panels() {
     });
     lane_panel_.by([this, aside] {
         auto* panel = aside(new LanePanel(session_, side_));
-        connect(panel, &LanePanel::done, this, &Workspace::back);
+        connect(panel, &LanePanel::done, this, &WorkPage::back);
         return panel;
     });
     findings_panel_.by([this, aside] {
         auto* panel = aside(new FindingsPanel(session_, side_));
-        connect(panel, &FindingsPanel::done, this, &Workspace::back);
-        connect(panel, &FindingsPanel::overridden, this, &Workspace::override_accepted);
-        connect(panel, &FindingsPanel::finding_chosen, this, &Workspace::show_finding);
+        connect(panel, &FindingsPanel::done, this, &WorkPage::back);
+        connect(panel, &FindingsPanel::overridden, this, &WorkPage::override_accepted);
+        connect(panel, &FindingsPanel::finding_chosen, this, &WorkPage::show_finding);
         return panel;
     });
     help_panel_.by([this, aside] {
         auto* panel = aside(new HelpPanel(side_));
-        connect(panel, &HelpPanel::done, this, &Workspace::back);
+        connect(panel, &HelpPanel::done, this, &WorkPage::back);
         return panel;
     });
     jobs_panel_.by([this, aside] {
         auto* panel = aside(new JobsPanel(session_.workshop(), side_));
-        connect(panel, &JobsPanel::done, this, &Workspace::back);
-        connect(panel, &JobsPanel::made, this, &Workspace::make_wanted);
+        connect(panel, &JobsPanel::done, this, &WorkPage::back);
+        connect(panel, &JobsPanel::made, this, &WorkPage::make_wanted);
         connect(panel, &JobsPanel::drawing_wanted, this, [this] {
             back();
             Q_EMIT drawing_wanted();
@@ -111,12 +111,12 @@ void Workspace::prepare_panels() {
     });
     glyph_panel_.by([this, aside] {
         auto* panel = aside(new GlyphPanel(session_, side_));
-        connect(panel, &GlyphPanel::done, this, &Workspace::back);
+        connect(panel, &GlyphPanel::done, this, &WorkPage::back);
         return panel;
     });
 }
 
-void Workspace::prepare_opening() {
+void WorkPage::prepare_opening() {
     opening_panel_.by([this] {
         auto* panel = new OpeningPanel(session_, side_);
         side_->addWidget(panel);
@@ -127,8 +127,8 @@ void Workspace::prepare_opening() {
                 [this](const OpenedPicture& opened, Length width) {
                     opening_view_->show_picture(opened, width, session_.project().unit);
                 });
-        connect(panel, &OpeningPanel::picture_taken, this, &Workspace::picture_taken);
-        connect(panel, &OpeningPanel::as_picture_wanted, this, &Workspace::as_picture_wanted);
+        connect(panel, &OpeningPanel::picture_taken, this, &WorkPage::picture_taken);
+        connect(panel, &OpeningPanel::as_picture_wanted, this, &WorkPage::as_picture_wanted);
         connect(panel, &OpeningPanel::taken, this, [this] { show_view(View::part); });
         connect(panel, &OpeningPanel::given_up, this, [this] {
             if (session_.project().parts.empty() && session_.path().isEmpty() && !session_.modified())
@@ -140,46 +140,46 @@ void Workspace::prepare_opening() {
     });
 }
 
-void Workspace::show_lanes(LaneId lane) {
+void WorkPage::show_lanes(LaneId lane) {
     if (file_waiting()) return;
     lane_panel_->show_lane(lane);
     show_side(lane_panel_);
 }
 
-void Workspace::show_findings(bool ask_override) {
+void WorkPage::show_findings(bool ask_override) {
     findings_panel_->ask_override(ask_override);
     show_side(findings_panel_);
 }
 
-void Workspace::show_why() {
+void WorkPage::show_why() {
     show_side(order_panel_);
     order_panel_->show_reasons();
 }
 
-void Workspace::show_help(const Actions& actions) {
+void WorkPage::show_help(const Actions& actions) {
     help_panel_->show_keys(actions);
     show_side(help_panel_);
 }
 
-void Workspace::show_jobs() {
+void WorkPage::show_jobs() {
     if (file_waiting()) return back(); // which says why not
     show_side(jobs_panel_);
     jobs_panel_->open();
 }
 
-void Workspace::show_steps() {
+void WorkPage::show_steps() {
     if (file_waiting()) return back();
     show_view(View::part);
     recipe_->show_picker();
 }
 
-void Workspace::show_glyphs() {
+void WorkPage::show_glyphs() {
     if (file_waiting()) return back();
     show_view(View::part);
     show_side(glyph_panel_);
 }
 
-void Workspace::show_finding(const Finding& finding) {
+void WorkPage::show_finding(const Finding& finding) {
     const PlaceBox& b = finding.place.box;
     Choice choice = session_.choice();
     if (finding.place.sheet) {
@@ -194,7 +194,7 @@ void Workspace::show_finding(const Finding& finding) {
     }
 }
 
-void Workspace::choose_step(StepId step) {
+void WorkPage::choose_step(StepId step) {
     if (!step) return;
     Choice choice = session_.choice();
     choice.step = step;
@@ -202,7 +202,7 @@ void Workspace::choose_step(StepId step) {
     session_.choose(choice);
 }
 
-void Workspace::show_stroke(const StrokeOf& of) {
+void WorkPage::show_stroke(const StrokeOf& of) {
     if (!dotlane::find(session_.project(), of.part)) return;
     session_.choose_part(of.part);
     if (of.line)
@@ -212,7 +212,7 @@ void Workspace::show_stroke(const StrokeOf& of) {
     show_view(View::part);
 }
 
-void Workspace::tell_done(const Done& done) {
+void WorkPage::tell_done(const Done& done) {
     QString text = QString::fromStdString(done.said);
     for (const std::string& lost : done.lost)
         text += " " + QString::fromStdString(lost);
@@ -220,7 +220,7 @@ void Workspace::tell_done(const Done& done) {
 }
 
 /// A block was dragged: once the new plan is there, says what the new order costs and breaks.
-void Workspace::tell_order_change(const QString& plate) {
+void WorkPage::tell_order_change(const QString& plate) {
     const auto before = session_.derived();
     if (!before || !before->plan) return;
     const PlanTotals old = before->plan->totals;

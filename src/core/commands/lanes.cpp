@@ -13,6 +13,11 @@ std::string lane_name(const Catalog& catalog, Action action, const std::string& 
     return row(action).tool_colour ? colour_word(colour) + " " + name : name;
 }
 
+std::string lane_words(const Project& project, LaneId id) {
+    const Lane* lane = find(project, id);
+    return lane ? plate(project, id) + " " + lane->name : "no lane";
+}
+
 LaneId lane_for(Project& project, const Catalog& catalog, Action action, std::string tool, Colour colour) {
     if (const Tool* first = catalog.first_tool(action); tool.empty() && first) tool = first->id;
     const bool coloured = row(action).tool_colour;
@@ -34,7 +39,7 @@ namespace {
 
 std::string told(const Project& project, const Lane& lane, const Catalog& catalog) {
     const Tool* tool = catalog.tool(lane.tool);
-    return "lane " + plate(project, lane.id) + " " + lane.name + ": " + action_name(lane.action) + ", " +
+    return "lane " + lane_words(project, lane.id) + ": " + action_name(lane.action) + ", " +
            (tool ? tool->id : "no tool") + ", " +
            (lane.repeats == 1 ? std::string("run once") : "run " + std::to_string(lane.repeats) + " times");
 }
@@ -84,10 +89,8 @@ Result<Done> apply(const ChangeLane& command, Project& project, const Catalog& c
 }
 
 Result<Done> apply(const RemoveLane& command, Project& project) {
-    const Lane* lane = find(project, command.lane);
-    if (!lane) return fail("edit.missing", "There is no such lane.");
-    const std::string name = plate(project, lane->id) + " " + lane->name;
-    Done out{"Removed lane " + name + "."};
+    if (!find(project, command.lane)) return fail("edit.missing", "There is no such lane.");
+    Done out{"Removed lane " + lane_words(project, command.lane) + "."};
     for (const Part& part : project.parts) {
         const auto uses = [&](const auto& one) { return one.lane == command.lane; };
         const auto count = std::count_if(part.sets.begin(), part.sets.end(), uses) +

@@ -35,10 +35,7 @@ Result<Done> apply(const SendLines& command, Project& project, const Catalog&,
         if (const auto ok = send_lines(next, evaluated, command.lines, command.lane); !ok)
             return tl::make_unexpected(ok.error());
     project = std::move(next);
-    const Lane* lane = find(project, command.lane);
-    Done done{words(command, project) + ": " +
-                  (lane ? plate(project, lane->id) + " " + lane->name : "no lane"),
-              command.part};
+    Done done{words(command, project) + ": " + lane_words(project, command.lane), command.part};
     done.lane = command.lane;
     return done;
 }
@@ -47,8 +44,7 @@ Result<Done> apply(const SendToAction& command, Project& project, const Catalog&
                    const EvaluatedPart& evaluated) {
     Project next = project;
     LaneId lane;
-    const bool any = command.tool.empty() && !command.colour;
-    if (any && !command.lines.empty()) lane = lane_for_letter(next, evaluated, command.lines, command.action);
+    if (command.letter) lane = lane_for_letter(next, evaluated, command.lines, command.action);
     if (!lane && (command.colour || command.lines.empty()))
         lane = lane_for(next, catalog, command.action, command.tool, command.colour.value_or(plain_ink));
     if (!lane) lane = lane_for(next, catalog, command.action, command.tool, evaluated, command.lines.front());

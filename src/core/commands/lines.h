@@ -22,13 +22,15 @@ struct SendLines : LinesOfPart {
 Result<Done> apply(const SendLines& command, Project& project, const Catalog& catalog,
                    const EvaluatedPart& evaluated);
 
-/// To the lane of this action: with `tool` or `colour` given to the one that has them, otherwise to the
-/// first, or to the one after the lane they are all in already. Made when there is none, in the colour that
-/// the first line was drawn in.
+/// To the lane of this action with this tool (empty: the first that does it) and colour (none: that of the
+/// first line); made when there is none. Given again it changes nothing.
 struct SendToAction : LinesOfPart {
     Action action = Action::cut;
     std::string tool = {};
     std::optional<Colour> colour = {};
+    /// As a press on a lane's letter: to the project's first lane of the action, or to the one after the lane
+    /// that they are all in already.
+    bool letter = false;
 };
 Result<Done> apply(const SendToAction& command, Project& project, const Catalog& catalog,
                    const EvaluatedPart& evaluated);

@@ -8,15 +8,6 @@
 namespace dotlane {
 namespace {
 
-double distance_to(const Polyline& line, Point p) {
-    const std::size_t n = line.points.size();
-    if (n == 1) return distance(line.points[0], p);
-    double least = 1e300;
-    for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n; ++i)
-        least = std::min(least, distance_to_segment(p, line.points[i], line.points[(i + 1) % n]));
-    return least;
-}
-
 bool inside(const FlatLine& line, Point p) {
     int winding = 0;
     for (const Polyline& c : line.contours)

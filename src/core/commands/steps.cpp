@@ -1,6 +1,7 @@
 #include "core/commands/steps.h"
 
 #include "core/base/text.h"
+#include "core/commands/lanes.h"
 #include "core/commands/making.h"
 #include "core/project/edits.h"
 
@@ -26,11 +27,6 @@ std::string listed(const Part& part, const std::vector<LineSetId>& sets) {
     for (std::size_t i = 0; i < sets.size(); ++i)
         out += (i == 0 ? "" : i + 1 == sets.size() ? " and " : ", ") + name_of(part, sets[i]);
     return out;
-}
-
-std::string lane_words(const Project& project, LaneId id) {
-    const Lane* lane = find(project, id);
-    return lane ? plate(project, id) + " " + lane->name : "no lane";
 }
 
 /// What it works on and where its lines go.
@@ -90,9 +86,14 @@ Result<Done> apply(const AddStep& command, Project& project, const Catalog& cata
     const auto made = append_step(next, catalog, evaluated, command.what, of, by);
     if (!made) return tl::make_unexpected(made.error());
     project = std::move(next);
-    const Part& part = *find(project, command.part);
-    const Step& step = *find(part, *made);
-    return done("Added " + name_of(part, step) + " to \"" + part.name + "\"." + told(project, part, step),
+    return added_step(project, command.part, *made);
+}
+
+Done added_step(const Project& project, PartId id, StepId step_id) {
+    const Part& part = *find(project, id);
+    const Step& step = *find(part, step_id);
+    return done("Added " + name_of(part, step) + " to \"" + part.name + "\"." +
+                    (step.on ? "" : " It is switched off.") + told(project, part, step),
                 part.id, step.id);
 }
 

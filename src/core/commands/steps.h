@@ -21,6 +21,9 @@ struct AddStep {
 Result<Done> apply(const AddStep& command, Project& project, const Catalog& catalog,
                    const EvaluatedPart& evaluated);
 
+/// What AddStep answers of a step as it stands now: for one that has been given more numbers since.
+Done added_step(const Project& project, PartId part, StepId step);
+
 /// What is not given stays. Errors: those of change_step.
 struct ChangeStep {
     PartId part;

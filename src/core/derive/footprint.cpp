@@ -14,13 +14,6 @@ Region region_for(const Polylines& closed, FillRule rule) {
     return region_of({Polyline{flattened(rectangle(bounds(closed))).points, true}}, FillRule::nonzero);
 }
 
-bool near_line(const Polyline& line, Point p, double within) {
-    for (std::size_t i = 0; i + (line.closed ? 0 : 1) < line.points.size(); ++i)
-        if (distance_to_segment(p, line.points[i], line.points[(i + 1) % line.points.size()]) <= within)
-            return true;
-    return line.points.size() == 1 && distance(p, line.points.front()) <= within;
-}
-
 } // namespace
 
 Footprint::Footprint(std::shared_ptr<const EvaluatedPart> part, int piece, Actions actions)
@@ -61,7 +54,7 @@ bool Footprint::meets(Point p, double within) const {
     if (!there_ || !extent_.box.grown(within).contains(p)) return false;
     const Ground& g = ground();
     if (g.index.contains(p)) return true;
-    const auto near = [&](const Polyline& line) { return near_line(line, p, within); };
+    const auto near = [&](const Polyline& line) { return distance_to(line, p) <= within; };
     return std::any_of(g.cuts.begin(), g.cuts.end(), near) ||
            std::any_of(g.marks.begin(), g.marks.end(), near);
 }

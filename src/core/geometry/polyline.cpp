@@ -17,6 +17,15 @@ Length length(const Polylines& lines) {
     return total;
 }
 
+double distance_to(const Polyline& line, Point p) {
+    const std::size_t n = line.points.size();
+    if (n == 1) return distance(line.points[0], p);
+    double least = 1e300;
+    for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n; ++i)
+        least = std::min(least, distance_to_segment(p, line.points[i], line.points[(i + 1) % n]));
+    return least;
+}
+
 double signed_area_mm2(const std::vector<Point>& ring) {
     if (ring.size() < 3) return 0;
     double twice = 0;

@@ -20,6 +20,8 @@ using Polylines = std::vector<Polyline>;
 
 Length length(const Polyline& line);
 Length length(const Polylines& lines);
+/// mm from the point to the nearest place of the line; a huge number for a line without points.
+double distance_to(const Polyline& line, Point p);
 /// Positive when the ring runs clockwise on screen (y down).
 double signed_area_mm2(const std::vector<Point>& ring);
 Box bounds(const Polyline& line);

@@ -112,10 +112,7 @@ const Stroke* stroke_at(const Program& program, const MachineState& state, Point
                 : pass->strokes.size();
         for (std::size_t s = 0; s < there; ++s) {
             const Stroke& stroke = pass->strokes[s];
-            const std::size_t n = stroke.points.size();
-            double d = distance(at, stroke.points.front());
-            for (std::size_t i = 1; i < n + (stroke.closed ? 1 : 0); ++i)
-                d = std::min(d, distance_to_segment(at, stroke.points[i - 1], stroke.points[i % n]));
+            const double d = distance_to(stroke, at);
             if (d <= least) least = d, found = &stroke;
         }
     }

@@ -15,7 +15,7 @@ Point on_cubic(Point from, const Segment& s, double t) {
     return from * (u * u * u) + s.c1 * (3 * u * u * t) + s.c2 * (3 * u * t * t) + s.to * (t * t * t);
 }
 
-double distance_to(const Polyline& line, Point p) {
+double away_from(const Polyline& line, Point p) {
     double least = 1e300;
     for (std::size_t i = 0; i + (line.closed ? 0 : 1) < line.points.size(); ++i)
         least = std::min(least,
@@ -89,7 +89,7 @@ TEST_CASE("flattening keeps its tolerance on random cubics") {
         CHECK(flat.points.back() == c.end());
         double worst = 0;
         for (double t = 0; t <= 1; t += 0.003)
-            worst = std::max(worst, distance_to(flat, on_cubic(c.start, c.segments[0], t)));
+            worst = std::max(worst, away_from(flat, on_cubic(c.start, c.segments[0], t)));
         INFO("seed " << random.seed() << " round " << round);
         CHECK(worst <= tolerance);
     }

@@ -15,9 +15,8 @@ constexpr std::size_t most_ahead = 4'000'000; ///< segments; the walk counts its
 
 } // namespace
 
-void PathsAhead::parse(bool shared) {
-    shared_ = shared;
-    std::vector<std::size_t> begins{0}; // of chunks
+void PathsAhead::parse(const Progress& progress) {
+    std::vector<std::size_t> begins{0}; // of portions
     std::size_t bytes = 0, all = 0;
     for (std::size_t i = 0; i < data_.size(); ++i) {
         const std::size_t length = std::string_view(data_[i]).size();
@@ -34,7 +33,7 @@ void PathsAhead::parse(bool shared) {
     std::atomic<std::size_t> segments{0};
     in_parallel(begins.size() - 1, all, [&](std::size_t c) {
         for (std::size_t i = begins[c]; i < begins[c + 1]; ++i) {
-            if (segments > most_ahead) return;
+            if (segments > most_ahead || progress.cancelled()) return;
             parsed_[i] = parse_path(data_[i]);
             done_[i] = 1;
             for (const Contour& contour : parsed_[i].contours)
@@ -50,7 +49,6 @@ PathData PathsAhead::take(const char* data) {
             std::lower_bound(data_.begin(), data_.end(), data, std::less<const char*>()) - data_.begin());
     const std::size_t at = next_++;
     if (at >= data_.size() || data_[at] != data || !done_[at]) return parse_path(data);
-    if (shared_) return parsed_[at];
     done_[at] = 0;
     return std::move(parsed_[at]);
 }

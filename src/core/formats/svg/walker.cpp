@@ -70,15 +70,12 @@ Walker::Walker(std::string_view text, const SvgOptions& options, Progress& progr
     , progress_(progress) {}
 
 void Walker::index(const pugi::xml_node& root) {
-    bool shared = false;
     for (auto node = root; node;) {
         if (node.type() == pugi::node_element) {
             if (const auto id = node.attribute("id")) ids_.try_emplace(id.value(), node);
             const std::string_view name = local_name(node.name());
             if (name == "path") {
                 if (const auto d = node.attribute("d")) paths_.add(d.value());
-            } else if (name == "use" || name == "clipPath") {
-                shared = true; // what they name is drawn or measured more than once
             } else if (name == "style") {
                 std::string css;
                 for (const auto& child : node.children())
@@ -97,7 +94,7 @@ void Walker::index(const pugi::xml_node& root) {
         }
     }
     if (counted_["style rules"].times == 0) counted_.erase("style rules");
-    paths_.parse(shared);
+    paths_.parse(progress_);
 }
 
 SvgResult Walker::walk(const pugi::xml_node& root) {

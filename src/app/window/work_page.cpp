@@ -1,4 +1,4 @@
-#include "app/window/workspace.h"
+#include "app/window/work_page.h"
 
 #include <QSplitter>
 #include <QStackedWidget>
@@ -18,7 +18,7 @@
 
 namespace dotlane::app {
 
-Workspace::Workspace(Session& session, QWidget* parent)
+WorkPage::WorkPage(Session& session, QWidget* parent)
     : QWidget(parent)
     , session_(session)
     , bench_(new QStackedWidget(this))
@@ -39,7 +39,7 @@ Workspace::Workspace(Session& session, QWidget* parent)
     connect_regions();
 }
 
-void Workspace::arrange_regions() {
+void WorkPage::arrange_regions() {
     notice_->setObjectName("notice");
     rehearsal_page_->setObjectName("panel");
     auto* rehearsal_rows = new QVBoxLayout(rehearsal_page_);
@@ -89,12 +89,12 @@ void Workspace::arrange_regions() {
     rows->addWidget(down, 1);
 }
 
-void Workspace::show_side(QWidget* panel) {
+void WorkPage::show_side(QWidget* panel) {
     side_->setCurrentWidget(panel);
     Q_EMIT shown();
 }
 
-void Workspace::show_view(View view) {
+void WorkPage::show_view(View view) {
     if (file_waiting()) { // the file at hand is settled first
         return notice_->tell(Notice::Kind::news, tr("A file is being opened: take it in or cancel first."));
     }
@@ -120,34 +120,34 @@ void Workspace::show_view(View view) {
     canvas()->setFocus();
 }
 
-Canvas* Workspace::canvas() const {
+Canvas* WorkPage::canvas() const {
     if (bench_->currentWidget() == opening_view_) return opening_view_;
     if (view_ == View::sheets) return sheets_view_;
     if (view_ == View::rehearsal) return rehearsal_view_;
     return part_view_;
 }
 
-void Workspace::show_opened(std::shared_ptr<OpenedFile> file) {
+void WorkPage::show_opened(std::shared_ptr<OpenedFile> file) {
     opening_panel_->show_file(std::move(file));
     bench_->setCurrentWidget(opening_view_);
     show_side(opening_panel_);
 }
 
-bool Workspace::file_waiting() const {
+bool WorkPage::file_waiting() const {
     return opening_panel_.made() && opening_panel_.made()->waiting();
 }
 
-void Workspace::forget_opened() {
+void WorkPage::forget_opened() {
     if (file_waiting()) opening_panel_->forget();
 }
 
-void Workspace::wake() {
+void WorkPage::wake() {
     rehearsal_page_->layout()->addWidget(new TransportBar(*rehearsal_view_, rehearsal_page_));
     tray_->wake();
     recipe_->wake();
 }
 
-void Workspace::finish_painting() {
+void WorkPage::finish_painting() {
     if (bench_->currentWidget() == rehearsal_page_)
         rehearsal_view_->finish_painting();
     else

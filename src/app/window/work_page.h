@@ -33,13 +33,13 @@ class SheetPanel;
 class SheetsView;
 class Tray;
 
-class Workspace : public QWidget {
+class WorkPage : public QWidget {
     Q_OBJECT
 
   public:
     enum class View { part, sheets, rehearsal };
 
-    explicit Workspace(Session& session, QWidget* parent = nullptr);
+    explicit WorkPage(Session& session, QWidget* parent = nullptr);
 
     void show_view(View view);
     View view() const { return view_; }
@@ -71,7 +71,7 @@ class Workspace : public QWidget {
     void finish_painting();
 
   Q_SIGNALS:
-    void shown(); ///< a view or a panel: the workspace is to be seen
+    void shown(); ///< a view or a panel: the work page is to be seen
     void export_wanted();
     void override_accepted();
     void make_wanted(const QString& kind); ///< a new part of this kind of source

@@ -100,6 +100,7 @@ std::shared_ptr<const Derived> Derivation::run(const Early& early, PartId first)
         out_->parts = alone.parts;
         early(std::make_shared<const Derived>(std::move(alone)));
     }
+    if (!evaluate_independent()) return nullptr;
     for (const Part& part : project_.parts)
         if (!evaluate_into(*out_, part)) return nullptr;
     if (const auto told = near_limit(estimated_bytes(project_))) out_->findings.push_back(*told);
@@ -130,7 +131,7 @@ bool Derivation::lend_to(const Part& part, const Derived& derived, Loans& out) {
     return true;
 }
 
-std::shared_ptr<const EvaluatedPart> Derivation::evaluated(const Part& part, const Loans& loans) {
+std::optional<RecipeOf::Key> Derivation::recipe_key(const Part& part, const Loans& loans) {
     const auto loan = [&](PartId of) {
         const auto it = loans.find(of);
         return it == loans.end() ? nullptr : it->second;
@@ -138,7 +139,7 @@ std::shared_ptr<const EvaluatedPart> Derivation::evaluated(const Part& part, con
     const bool made = is_made(part);
     const auto source = get<SourceOf>(part.id, {part.source.spec, made ? nullptr : part.source.drawing,
                                                 loan(borrows_from(part.source.spec))});
-    if (!source) return nullptr;
+    if (!source) return {};
     RecipeOf::Key key{recipe_of(part), made, source, {}, {}};
     for (const Step& step : part.steps) {
         const StepKind& kind = kind_of(step.what);
@@ -148,10 +149,28 @@ std::shared_ptr<const EvaluatedPart> Derivation::evaluated(const Part& part, con
         const auto brought =
             get<BroughtOf>(step.id, {step.what, own ? nullptr : loan(borrows_from(step.what)),
                                      own ? source->lines.drawing : nullptr, own ? part.scale : 1});
-        if (!brought) return nullptr;
+        if (!brought) return {};
         key.brought[step.id] = brought;
     }
-    return get<RecipeOf>(part.id, std::move(key));
+    return key;
+}
+
+bool Derivation::evaluate_independent() {
+    std::vector<std::pair<PartId, RecipeOf::Key>> wanted;
+    for (const Part& part : project_.parts) {
+        if (out_->parts.contains(part.id) || !borrows_from(part).empty()) continue;
+        if (progress_.cancelled()) return false;
+        auto key = recipe_key(part, {});
+        if (!key) return false;
+        wanted.emplace_back(part.id, std::move(*key));
+    }
+    std::vector<PartId> ids;
+    for (const auto& [id, key] : wanted)
+        ids.push_back(id);
+    const auto made = stages_.of<RecipeOf>().get_all(std::move(wanted), fixed_, progress_);
+    for (std::size_t i = 0; i < made.size(); ++i)
+        out_->parts[ids[i]] = made[i];
+    return made.size() == ids.size();
 }
 
 bool Derivation::evaluate_into(Derived& derived, const Part& part) {
@@ -161,7 +180,8 @@ bool Derivation::evaluate_into(Derived& derived, const Part& part) {
             if (!evaluate_into(derived, *lender)) return false;
     Loans loans;
     if (progress_.cancelled() || !lend_to(part, derived, loans)) return false;
-    auto made = evaluated(part, loans);
+    auto key = recipe_key(part, loans);
+    auto made = key ? get<RecipeOf>(part.id, std::move(*key)) : nullptr;
     if (!made) return false;
     derived.parts[part.id] = std::move(made);
     return true;

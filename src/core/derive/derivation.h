@@ -26,7 +26,10 @@ class Derivation {
     /// One part and those that it takes lines of.
     bool evaluate_into(Derived& derived, const Part& part);
     bool lend_to(const Part& part, const Derived& derived, Loans& out);
-    std::shared_ptr<const EvaluatedPart> evaluated(const Part& part, const Loans& loans);
+    /// All that take lines of nobody, side by side.
+    bool evaluate_independent();
+    /// What its evaluation may read; none when cancelled.
+    std::optional<RecipeOf::Key> recipe_key(const Part& part, const Loans& loans);
     bool lay_out();
     void check_lanes();
     bool check_parts();

@@ -5,7 +5,9 @@
 #include <functional>
 #include <map>
 #include <memory>
+#include <vector>
 
+#include "core/base/parallel.h"
 #include "core/base/progress.h"
 #include "core/catalog/catalog.h"
 #include "core/lettering/outliner.h"
@@ -33,17 +35,43 @@ class Stage {
 
     /// Null when cancelled: half of it is kept by nobody.
     Made get(const Id& id, Key key, const Fixed& fixed, Progress& progress) {
-        Entry& entry = entries_[id];
-        entry.asked = true;
-        if (entry.value && entry.key == key) return entry.value;
-        auto made = std::make_shared<const Value>(What::make(key, entry.value.get(), fixed, progress));
-        if (progress.cancelled()) return nullptr;
-        ++made_;
-        entry.key = std::move(key);
-        if constexpr (requires { What::same(*made, *made); })
-            if (entry.value && What::same(*entry.value, *made)) return entry.value;
-        entry.value = std::move(made);
-        return entry.value;
+        std::vector<std::pair<Id, Key>> one;
+        one.emplace_back(id, std::move(key));
+        auto made = get_all(std::move(one), fixed, progress);
+        return made.empty() ? nullptr : made.front();
+    }
+    /// Several that do not need one another, on as many cores as there are. Empty when cancelled.
+    std::vector<Made> get_all(std::vector<std::pair<Id, Key>> wanted, const Fixed& fixed,
+                              Progress& progress) {
+        std::vector<Entry*> entries;
+        std::vector<std::size_t> fresh;
+        for (std::size_t i = 0; i < wanted.size(); ++i) {
+            Entry& entry = entries_[wanted[i].first];
+            entry.asked = true;
+            entries.push_back(&entry); // a map's entries stay where they are
+            if (!entry.value || !(entry.key == wanted[i].second)) fresh.push_back(i);
+        }
+        std::vector<Made> made(fresh.size());
+        constexpr std::size_t worth_threads = 1'000'000; // a part takes milliseconds
+        in_parallel(fresh.size(), fresh.size() > 1 ? worth_threads : 0, [&](std::size_t k) {
+            const std::size_t i = fresh[k];
+            if (!progress.cancelled())
+                made[k] = std::make_shared<const Value>(
+                    What::make(wanted[i].second, entries[i]->value.get(), fixed, progress));
+        });
+        if (progress.cancelled()) return {};
+        for (std::size_t k = 0; k < fresh.size(); ++k) {
+            Entry& entry = *entries[fresh[k]];
+            entry.key = std::move(wanted[fresh[k]].second);
+            ++made_;
+            if constexpr (requires { What::same(*made[k], *made[k]); })
+                if (entry.value && What::same(*entry.value, *made[k])) continue;
+            entry.value = std::move(made[k]);
+        }
+        std::vector<Made> out;
+        for (const Entry* entry : entries)
+            out.push_back(entry->value);
+        return out;
     }
     /// Forgets what nobody asked for since the last time.
     void prune() {

@@ -102,7 +102,7 @@ class Arrange final : public ProjectVerb {
         std::string list;
         for (const std::string& k : known)
             if (!k.empty()) list += (list.empty() ? "" : ", ") + k;
-        return fail("cli.word", std::string(option) + " takes one of " + list + ", not \"" + text + "\".");
+        return fail("cli.word", say("%1 takes one of %2, not \"%3\".", as_is(option), list, text));
     }
 
     Result<std::vector<PlacementId>> chosen(const Sheet& sheet) const {
@@ -127,8 +127,8 @@ class Arrange final : public ProjectVerb {
                            std::any_of(sheet.placements.begin(), sheet.placements.end(),
                                        [&](const Placement& p) { return p.id.value == number; });
         if (!there)
-            return fail("cli.unknown", "There is no placed part \"" + std::string(text) + "\" on " +
-                                           sheet.name + ". See `dot-lane-cli show`.");
+            return fail("cli.unknown", say("There is no placed part \"%1\" on %2. See `dot-lane-cli show`.",
+                                           text, sheet.name));
         return PlacementId{number};
     }
 

@@ -46,8 +46,8 @@ class TextSetter final : public Fields {
             const auto v = parse_number(text);
             if (!v) return tl::make_unexpected(v.error());
             if (!(*v >= low && *v <= high) || *v != std::floor(*v))
-                return fail("cli.set", std::string(name.key) + " is a whole number from " +
-                                           std::to_string(low) + " to " + std::to_string(high) + ".");
+                return fail("cli.set",
+                            say("%1 is a whole number from %2 to %3.", as_is(name.key), low, high));
             value = static_cast<int>(*v);
             return {};
         });
@@ -55,7 +55,7 @@ class TextSetter final : public Fields {
     void flag(FieldName name, bool& value) override {
         take(name, [&](const std::string& text) -> Result<void> {
             if (text != "yes" && text != "no")
-                return fail("cli.set", std::string(name.key) + " is yes or no.");
+                return fail("cli.set", say("%1 is yes or no.", as_is(name.key)));
             value = text == "yes";
             return {};
         });
@@ -67,7 +67,7 @@ class TextSetter final : public Fields {
                 if (text == words[i]) return value = static_cast<int>(i), Result<void>{};
                 all += (i == 0 ? "" : ", ") + std::string(words[i]);
             }
-            return fail("cli.set", std::string(name.key) + " is one of: " + all + ".");
+            return fail("cli.set", say("%1 is one of: %2.", as_is(name.key), all));
         });
     }
     void text(FieldName name, std::string& value, TextKind) override {
@@ -87,7 +87,7 @@ class TextSetter final : public Fields {
         if (!wrong_) return wrong_;
         if (values_.empty()) return {};
         return fail("cli.set",
-                    "There is no \"" + values_.begin()->first + "\" to set. There are: " + known_ + ".");
+                    say("There is no \"%1\" to set. There are: %2.", values_.begin()->first, known_));
     }
 
   private:
@@ -98,8 +98,8 @@ class TextSetter final : public Fields {
         if (it == values_.end()) return;
         if (const auto ok = how(it->second); !ok && wrong_) {
             Error error = ok.error(); // of several that are set, this one is wrong
-            if (!error.message.starts_with(name.key))
-                error.message = std::string(name.key) + ": " + error.message;
+            if (!error.message.english().starts_with(name.key))
+                error.message = say("%1: %2", as_is(name.key), error.message);
             wrong_ = tl::make_unexpected(std::move(error));
         }
         values_.erase(it);
@@ -228,7 +228,7 @@ Result<void> set_fields(const Settable& target, const std::vector<std::string>& 
     for (const std::string& pair : pairs) {
         const auto at = pair.find('=');
         if (at == std::string::npos || at == 0)
-            return fail("cli.set", "\"" + pair + "\" is not of the form key=value.");
+            return fail("cli.set", say("\"%1\" is not of the form key=value.", pair));
         values[pair.substr(0, at)] = pair.substr(at + 1);
     }
     TextSetter setter(values, project);
@@ -239,9 +239,8 @@ Result<void> set_fields(const Settable& target, const std::vector<std::string>& 
     for (const auto& [key, value] : values)
         if (!now.keys.contains(key)) {
             const std::string needs = choice_for(key, target, project);
-            return fail("cli.no-effect", key + " has no effect here" +
-                                             (needs.empty() ? "." : ": it needs " + needs + ".") +
-                                             " Nothing has changed.");
+            return fail("cli.no-effect", say("%1 has no effect here%2 Nothing has changed.", key,
+                                             (needs.empty() ? say(".") : say(": it needs %1.", needs))));
         }
     return {};
 }

@@ -46,16 +46,15 @@ class Fill final : public ProjectVerb {
         const Part& part = *find(project, *part_id);
         Step step{{}, true, {}, step_kind("fill")->fresh};
         if (step_ == 0 && (remove_ || off_option_->count() > 0))
-            return c.error(
-                {"cli.which", "Which fill? Say --step and its number; `dot-lane-cli show` lists them.", {}});
+            return c.error({"cli.which",
+                            say("Which fill? Say --step and its number; `dot-lane-cli show` lists them."),
+                            {}});
         if (step_ > 0) {
             bool found = false;
             for (const Step& s : part.steps)
                 if (s.id.value == step_ && kind_of(s.what).inks) step = s, found = true;
             if (!found)
-                return c.error({"cli.unknown",
-                                "There is no fill " + std::to_string(step_) + " in \"" + part.name + "\".",
-                                {}});
+                return c.error({"cli.unknown", say("There is no fill %1 in \"%2\".", step_, part.name), {}});
             if (remove_) {
                 const auto removed = apply(RemoveStep{*part_id, step.id}, project);
                 if (!removed) return c.error(removed.error());

@@ -19,7 +19,7 @@ class GlyphsVerb final : public Verb {
         const auto shaped = fonts.outline(font_, mm(10), "H");
         if (!shaped) return c.error(shaped.error());
         if (lower_case(shaped->family) != lower_case(font_.family))
-            return c.error({"font.none", "The font \"" + font_.family + "\" is not installed.", {}});
+            return c.error({"font.none", say("The font \"%1\" is not installed.", font_.family), {}});
         nlohmann::json list = nlohmann::json::array(), switches = nlohmann::json::array();
         std::map<std::uint32_t, std::string> names;
         for (const GlyphInfo& glyph : all)

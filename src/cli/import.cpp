@@ -62,7 +62,7 @@ class Import final : public Verb {
     }
 
     int refused(const Context& c, Error error) const {
-        if (may_be_large(error) && !large_) error.message += " (--large)";
+        if (may_be_large(error) && !large_) error.message = say("%1 (--large)", error.message);
         return c.error(error);
     }
 
@@ -96,7 +96,7 @@ class Import final : public Verb {
     }
 
     Error does_not_apply(const std::string& option, const std::string& why) const {
-        return {"cli.applies", option + " does not apply here. " + why, {file_, 0}};
+        return {"cli.applies", say("%1 does not apply here. %2", option, why), {file_, 0}};
     }
 
     Result<void> settle(const Project& project, OpenedPicture& opened) const {
@@ -145,8 +145,8 @@ class Import final : public Verb {
         std::string question = "The file does not say how large it is. Finished size would be";
         for (const ScaleChoice& choice : choices)
             question += " " + to_text(choice.width, project.unit) + " x " +
-                        to_text(choice.height, project.unit) + " at " + choice.label + ";";
-        return fail("open.scale", question + " or give the finished width. Use " + options + " or --width.",
+                        to_text(choice.height, project.unit) + " at " + choice.label.english() + ";";
+        return fail("open.scale", say("%1 or give the finished width. Use %2 or --width.", question, options),
                     {file_, 0});
     }
 

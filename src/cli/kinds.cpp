@@ -61,9 +61,8 @@ class KindsVerb final : public Verb {
             print_fields(c.out, kind.members);
         }
         if (list.empty())
-            return c.error({"cli.unknown",
-                            "There is no " + group_ + " \"" + name_ + "\". There are: " + names + ".",
-                            {}});
+            return c.error(
+                {"cli.unknown", say("There is no %1 \"%2\". There are: %3.", group_, name_, names), {}});
         if (c.json) c.print({{"kinds", list}});
         return fine;
     }

@@ -49,7 +49,7 @@ class LaneVerb final : public ProjectVerb {
             else if (to_.empty())
                 to_ = to;
             else
-                return c.error({"cli.both", "Lines go to one lane: give --to once.", {}});
+                return c.error({"cli.both", say("Lines go to one lane: give --to once."), {}});
         return ProjectVerb::run(c);
     }
 
@@ -66,24 +66,24 @@ class LaneVerb final : public ProjectVerb {
         if (settings.machine || settings.pass_order) {
             const auto done = apply(settings, project, catalog);
             if (!done) return c.error(done.error());
-            settled = done->said;
+            settled = done->said.english();
         }
         if (!tool_.empty() && !catalog.tool(tool_))
-            return c.error(not_in_catalog("tool", tool_, ids_of(catalog.tools)));
+            return c.error(not_in_catalog(say("tool"), tool_, ids_of(catalog.tools)));
         if (!action_.empty() && !action_from_name(action_))
-            return c.error(
-                {"cli.action",
-                 "\"" + action_ +
-                     "\" is not an action. Use draw, engrave, foil, emboss, score, perforate, cut or print.",
-                 {}});
+            return c.error({"cli.action",
+                            say("\"%1\" is not an action. Use draw, engrave, foil, emboss, score, perforate, "
+                                "cut or print.",
+                                action_),
+                            {}});
         std::optional<Colour> pen;
         if (!pen_.empty() && !(pen = colour_from_hex(pen_)))
-            return c.error({"cli.colour", "\"" + pen_ + "\" is not a colour. Write #rrggbb.", {}});
+            return c.error({"cli.colour", say("\"%1\" is not a colour. Write #rrggbb.", pen_), {}});
         if (!change_.empty()) return change(c, project, pen);
         if (to_.empty() && action_.empty()) {
             if (machine_.empty() && order_.empty())
                 return c.error({"cli.nothing",
-                                "Say what to do: --to, --action, --change, --machine or --pass-order.",
+                                say("Say what to do: --to, --action, --change, --machine or --pass-order."),
                                 {}});
             if (c.json)
                 c.print({{"done", settled}});
@@ -100,7 +100,7 @@ class LaneVerb final : public ProjectVerb {
                                          : Result<std::vector<LineId>>(std::vector<LineId>{});
         if (!lines) return c.error(lines.error());
         if (lines->empty() && fills.empty())
-            return c.error({"cli.no-lines", "No line answers to that. See `dot-lane-cli show`.", {}});
+            return c.error({"cli.no-lines", say("No line answers to that. See `dot-lane-cli show`."), {}});
         const LinesOfPart what{*part, *lines, fills};
         if (to_ == "aside")
             return said(c, project, what, apply(SetLinesAside{what}, project, catalog, evaluated));
@@ -132,7 +132,7 @@ class LaneVerb final : public ProjectVerb {
 
     int said(Context& c, const Project& project, const LinesOfPart& what, const Result<Done>& done) const {
         if (!done) return c.error(done.error());
-        const std::string to = to_ == "aside" ? "set aside" : lane_words(project, done->lane);
+        const std::string to = to_ == "aside" ? "set aside" : lane_words(project, done->lane).english();
         if (c.json)
             c.print({{"lines", what.lines.size()},
                      {"fills", what.sets.size()},
@@ -158,7 +158,7 @@ class LaneVerb final : public ProjectVerb {
         const auto done = apply(change, project, c.workshop.catalog());
         if (!done) return c.error(done.error());
         const Lane& lane = *find(project, *id);
-        const std::string now = lane_words(project, *id);
+        const std::string now = lane_words(project, *id).english();
         if (c.json)
             c.print({{"to", now},
                      {"lane", id->value},
@@ -184,7 +184,7 @@ class LaneVerb final : public ProjectVerb {
         if (!colour_.empty() || !named_.empty()) {
             const auto wanted = colour_from_hex(lower_case(colour_));
             if (!colour_.empty() && !wanted)
-                return fail("cli.colour", "\"" + colour_ + "\" is not a colour. Write #rrggbb.");
+                return fail("cli.colour", say("\"%1\" is not a colour. Write #rrggbb.", colour_));
             for (const DrawnLine& line : e.drawing->lines)
                 if ((wanted && (line.drawn.stroke == wanted || line.drawn.fill == wanted)) ||
                     (!named_.empty() && (line.name.find(named_) != std::string::npos ||
@@ -203,7 +203,8 @@ class LaneVerb final : public ProjectVerb {
             return inside_ > 0 ? lines_inside(e, LineId{inside_})
                                : lines_in_box(e, {box_[0], box_[1], box_[2], box_[3]});
         }
-        return fail("cli.which", "Which lines? Use --all, --colour, --line-set, --named, --inside or --box.");
+        return fail("cli.which",
+                    say("Which lines? Use --all, --colour, --line-set, --named, --inside or --box."));
     }
 
     std::string part_, colour_, set_, named_, to_, action_, tool_, pen_, change_, rename_, machine_, order_,

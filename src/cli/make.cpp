@@ -33,7 +33,8 @@ class MakeVerb final : public Verb {
 
     int run(Context& c) override {
         const SourceKind* kind = source_kind(kind_);
-        if (!kind) return c.error({"cli.unknown", "There is no kind \"" + kind_ + "\". " + kinds_help(), {}});
+        if (!kind)
+            return c.error({"cli.unknown", say("There is no kind \"%1\". %2", kind_, kinds_help()), {}});
         return change_project(c, path_, true, [&](Project& project) { return act(c, project, *kind); });
     }
 
@@ -55,7 +56,8 @@ class MakeVerb final : public Verb {
 
     Result<std::vector<PartId>> made(Context& c, Project& project, SourceSpec spec) const {
         const auto* layer = std::get_if<Layer>(&spec);
-        if (stack_ > 0 && !layer) return fail("layers.kind", "Only layers are stacked: leave --stack out.");
+        if (stack_ > 0 && !layer)
+            return fail("layers.kind", say("Only layers are stacked: leave --stack out."));
         if (layer)
             return add_layers(project, c.workshop.catalog(), c.workshop.fonts(), *layer, std::max(1, stack_),
                               name_, layer->of);
@@ -79,7 +81,8 @@ class SourceVerb final : public ProjectVerb {
         if (!id) return c.error(id.error());
         SourceSpec spec = find(project, *id)->source.spec;
         if (std::holds_alternative<FromFile>(spec))
-            return c.error({"source.file", "This part comes from a file: it has no numbers to set.", {}});
+            return c.error(
+                {"source.file", say("This part comes from a file: it has no numbers to set."), {}});
         if (pairs_.empty() && !c.json) print_fields(c.out, [&](Fields& f) { fields(spec, f); });
         const auto numbers = [&] { return fields_json([&](Fields& f) { fields(spec, f); }); };
         const nlohmann::json before = numbers();

@@ -28,7 +28,7 @@ class Answers {
         json out = json::object();
         for (const Done& done : all_) {
             said.push_back(done.said);
-            for (const std::string& l : done.lost)
+            for (const Phrase& l : done.lost)
                 lost.push_back(l);
             if (done.part) out["part"] = done.part.value;
             if (done.sheet) out["sheet"] = done.sheet.value;
@@ -40,7 +40,7 @@ class Answers {
         }
         for (const Done& done : all_) {
             c_.out << done.said << "\n";
-            for (const std::string& l : done.lost)
+            for (const Phrase& l : done.lost)
                 c_.out << "  " << l << "\n";
         }
         return fine;
@@ -54,7 +54,7 @@ class Answers {
 };
 
 Error nothing(const char* options) {
-    return {"cli.nothing", std::string("Say what to do: ") + options + ".", {}};
+    return {"cli.nothing", say("Say what to do: %1.", as_is(options)), {}};
 }
 
 class PartVerb final : public ProjectVerb {
@@ -77,7 +77,7 @@ class PartVerb final : public ProjectVerb {
             return c.error(nothing("--rename, --copy, --remove, --quantity or --stock"));
         if (remove_) {
             if (changes)
-                return c.error({"cli.both", "A part that is removed cannot be changed as well.", {}});
+                return c.error({"cli.both", say("A part that is removed cannot be changed as well."), {}});
             answers.add(apply(RemovePart{*part}, project));
             return answers.tell();
         }
@@ -115,7 +115,7 @@ class SheetVerb final : public ProjectVerb {
         Answers answers(c);
         if (add_) {
             if (!sheet_.empty())
-                return c.error({"cli.both", "--add takes no --sheet; name the new one by --name.", {}});
+                return c.error({"cli.both", say("--add takes no --sheet; name the new one by --name."), {}});
             answers.add(apply(AddSheet{name_.value_or(""), stock_.value_or(""), mat_.value_or("")}, project,
                               catalog));
             return answers.tell();
@@ -124,7 +124,7 @@ class SheetVerb final : public ProjectVerb {
         if (!sheet) return c.error(sheet.error());
         const bool changes = name_ || stock_ || mat_;
         if (remove_ && changes)
-            return c.error({"cli.both", "A sheet that is removed cannot be changed as well.", {}});
+            return c.error({"cli.both", say("A sheet that is removed cannot be changed as well."), {}});
         if (!remove_ && !changes) return c.error(nothing("--add, --rename, --stock, --mat or --remove"));
         answers.add(remove_ ? apply(RemoveSheet{*sheet}, project)
                             : apply(ChangeSheet{*sheet, name_, stock_, mat_}, project, catalog));

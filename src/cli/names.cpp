@@ -34,24 +34,22 @@ std::optional<std::uint32_t> number_in(const std::string& text, char prefix) {
 /// The ones that answer to the name; error when none does or several do.
 Result<std::uint32_t> one_named(const std::vector<Named>& list, const std::string& name, const char* kind,
                                 char prefix) {
-    if (list.empty()) return fail("cli.none", std::string("The project has no ") + kind + ".");
+    if (list.empty()) return fail("cli.none", say("The project has no %1.", as_is(kind)));
     if (name.empty() && list.size() == 1) return list.front().id;
-    if (name.empty())
-        return fail("cli.which", std::string("Which ") + kind + "? There are: " + listed(list) + ".");
+    if (name.empty()) return fail("cli.which", say("Which %1? There are: %2.", as_is(kind), listed(list)));
     std::vector<Named> found;
     if (name[0] != '#')
         for (const Named& n : list)
             if (same_word(n.name, name)) found.push_back(n);
     if (found.size() > 1)
-        return fail("cli.ambiguous", std::string("Several are called \"") + name + "\": " + listed(found) +
-                                         ". Say which by its number, such as #" +
-                                         std::to_string(found.front().id) + ".");
+        return fail("cli.ambiguous",
+                    say("Several are called \"%1\": %2. Say which by its number, such as #%3.", name,
+                        listed(found), found.front().id));
     if (found.size() == 1) return found.front().id;
     if (const auto number = number_in(name, prefix))
         for (const Named& n : list)
             if (n.id == *number) return n.id;
-    return fail("cli.unknown",
-                std::string("There is no ") + kind + " \"" + name + "\". There are: " + listed(list) + ".");
+    return fail("cli.unknown", say("There is no %1 \"%2\". There are: %3.", as_is(kind), name, listed(list)));
 }
 
 template<class List>

@@ -38,9 +38,9 @@ class Place final : public ProjectVerb {
     int act(Context& c, Project& project) override {
         const Catalog& catalog = c.workshop.catalog();
         if (!stock_.empty() && !catalog.stock(stock_))
-            return c.error({"cli.unknown", "There is no stock \"" + stock_ + "\" in the catalog.", {}});
+            return c.error({"cli.unknown", say("There is no stock \"%1\" in the catalog.", stock_), {}});
         if (!mat_.empty() && !catalog.mat(mat_))
-            return c.error({"cli.unknown", "There is no mat \"" + mat_ + "\" in the catalog.", {}});
+            return c.error({"cli.unknown", say("There is no mat \"%1\" in the catalog.", mat_), {}});
         if (change_ > 0) return change(c, project);
         const auto part = part_named(project, part_);
         if (!part) return c.error(part.error());
@@ -70,8 +70,8 @@ class Place final : public ProjectVerb {
         if (pieces_) return place_missing(c, project, *derived, sheet, evaluated);
         if (!is_there(evaluated, piece_))
             return c.error({"place.piece",
-                            "\"" + find(project, *part)->name + "\" has no piece " + std::to_string(piece_) +
-                                " that lies apart. The step \"lay-apart\" makes them.",
+                            say("\"%1\" has no piece %2 that lies apart. The step \"lay-apart\" makes them.",
+                                find(project, *part)->name, piece_),
                             {}});
         const auto wish = read_wish(project, *part);
         if (!wish) return c.error(wish.error());
@@ -124,7 +124,8 @@ class Place final : public ProjectVerb {
     int place_missing(Context& c, Project& project, const Derived& derived, SheetId sheet,
                       const EvaluatedPart& part) {
         if (part.apart.empty())
-            return c.error({"place.piece", "Its pieces lie as one. Add the step \"lay-apart\" first.", {}});
+            return c.error(
+                {"place.piece", say("Its pieces lie as one. Add the step \"lay-apart\" first."), {}});
         const auto made = place_pieces(project, c.workshop.catalog(), derived, sheet, part.part,
                                        missing_pieces(project, part));
         return made ? report(c, project, *made) : c.error(made.error());
@@ -135,7 +136,7 @@ class Place final : public ProjectVerb {
             SheetId on;
             const Placement* gone = find_placement(project, PlacementId{change_}, &on);
             const PartId part = gone ? gone->part : PartId{};
-            const std::string name = gone ? placed_name(project, *gone) : "";
+            const std::string name = gone ? placed_name(project, *gone).english() : "";
             const auto ok = remove_placement(project, PlacementId{change_});
             if (!ok) return c.error(ok.error());
             if (c.json)
@@ -147,16 +148,15 @@ class Place final : public ProjectVerb {
         const Placement* found = find_placement(project, PlacementId{change_});
         if (!found)
             return c.error(
-                {"cli.unknown",
-                 "There is no placed part " + std::to_string(change_) + ". See `dot-lane-cli show`.",
-                 {}});
+                {"cli.unknown", say("There is no placed part %1. See `dot-lane-cli show`.", change_), {}});
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         SheetId on;
         (void)find_placement(project, found->id, &on);
         // What is grouped is moved, turned and mirrored together, about the middle of all.
         auto all = lying(project, *derived, with_groups(*find(project, on), {found->id}));
         if (all.empty())
-            return c.error({"place.piece", "It is no longer there: its recipe makes other pieces now.", {}});
+            return c.error(
+                {"place.piece", say("It is no longer there: its recipe makes other pieces now."), {}});
         const auto take = [&](const std::vector<Placement>& places) {
             for (std::size_t i = 0; i < all.size(); ++i)
                 all[i].placement = places[i], all[i].box = placed_box(places[i], all[i].extent);
@@ -225,7 +225,7 @@ class Place final : public ProjectVerb {
         if (!v) return tl::make_unexpected(v.error());
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         const double now = derived->part(id)->source_box.width();
-        if (now < 1e-9) return fail("part.scale", "The part has no width to scale.");
+        if (now < 1e-9) return fail("part.scale", say("The part has no width to scale."));
         return scale_part(project, id, find(project, id)->scale * in_mm(*v) / now);
     }
 

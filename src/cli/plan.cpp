@@ -56,7 +56,7 @@ class Check final : public ProjectVerb {
                     return apply_remedy(project, c.workshop.catalog(), derived, f);
                 }
         }
-        return fail("cli.unknown", "No finding has the remedy \"" + mend_ + "\". See check --json.");
+        return fail("cli.unknown", say("No finding has the remedy \"%1\". See check --json.", mend_));
     }
 
     std::string mend_, part_;
@@ -151,7 +151,7 @@ class Rehearse final : public ProjectVerb {
         const Plan& plan = *derived->plan;
         std::vector<double> times;
         if (at_ && !(std::isfinite(*at_) && *at_ >= 0))
-            return c.error({"rehearse.time", "--at takes a time in seconds, from 0.", {}});
+            return c.error({"rehearse.time", say("--at takes a time in seconds, from 0."), {}});
         if (at_)
             times.push_back(*at_);
         else

@@ -34,7 +34,8 @@ class ProgramVerb final : public Verb {
 
     int run(Context& c) override {
         if (project_.empty() == read_.empty())
-            return c.error({"program.what", "Give a project to write its program, or --read PROGRAM.", {}});
+            return c.error(
+                {"program.what", say("Give a project to write its program, or --read PROGRAM."), {}});
         return read_.empty() ? write(c) : show(c);
     }
 
@@ -78,7 +79,7 @@ class ProgramVerb final : public Verb {
                      {"parts", parts}});
             return fine;
         }
-        c.out << printable(program->project) << " on the " << printable(program->machine) << ": "
+        c.out << printable(program->project) << " on the " << printable(program->machine.english()) << ": "
               << counted(program->sheets.size(), "sheet", "sheets") << ", "
               << counted(static_cast<std::size_t>(t.stops), "stop", "stops") << ", "
               << counted(static_cast<std::size_t>(t.passes), "pass", "passes") << ", "

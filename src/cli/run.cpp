@@ -147,13 +147,12 @@ int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out,
         std::string all;
         for (const auto& v : verbs)
             all += (all.empty() ? "" : ", ") + std::string(v.name);
-        return fail_early(
-            {"cli.verb", "There is no command \"" + std::string(first) + "\". There are: " + all + ".", {}});
+        return fail_early({"cli.verb", say("There is no command \"%1\". There are: %2.", first, all), {}});
     }
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {
-        if (wants_json && e.get_exit_code() != 0) return fail_early({"cli.usage", e.what(), {}});
+        if (wants_json && e.get_exit_code() != 0) return fail_early({"cli.usage", as_is(e.what()), {}});
         std::ostringstream said, complained;
         const int code = app.exit(e, said, complained);
         out << printable(said.str()) << std::flush;

@@ -50,12 +50,11 @@ class StepVerb final : public ProjectVerb {
             id = added->step;
         }
         if (!find(*find(project, *part), id)) {
-            if (step_ > 0)
-                return c.error({"cli.unknown", "There is no step " + std::to_string(step_) + ".", {}});
+            if (step_ > 0) return c.error({"cli.unknown", say("There is no step %1.", step_), {}});
             if (asks_for_change())
                 return c.error(
                     {"cli.which",
-                     "Which step? Say --step and its number; `dot-lane-cli step PROJECT` lists them.",
+                     say("Which step? Say --step and its number; `dot-lane-cli step PROJECT` lists them."),
                      {}});
             return list(c, project, *part, done);
         }
@@ -96,7 +95,7 @@ class StepVerb final : public ProjectVerb {
 
     Result<Done> add(Context& c, Project& project, PartId part) const {
         const StepKind* kind = step_kind(kind_);
-        if (!kind) return fail("cli.unknown", "There is no step \"" + kind_ + "\". " + steps_help());
+        if (!kind) return fail("cli.unknown", say("There is no step \"%1\". %2", kind_, steps_help()));
         const auto of = sets_named(project, part, of_), by = sets_named(project, part, by_);
         if (!of) return tl::make_unexpected(of.error());
         if (!by) return tl::make_unexpected(by.error());
@@ -141,7 +140,7 @@ class StepVerb final : public ProjectVerb {
         for (const Done& one : done) {
             said.push_back(one.said);
             if (!c.json) c.out << one.said << "\n";
-            for (const std::string& lost : one.lost) {
+            for (const Phrase& lost : one.lost) {
                 said.push_back(lost);
                 if (!c.json) c.out << "  " << lost << "\n";
             }
@@ -163,7 +162,7 @@ class StepVerb final : public ProjectVerb {
                      {"result", step.result.value},
                      {"numbers", fields_json([&](Fields& f) { fields(step.what, f); })},
                      {"figures", known ? figures_json(report->second->figures) : nlohmann::json::object()},
-                     {"refused", known ? report->second->refused : ""}});
+                     {"refused", known ? report->second->refused.english() : ""}});
                 continue;
             }
             c.out << ++n << ". " << kind.name << " (" << step.id.value << ")" << (step.on ? "" : ", off");

@@ -51,6 +51,10 @@ constexpr int lock_wait_ms = 120'000; ///< a picture may be traced while the loc
 
 } // namespace
 
+std::string counted(std::size_t n, const char* one, const char* many) {
+    return std::to_string(n) + " " + (n == 1 ? one : many);
+}
+
 std::string error_document(const Error& e) {
     return json_text({{"error", error_json(e)}});
 }
@@ -92,7 +96,7 @@ int change_project(Context& context, const std::string& path, bool begin,
     if (!lock) return context.error(lock.error());
     if (!context.to.empty() && to != path && context.files.exists(to))
         return context.error(
-            {"project.exists", "\"" + to + "\" is there already: nothing was written over it.", {}});
+            {"project.exists", say("\"%1\" is there already: nothing was written over it.", to), {}});
     std::optional<Project> before;
     if (!begin || context.files.exists(path)) {
         auto loaded = load_project(context.files, path);

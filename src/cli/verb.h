@@ -13,6 +13,18 @@
 #include "core/base/files.h"
 #include "core/derive/workshop.h"
 
+namespace dotlane {
+
+// The command line speaks English.
+inline void to_json(nlohmann::json& j, const Phrase& phrase) {
+    j = phrase.english();
+}
+inline std::ostream& operator<<(std::ostream& out, const Phrase& phrase) {
+    return out << phrase.english();
+}
+
+} // namespace dotlane
+
 namespace dotlane::cli {
 
 /// Exit codes of every verb.
@@ -38,6 +50,9 @@ struct Context {
     std::string document(int code) const;
     mutable nlohmann::json answer = {}, failure = {};
 };
+
+/// "1 line", "3 lines".
+std::string counted(std::size_t n, const char* one, const char* many);
 
 /// An error as the one JSON document.
 std::string error_document(const Error& error);

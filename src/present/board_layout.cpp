@@ -17,7 +17,7 @@ std::vector<std::string> likeness(const Program& program, const BoardLayout::OfS
         if (const auto* pass = std::get_if<PassMove>(&program.moves[m])) {
             if (out.empty())
                 for (const ProgramSheet& s : program.sheets)
-                    if (s.sheet == pass->sheet) out.push_back(s.stock);
+                    if (s.sheet == pass->sheet) out.push_back(s.stock.english());
             out.push_back(std::to_string(pass->lane.value));
         }
     return out;

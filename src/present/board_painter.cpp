@@ -27,18 +27,14 @@ std::pair<QString, QList<CalloutLine>> callout(const Plan& plan, std::size_t mov
     const Duration time = plan.timeline.spans()[move].time;
     if (const auto* stop = std::get_if<StopMove>(&plan.program.moves[move])) {
         for (const HandStep& s : stop->steps)
-            lines << CalloutLine{QString::fromStdString(s.text), s.kind == HandStep::Kind::care};
+            lines << CalloutLine{words(s.text), s.kind == HandStep::Kind::care};
         return {Words::tr("Stop %1, about %2").arg(stop->number).arg(clock(time)), lines};
     }
     const auto& pass = std::get<PassMove>(plan.program.moves[move]);
-    lines << CalloutLine{Words::tr("%1 in the %2")
-                             .arg(QString::fromStdString(pass.tool), QString::fromStdString(pass.slot))}
+    lines << CalloutLine{Words::tr("%1 in the %2").arg(words(pass.tool), words(pass.slot))}
           << CalloutLine{Words::tr("%n stroke(s), %1 m", nullptr, static_cast<int>(pass.strokes.size()))
                              .arg(QString::fromStdString(number(in_mm(length(pass.strokes)) / 1000, 2)))};
-    return {Words::tr("Pass %1: %2, %3")
-                .arg(pass.number)
-                .arg(QString::fromLatin1(action_name(pass.action)), clock(time)),
-            lines};
+    return {Words::tr("Pass %1: %2, %3").arg(pass.number).arg(words(word(pass.action)), clock(time)), lines};
 }
 
 namespace {
@@ -256,7 +252,7 @@ void paint_pass(QPainter& painter, const BoardScene& scene, const BoardLayout& l
     painter.setFont(ui_font(8.5, QFont::DemiBold));
     painter.setPen(text_on(look.colour));
     const QString brief = QString::number(minutes, 'f', minutes < 9.95 ? 1 : 0);
-    const QString full = brief + QStringLiteral(" ") + QString::fromLatin1(action_name(pass.action));
+    const QString full = brief + QStringLiteral(" ") + words(word(pass.action));
     const QFontMetricsF metrics(painter.font());
     const QRectF seen = b.intersected(layout.plot);
     if (metrics.horizontalAdvance(full) < seen.width() - 12)

@@ -41,7 +41,7 @@ Result<std::string> pdf_bytes(const QPageSize& page, const QMarginsF& margins_mm
         paint(writer);
     }
     if (bytes.isEmpty())
-        return fail("pdf.failed", "\"" + title.toStdString() + "\" could not be written as PDF.");
+        return fail("pdf.failed", say("\"%1\" could not be written as PDF.", title.toStdString()));
     return bytes.toStdString();
 }
 

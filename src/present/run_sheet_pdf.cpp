@@ -7,6 +7,7 @@
 #include "present/board_painter.h"
 #include "present/pdf.h"
 #include "present/sheet_painter.h"
+#include "present/words.h"
 
 namespace dotlane::present {
 namespace {
@@ -27,11 +28,11 @@ class Page {
         writer_.newPage();
         y_ = 0;
     }
-    void text(const std::string& s, double size, QFont::Weight weight = QFont::Normal, double indent = 0,
+    void text(const Phrase& said, double size, QFont::Weight weight = QFont::Normal, double indent = 0,
               QColor colour = QColor("#22282c")) {
         const QFont font = ui_font(size, weight);
         painter_.setFont(font);
-        const QString q = QString::fromStdString(s);
+        const QString q = words(said);
         const QRectF need =
             painter_.boundingRect(QRectF(indent, 0, width_ - indent, 10000), Qt::TextWordWrap, q);
         room(need.height());
@@ -46,7 +47,7 @@ class Page {
         y_ += 6;
     }
     /// A line with a box before it.
-    void tick(const std::string& line) {
+    void tick(const Phrase& line) {
         room(20);
         tick_box();
         text(line, 10.5, QFont::DemiBold, 20);
@@ -91,7 +92,7 @@ class Page {
         text(r.title, 10.5, r.stop ? QFont::DemiBold : QFont::Normal, 20);
         for (const RunSheetLine& line : r.lines)
             if (line.care)
-                text("! " + line.text, 9.5, QFont::DemiBold, 32, QColor("#9c3020"));
+                text(say("! %1", line.text), 9.5, QFont::DemiBold, 32, QColor("#9c3020"));
             else
                 text(line.text, 9.5, QFont::Normal, 32, QColor("#4a4843"));
         if (!r.lies.empty()) text(r.lies, 9, QFont::Normal, 32, QColor("#6d6a64"));
@@ -112,31 +113,31 @@ class Page {
         for (const RunSheetPart& part : picture.parts)
             number(part, view);
         painter_.restore();
-        const double words = left + side + 14;
+        const double beside = left + side + 14;
         y_ = top;
-        text(picture.title, 10, QFont::DemiBold, words);
-        for (const std::string& note : picture.notes)
-            text(note, 9, QFont::Normal, words, QColor("#4a4843"));
+        text(picture.title, 10, QFont::DemiBold, beside);
+        for (const Phrase& note : picture.notes)
+            text(note, 9, QFont::Normal, beside, QColor("#4a4843"));
         gap(3);
         for (const RunSheetPart& part : picture.parts)
-            text(std::to_string(part.number) + "  " + part.name, 9, QFont::Normal, words, QColor("#4a4843"));
+            text(say("%1  %2", part.number, part.name), 9, QFont::Normal, beside, QColor("#4a4843"));
         y_ = std::max(y_, top + h) + 12;
     }
-    void list(const char* heading, const std::vector<std::string>& items) {
+    void list(const Phrase& heading, const std::vector<Phrase>& items) {
         if (items.empty()) return;
         gap(6);
         room(36);
         text(heading, 11, QFont::DemiBold);
-        for (const std::string& item : items)
-            text("\u2022 " + item, 9.5, QFont::Normal, 8);
+        for (const Phrase& item : items)
+            text(say("\u2022 %1", item), 9.5, QFont::Normal, 8);
     }
-    void totals(const std::vector<std::pair<std::string, std::string>>& totals) {
+    void totals(const std::vector<std::pair<Phrase, std::string>>& totals) {
         const double w = width_ / static_cast<double>(totals.size());
         for (std::size_t i = 0; i < totals.size(); ++i) {
             const QRectF cell(w * static_cast<double>(i), y_, w, 34);
             painter_.setFont(ui_font(9));
             painter_.setPen(QColor("#6d6a64"));
-            painter_.drawText(cell, Qt::AlignLeft | Qt::AlignTop, QString::fromStdString(totals[i].first));
+            painter_.drawText(cell, Qt::AlignLeft | Qt::AlignTop, words(totals[i].first));
             painter_.setFont(ui_font(13, QFont::DemiBold));
             painter_.setPen(QColor("#22282c"));
             painter_.drawText(cell.adjusted(0, 13, 0, 0), Qt::AlignLeft | Qt::AlignTop,
@@ -173,27 +174,30 @@ class Page {
 } // namespace
 
 Result<std::string> run_sheet_pdf(const RunSheet& sheet, const Derived& derived, const Catalog& catalog) {
-    const QString title = QString::fromStdString(sheet.title + ": run sheet");
+    const QString title = Words::tr("%1: run sheet").arg(QString::fromStdString(sheet.title));
     constexpr int points = 72;
     return pdf_bytes(QPageSize(QPageSize::A4), {18, 16, 18, 16}, title, points, [&](QPdfWriter& writer) {
         Page page(writer, derived, catalog);
-        page.text(sheet.title, 20, QFont::DemiBold);
+        page.text(as_is(sheet.title), 20, QFont::DemiBold);
         page.text(sheet.subtitle, 11, QFont::Normal, 0, QColor("#6d6a64"));
         page.gap(6);
         if (!sheet.overridden.empty()) page.text(sheet.overridden, 11, QFont::DemiBold, 0, QColor("#b3402e"));
         page.gap(4);
         page.totals(sheet.totals);
-        page.text("Lines: " + sheet.lines, 9.5, QFont::Normal, 0, QColor("#6d6a64"));
+        page.text(say("Lines: %1", sheet.lines), 9.5, QFont::Normal, 0, QColor("#6d6a64"));
         page.gap(4);
         page.board();
-        for (const std::string& line : sheet.before)
+        for (const Phrase& line : sheet.before)
             page.tick(line);
         page.rule();
         page.steps(sheet);
-        page.list("Findings that stand", sheet.findings);
-        page.list("Why this order", sheet.reasons);
-        page.list("Take care", sheet.cautions);
-        page.list("Files", sheet.files);
+        page.list(say("Findings that stand"), sheet.findings);
+        page.list(say("Why this order"), sheet.reasons);
+        page.list(say("Take care"), sheet.cautions);
+        std::vector<Phrase> files;
+        for (const std::string& file : sheet.files)
+            files.push_back(as_is(file));
+        page.list(say("Files"), files);
     });
 }
 

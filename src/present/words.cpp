@@ -1,34 +1,29 @@
 #include "present/words.h"
 
 namespace dotlane::present {
-namespace {
 
-/// Empty when the code has no translation: Qt then gives back the code itself.
-QString translated(const char* context, const std::string& code) {
-    const QString text = QCoreApplication::translate(context, code.c_str());
-    return text == QString::fromStdString(code) ? QString() : text;
+QString words(const Phrase& phrase) {
+    if (phrase.context.empty()) return QString::fromStdString(phrase.text);
+    const QString text = QCoreApplication::translate(phrase.context.c_str(), phrase.text.c_str(), nullptr,
+                                                     phrase.n ? static_cast<int>(*phrase.n) : -1);
+    std::string filled = text.toStdString();
+    if (phrase.n) filled = of_number(filled, *phrase.n); // what has no translation chooses in English
+    std::vector<std::string> said;
+    for (const Phrase& arg : phrase.args)
+        said.push_back(words(arg).toStdString());
+    return QString::fromStdString(filled_in(filled, said));
 }
 
-} // namespace
-
 QString words(const Finding& finding) {
-    QString text = translated("Finding", finding.code);
-    if (text.isEmpty()) return QString::fromStdString(finding.message);
-    for (const auto& [name, value] : finding.args)
-        text.replace("{" + QString::fromStdString(name) + "}", QString::fromStdString(value));
-    return text;
+    return words(finding.message);
 }
 
 QString remedy_words(const Finding& finding) {
-    const QString text = translated("Remedy", finding.remedy.code);
-    return text.isEmpty() ? QString::fromStdString(finding.remedy.label) : text;
+    return words(finding.remedy.label);
 }
 
 QString words(const Error& error) {
-    Error shown = error;
-    if (const QString text = translated("Error", error.code); !text.isEmpty())
-        shown.message = text.toStdString();
-    return QString::fromStdString(to_text(shown));
+    return words(phrase_of(error));
 }
 
 QString action_title(Action action) {

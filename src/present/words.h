@@ -15,12 +15,12 @@ struct Words {
     Q_DECLARE_TR_FUNCTIONS(Words)
 };
 
-/// A finding in the interface's language: the translation of its code (context "Finding") with the finding's
-/// named arguments put in for {name}; its English message where there is no translation.
+/// What core says, in the interface's language; in English where there is no translation.
+QString words(const Phrase& phrase);
 QString words(const Finding& finding);
-/// The label of its remedy, translated by the remedy's code (context "Remedy").
+/// The label of its first remedy.
 QString remedy_words(const Finding& finding);
-/// An error likewise, by its code (context "Error"), with its file and line.
+/// With its file and line.
 QString words(const Error& error);
 
 /// "Cut", in the interface's language.

@@ -259,33 +259,47 @@ const std::vector<std::pair<QString, Arrange>>& views() {
 
 } // namespace
 
-int take_shot(Workshop& workshop, const QString& name, const QString& out, const QString& size) {
-    QString view = name;
-    const bool dark = view.endsWith("-dark");
-    if (dark) view.chop(5);
+QStringList view_names() {
+    QStringList out;
+    for (const auto& v : views())
+        out << v.first;
+    return out;
+}
+
+bool with_view(Workshop& workshop, const QString& view, QSize size,
+               const std::function<void(MainWindow&)>& look) {
     const auto& list = views();
     const auto found = std::find_if(list.begin(), list.end(), [&](const auto& v) { return v.first == view; });
-    if (found == list.end() || out.isEmpty()) {
-        QStringList names;
-        for (const auto& v : list)
-            names << v.first;
-        std::fprintf(stderr, "dot-lane-shots VIEW OUT.png [WxH]; views (each also with -dark): %s\n",
-                     qPrintable(names.join(", ")));
-        return 2;
-    }
-    apply_style(dark);
+    if (found == list.end()) return false;
     const QTemporaryDir state; // no recent files or recovery copies of this user in the picture
     MainWindow window(workshop, disk(), state.path().toStdString());
-    window.resize(size.section('x', 0, 0).toInt(), size.section('x', 1, 1).toInt());
+    window.resize(size);
     window.show();
     if (view != "start" && view != "empty") window.files().open_demo();
     window.settle();
     found->second(window);
     window.settle();
-    const bool saved = window.grab().save(out);
+    look(window);
     window.session().close();
-    if (!saved) std::fprintf(stderr, "dot-lane-shots: \"%s\" could not be written.\n", qPrintable(out));
-    return saved ? 0 : 2;
+    return true;
+}
+
+int take_shot(Workshop& workshop, const QString& name, const QString& out, const QString& size) {
+    QString view = name;
+    const bool dark = view.endsWith("-dark");
+    if (dark) view.chop(5);
+    apply_style(dark);
+    bool saved = false;
+    const auto look = [&](MainWindow& window) {
+        saved = window.grab().save(out);
+        if (!saved) std::fprintf(stderr, "dot-lane-shots: \"%s\" could not be written.\n", qPrintable(out));
+    };
+    if (!out.isEmpty() &&
+        with_view(workshop, view, {size.section('x', 0, 0).toInt(), size.section('x', 1, 1).toInt()}, look))
+        return saved ? 0 : 2;
+    std::fprintf(stderr, "dot-lane-shots VIEW OUT.png [WxH]; views (each also with -dark): %s\n",
+                 qPrintable(view_names().join(", ")));
+    return 2;
 }
 
 } // namespace dotlane::shots

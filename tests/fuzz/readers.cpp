@@ -48,11 +48,11 @@ std::string refused(const Error& error) {
 
 /// All that is done with a project: checked, written, read again, planned.
 std::string lives(const Project& project) {
-    if (const auto ok = check_rules(project); !ok) return "rules: " + ok.error().message;
+    if (const auto ok = check_rules(project); !ok) return "rules: " + ok.error().message.english();
     const auto text = checked_text(project);
-    if (!text) return "cannot be saved: " + text.error().message;
+    if (!text) return "cannot be saved: " + text.error().message.english();
     const auto again = read_project(*text);
-    if (!again) return "cannot be opened again: " + again.error().message;
+    if (!again) return "cannot be opened again: " + again.error().message.english();
     if (!(*again == project)) return "another project when opened again";
     Workshop workshop(catalog());
     if (!workshop.derive(std::make_shared<Project>(project))) return "not derived";
@@ -67,7 +67,7 @@ std::string taken(Opened opened) {
     if (!part) return refused(part.error());
     const SheetId sheet = add_sheet(project, "s", "cream-card-12x12", "mat-12x12-standard");
     if (const auto ok = place(project, sheet, {{}, *part, mm(5), mm(5), degrees(20), true}); !ok)
-        return "not placed: " + ok.error().message;
+        return "not placed: " + ok.error().message.english();
     return lives(project);
 }
 
@@ -155,7 +155,7 @@ class WithTools final : public FileSystem {
     }
 
   private:
-    static Result<void> no() { return fail("file.unwritable", "Nothing is written here."); }
+    static Result<void> no() { return fail("file.unwritable", say("Nothing is written here.")); }
     std::string tools_;
 };
 

@@ -270,7 +270,7 @@ TEST_CASE("a notice comes and goes without moving the bench, and covers none of 
     const QRect before(bench->mapTo(d.window.get(), QPoint()), bench->size());
     const present::View view = d.canvas()->view();
     REQUIRE_FALSE(d.session().change(
-        "nothing", [](Project&) -> Result<void> { return fail("test", "What was to be told."); }));
+        "nothing", [](Project&) -> Result<void> { return fail("test", say("What was to be told.")); }));
     d.settle();
     REQUIRE(d.notice_says("What was to be told"));
     auto* notice = d.find<QWidget>("notice");

@@ -1,6 +1,7 @@
 // Sheets, board and rehearsal in the window.
 #include <QLabel>
 
+#include "present/words.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -278,7 +279,7 @@ TEST_CASE("the run tells step by step at each stop what can hurt") {
     for (const Move& move : d.session().derived()->plan->program.moves)
         if (const auto* stop = std::get_if<StopMove>(&move))
             for (const HandStep& step : stop->steps)
-                if (step.kind == HandStep::Kind::care) wanted << QString::fromStdString(step.text);
+                if (step.kind == HandStep::Kind::care) wanted << present::words(step.text);
     for (const QLabel* label : d.window->findChildren<QLabel*>())
         if (label->property("care").toBool()) told << label->text();
     CHECK(wanted.size() >= 2);

@@ -13,6 +13,7 @@
 using namespace dotlane;
 using namespace dotlane::test;
 using View = app::WorkPage::View;
+using std::string_literals::operator""s;
 
 TEST_CASE("every named view can be pictured, in both themes, and fills its picture") {
     TemporaryFolder folder;
@@ -136,26 +137,37 @@ TEST_CASE("long names, many parts and many lanes keep their places") {
     CHECK(d.project().parts.size() == 31);
 }
 
-TEST_CASE("findings and errors can be put in other words by their code") {
+TEST_CASE("what core says is said in another language, with its plural forms and its arguments") {
     class Words : public QTranslator {
-        QString translate(const char* context, const char* source, const char*, int) const override {
-            if (QLatin1String(context) == QLatin1String("Finding") &&
-                QLatin1String(source) == QLatin1String("lane.none"))
-                return "{count} Linien ohne Spur";
-            if (QLatin1String(context) == QLatin1String("Error") &&
-                QLatin1String(source) == QLatin1String("file.missing"))
-                return "Keine Datei";
+        QString translate(const char* context, const char* source, const char*, int n) const override {
+            const QString text = QLatin1String(context) + QString(": ") + QString::fromUtf8(source);
+            if (text == "Core: %n [line has|lines have] no lane in \"%1\".")
+                return n == 1 ? "Eine Linie von „%1“ ohne Spur." : "%n Linien von „%1“ ohne Spur.";
+            if (text == "Core: There is no file \"%1\".") return "Keine Datei „%1“.";
+            if (text == "Core: %1 (%2, line %3)") return "%1 (%2, Zeile %3)";
+            if (text == "Core: \"%1\" does nothing. %2") return "%2 („%1“ tut nichts.)";
+            if (text == "Steps: Outline") return "Umriss";
             return {};
         }
         bool isEmpty() const override { return false; }
     } translator;
-    const Finding f{"lane.none", Grade::error, "3 lines have no lane.", {{"count", "3"}}};
-    CHECK(present::words(f) == "3 lines have no lane.");
+    const auto lines = [](std::size_t n) {
+        return Finding{"lane.none", Grade::error,
+                       say_n(n, "%n [line has|lines have] no lane in \"%1\".", "%1 a"s)};
+    };
+    const Error error{"file.missing", say("There is no file \"%1\".", "a"s), {"a", 2}};
+    CHECK(present::words(lines(3)) == "3 lines have no lane in \"%1 a\".");
+    CHECK(present::words(lines(1)) == "1 line has no lane in \"%1 a\".");
+    CHECK(present::words(error).toStdString() == to_text(error));
     QCoreApplication::installTranslator(&translator);
-    CHECK(present::words(f) == "3 Linien ohne Spur");
-    CHECK(present::words(Error{"file.missing", "There is no file.", {"a", 2}}) == "Keine Datei (a, line 2)");
-    CHECK(present::words(Finding{"other", Grade::hint, "as it is"}) == "as it is");
+    CHECK(present::words(lines(1)) == "Eine Linie von „%1 a“ ohne Spur.");
+    CHECK(present::words(lines(3)) == "3 Linien von „%1 a“ ohne Spur.");
+    CHECK(present::words(error) == "Keine Datei „a“. (a, Zeile 2)");
+    CHECK(present::words(say("\"%1\" does nothing. %2", word(*step_kind("outline")), "Why."s)) ==
+          "Why. („Umriss“ tut nichts.)");
+    CHECK(present::words(as_is("Outline")) == "Outline");
     QCoreApplication::removeTranslator(&translator);
+    CHECK(to_text(error) == "There is no file \"a\". (a, line 2)");
 }
 
 TEST_CASE("a drawing of 200,000 segments opens without freezing the window") {

@@ -19,11 +19,11 @@ std::set<std::string> offered(const std::string& text) {
         const std::string code = text.substr(at + 2, end - at - 2);
         if (code.find('.') == std::string::npos && code != "set-aside") continue;
         if (code.find_first_not_of("abcdefghijklmnopqrstuvwxyz.-") != std::string::npos) continue;
-        if (text.compare(end, 4, "\", \"") != 0) continue;
-        const auto close = text.find('"', end + 4);
-        const std::string label = text.substr(end + 4, close - end - 4);
+        if (text.compare(end, 8, "\", say(\"") != 0) continue;
+        const auto close = text.find('"', end + 8);
+        const std::string label = text.substr(end + 8, close - end - 8);
         if (!label.empty() && std::isupper(static_cast<unsigned char>(label[0])) && !label.ends_with('.') &&
-            text.compare(close, 2, "\"}") == 0)
+            !label.ends_with('\\') && label.find(". ") == std::string::npos)
             out.insert(code);
     }
     return out;

@@ -80,7 +80,7 @@ TEST_CASE("DXF files are as long and as large as ezdxf says") {
         const auto read = read_dxf(file(name), {name});
         INFO(name);
         if (!read) {
-            std::cout << name << ": " << read.error().message << "\n";
+            std::cout << name << ": " << read.error().message.english() << "\n";
             continue;
         }
         // In drawing units: the sizes of the reference carry no unit.

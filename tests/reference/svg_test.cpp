@@ -95,7 +95,7 @@ Compared compared(const std::vector<Case>& all) {
         REQUIRE(std::filesystem::exists(c.path)); // the test script installs the packages
         const auto read = read_svg(file(c.path), {c.path, &fonts});
         if (!read) {
-            far += "refused " + c.path + ": " + read.error().message + "\n";
+            far += "refused " + c.path + ": " + read.error().message.english() + "\n";
             ++out.compared;
             continue;
         }

@@ -19,13 +19,13 @@ namespace dotlane::test {
 
 Result<std::string> MemoryFiles::read(const std::string& path, std::uint64_t max_bytes) {
     const auto it = files.find(path);
-    if (it == files.end()) return fail("file.missing", "There is no file \"" + path + "\".");
-    if (it->second.size() > max_bytes) return fail("file.too-large", "too large");
+    if (it == files.end()) return fail("file.missing", say("There is no file \"%1\".", path));
+    if (it->second.size() > max_bytes) return fail("file.too-large", say("too large"));
     return it->second;
 }
 
 Result<void> MemoryFiles::write_atomically(const std::string& path, const std::string& bytes, Access) {
-    if (writes_left-- <= 0) return fail("file.unwritable", "The disk is full.");
+    if (writes_left-- <= 0) return fail("file.unwritable", say("The disk is full."));
     files[path] = bytes;
     ++writes;
     return {};
@@ -228,12 +228,12 @@ CommaLocale::~CommaLocale() {
 Result<StepId> fill_lines(Project& project, const Catalog& catalog, PartId part_id,
                           const std::vector<LineId>& lines) {
     const Part* part = find(project, part_id);
-    if (!part) return fail("edit.missing", "There is no such part in this project.");
+    if (!part) return fail("edit.missing", say("There is no such part in this project."));
     std::vector<LineId> closed;
     for (const LineId id : lines)
         if (const DrawnLine* line = find(*part->source.drawing, id); line && fillable(*line))
             closed.push_back(id);
-    if (closed.empty()) return fail("step.no-lines", "None of these lines is closed.");
+    if (closed.empty()) return fail("step.no-lines", say("None of these lines is closed."));
     const auto set = gather(project, part_id, closed, "filled lines");
     if (!set) return tl::make_unexpected(set.error());
     return fill_sets(project, catalog, part_id, FillStep{}, {*set});

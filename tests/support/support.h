@@ -11,6 +11,12 @@
 #include "core/geometry/region.h"
 #include "core/project/edits.h"
 
+namespace dotlane {
+inline std::ostream& operator<<(std::ostream& out, const Phrase& phrase) {
+    return out << phrase.english(); // for what a failed check shows
+}
+} // namespace dotlane
+
 namespace dotlane::test {
 
 /// A disk in memory that can be told to fail.

@@ -7,6 +7,7 @@
 #include "core/base/text.h"
 #include "core/commands/selection.h"
 #include "present/part_painter.h"
+#include "present/words.h"
 
 namespace dotlane::app {
 namespace {
@@ -129,11 +130,10 @@ void PartView::paint_fill_callout(QPainter& painter, const InkReport& report, co
     painter.setPen(dash);
     painter.drawRoundedRect(area, 5, 5);
     const Lane* lane = dotlane::find(session_.project(), step.lane);
-    const QString heading =
-        tr("%1 fill, %2 at %3°")
-            .arg(lane ? QString::fromStdString(std::string(action_name(lane->action))) : tr("no lane"),
-                 QString::fromStdString(to_text(report.spacing, session_.project().unit)),
-                 QString::fromStdString(number(in_degrees(report.angle), 1)));
+    const QString heading = tr("%1 fill, %2 at %3°")
+                                .arg(lane ? present::words(word(lane->action)) : tr("no lane"),
+                                     QString::fromStdString(to_text(report.spacing, session_.project().unit)),
+                                     QString::fromStdString(number(in_degrees(report.angle), 1)));
     const QStringList lines = fill_figures(report);
     const QFont bold = present::ui_font(9.5, QFont::DemiBold), plain = present::ui_font(9);
     double w = QFontMetricsF(bold).horizontalAdvance(heading);

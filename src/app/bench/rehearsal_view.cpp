@@ -205,7 +205,7 @@ void RehearsalView::paint_stop(QPainter& painter, const StopMove& stop) const {
     const present::Theme& theme = present::Theme::current();
     QStringList lines;
     for (const HandStep& step : stop.steps)
-        lines << QString::fromStdString(step.text);
+        lines << present::words(step.text);
     const QFont bold = present::ui_font(13, QFont::DemiBold), plain = present::ui_font(11);
     const QFontMetricsF metrics(plain);
     const QString heading = tr("Stop %1: your hands are needed").arg(stop.number);
@@ -260,9 +260,9 @@ QString RehearsalView::doing() const {
     const auto& pass = std::get<PassMove>(p->program.moves[now.move]);
     const std::size_t run = p->timeline.entries()[now.entry].stroke;
     const QString whose =
-        run < runs(pass) ? QString::fromStdString(spoken(p->program, stroke_of(pass, run).of)) : QString();
+        run < runs(pass) ? present::words(spoken(p->program, stroke_of(pass, run).of)) : QString();
     return tr("%1 with the %2: stroke %3 of %4%5")
-        .arg(present::action_title(pass.action), QString::fromStdString(pass.tool))
+        .arg(present::action_title(pass.action), present::words(pass.tool))
         .arg(std::min(now.strokes_done + 1, runs(pass)))
         .arg(runs(pass))
         .arg(whose.isEmpty() ? whose : ", " + whose);

@@ -9,6 +9,7 @@
 
 #include "app/widgets/card.h"
 #include "core/project/edits.h"
+#include "present/words.h"
 
 namespace dotlane::app {
 
@@ -241,14 +242,13 @@ Board::Board(Session& session, QWidget* parent)
 void Board::show_summary() {
     const auto derived = session_.derived();
     const Machine* machine = session_.catalog().machine(session_.project().machine);
-    QString text = machine ? QString::fromStdString(machine->name) : QString();
+    QString text = machine ? present::words(word(*machine)) : QString();
     if (derived && derived->plan) {
         QStringList stocks;
         std::set<SheetId> sheets; // what is only printed is a sheet too
         const auto add = [&](const ProgramSheet& s) {
             sheets.insert(s.sheet);
-            if (const QString stock = QString::fromStdString(s.stock); !stocks.contains(stock))
-                stocks << stock;
+            if (const QString stock = present::words(s.stock); !stocks.contains(stock)) stocks << stock;
         };
         for (const ProgramSheet& s : derived->plan->program.sheets)
             add(s);

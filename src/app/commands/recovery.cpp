@@ -80,7 +80,7 @@ void Recovery::settled() {
             forget(files_, copy);
     } else if (!std::exchange(told_, true)) {
         Q_EMIT failed({"recovery.unwritable",
-                       "No copy of unsaved work can be kept: " + ok.error().message + " Save often.",
+                       say("No copy of unsaved work can be kept: %1 Save often.", ok.error().message),
                        {}});
     }
 }

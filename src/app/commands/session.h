@@ -72,7 +72,7 @@ class Session : public QObject {
                 Result<Done> answer = [&]() -> Result<Done> {
                     if constexpr (requires { apply(command, p, catalog(), *evaluated()); }) {
                         const EvaluatedPart* part = drawn_ ? drawn_->part(command.part) : nullptr;
-                        if (!part) return fail("edit.missing", "The part is still being made.");
+                        if (!part) return fail("edit.missing", say("The part is still being made."));
                         return apply(command, p, catalog(), *part);
                     } else if constexpr (requires { apply(command, p, catalog()); })
                         return apply(command, p, catalog());

@@ -143,23 +143,23 @@ void LanePanel::show_lanes() {
         action_->setCurrentIndex(action_->findData(static_cast<int>(lane->action)));
         tool_->clear();
         for (const Tool* tool : tools_for(session_.catalog(), lane->action))
-            tool_->addItem(tr("%1, %2 mm")
-                               .arg(QString::fromStdString(tool->name),
-                                    QString::fromStdString(number(in_mm(tool->tip), 2))),
-                           QString::fromStdString(tool->id));
+            tool_->addItem(
+                tr("%1, %2 mm")
+                    .arg(present::words(word(*tool)), QString::fromStdString(number(in_mm(tool->tip), 2))),
+                QString::fromStdString(tool->id));
         tool_->setCurrentIndex(tool_->findData(QString::fromStdString(lane->tool)));
         repeats_->set(lane->repeats);
         const bool scores = row(lane->action).folds, coloured = row(lane->action).tool_colour;
         fold_->parentWidget()->setVisible(scores);
         fold_->setCurrentIndex(fold_->findData(static_cast<int>(lane->fold)));
         colour_->parentWidget()->findChild<QLabel*>()->setText(coloured ? tr("pen or foil") : tr("shown as"));
-        colour_->setText(QString::fromStdString(colour_word(lane->colour)));
+        colour_->setText(present::words(word(lane->colour)));
         QPixmap swatch(14, 14);
         swatch.fill(present::to_qcolor(lane->colour));
         colour_->setIcon(swatch);
         count_lines();
         const Tool* tool = session_.catalog().tool(lane->tool);
-        caution_->setText(tool ? QString::fromStdString(tool->caution) : QString());
+        caution_->setText(tool ? present::words(as_word("Catalog", tool->caution)) : QString());
         caution_->setVisible(tool && !tool->caution.empty());
     }
     list_->clear();

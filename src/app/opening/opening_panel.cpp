@@ -117,9 +117,8 @@ QWidget* OpeningPanel::asked_size(const QString& file_name, const std::vector<Sc
     card->rows()->addWidget(why);
     sizes_ = new QButtonGroup(card);
     for (const ScaleChoice& choice : choices) {
-        auto* button =
-            new QRadioButton(tr("%1 (%2)").arg(size(choice), QString::fromStdString(choice.label)), card);
-        button->setObjectName("scale-" + QString::fromStdString(choice.label).section(' ', 0, 0));
+        auto* button = new QRadioButton(tr("%1 (%2)").arg(size(choice), present::words(choice.label)), card);
+        button->setObjectName("scale-" + QString::fromStdString(choice.label.english()).section(' ', 0, 0));
         sizes_->addButton(button);
         card->rows()->addWidget(button);
         connect(button, &QRadioButton::clicked, this, [this, factor = choice.factor] { set_factor(factor); });
@@ -151,7 +150,7 @@ QWidget* OpeningPanel::asked_size(const QString& file_name, const std::vector<Sc
 void OpeningPanel::fill_tools(QComboBox* tools, std::size_t index) {
     tools->clear();
     for (const Tool* tool : tools_for(session_.catalog(), file_->gatherings[index].action))
-        tools->addItem(QString::fromStdString(tool->name), QString::fromStdString(tool->id));
+        tools->addItem(present::words(word(*tool)), QString::fromStdString(tool->id));
     tools->setCurrentIndex(tools->findData(QString::fromStdString(file_->gatherings[index].tool)));
 }
 
@@ -171,7 +170,7 @@ QWidget* OpeningPanel::gathering_card(std::size_t index) {
                          TextRole::heading, card),
                    1);
     card->rows()->addLayout(top);
-    auto* reason = label(QString::fromStdString(g.reason), TextRole::quiet, card);
+    auto* reason = label(present::words(g.reason), TextRole::quiet, card);
     reason->setWordWrap(true);
     card->rows()->addWidget(reason);
     auto* row = new QHBoxLayout;

@@ -9,13 +9,15 @@
 #include "core/base/text.h"
 #include "core/commands/making.h"
 #include "core/commands/steps.h"
+#include "present/words.h"
 
 namespace dotlane::app {
 
 QStringList figure_words(const std::vector<Figure>& figures, LengthUnit unit) {
     QStringList out;
     for (const Figure& f : figures) {
-        const QString name = QCoreApplication::translate("Figures", f.key).replace('_', ' ');
+        const std::string spaced = QString(f.key).replace('_', ' ').toStdString();
+        const QString name = QCoreApplication::translate("Figures", spaced.c_str());
         const QString unit_name = f.unit;
         const QString value = unit_name == "mm"    ? QString::fromStdString(to_text(mm(f.value), unit))
                               : unit_name == "mm2" ? QString::fromStdString(number(f.value / 100, 1)) + " cm²"
@@ -233,11 +235,11 @@ QString StepCard::what_it_did(const Step& step) {
     if (!e || it == e->reports.end()) return tr("...");
     const StepReport& report = *it->second;
     const LengthUnit unit = session_.project().unit;
-    if (!report.refused.empty()) return QString::fromStdString(report.refused);
+    if (!report.refused.empty()) return present::words(report.refused);
     if (!report.ink) return figure_words(report.figures, unit).join(", ");
     const InkReport& fill = *report.ink;
     if (!step.lane) return tr("The fill has no lane.");
-    if (!fill.refused.empty()) return QString::fromStdString(fill.refused);
+    if (!fill.refused.empty()) return present::words(fill.refused);
     return fill_figures(fill).join("\n") + tr("\n%1 tip, inset %2")
                                                .arg(QString::fromStdString(to_text(fill.tip, unit)),
                                                     QString::fromStdString(to_text(fill.inset, unit)));

@@ -7,6 +7,7 @@
 #include "core/base/text.h"
 #include "core/project/edits.h"
 #include "present/board_painter.h"
+#include "present/words.h"
 
 namespace dotlane::app {
 
@@ -82,7 +83,7 @@ void OrderPanel::show_plan() {
         reasons_->add(label(tr("Why this order"), TextRole::heading, reasons_), false);
     for (const Reason& reason : derived->plan->reasons) {
         auto* card = new Card(reasons_);
-        auto* text = label(QString::fromStdString(reason.sentence), TextRole::body, card);
+        auto* text = label(present::words(reason.sentence), TextRole::body, card);
         text->setWordWrap(true);
         card->rows()->addWidget(text);
         reasons_->add(card, false);

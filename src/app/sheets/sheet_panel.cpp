@@ -8,6 +8,7 @@
 #include "core/commands/placing.h"
 #include "core/commands/project.h"
 #include "core/project/edits.h"
+#include "present/words.h"
 
 namespace dotlane::app {
 namespace {
@@ -17,7 +18,7 @@ void fill_box(QComboBox* box, const List& list, const std::string& chosen) {
     if (box->count() != static_cast<int>(list.size())) {
         box->clear();
         for (const auto& item : list)
-            box->addItem(QString::fromStdString(item.name), QString::fromStdString(item.id));
+            box->addItem(present::words(word(item)), QString::fromStdString(item.id));
     }
     box->setCurrentIndex(box->findData(QString::fromStdString(chosen)));
 }
@@ -256,7 +257,7 @@ void SheetPanel::place_part() {
                 return place_pieces(p, session_.catalog(), *derived, sheet, part->id, std::move(pieces))
                     .map([&](std::vector<PlacementId> ids) { made = std::move(ids); });
             }
-            if (!derived) return fail("place.missing", "The part is still being made.");
+            if (!derived) return fail("place.missing", say("The part is still being made."));
             return place_free(p, session_.catalog(), *derived, sheet, {part->id})
                 .map([&](std::vector<PlacementId> ids) { made = std::move(ids); });
         }))

@@ -7,6 +7,7 @@
 #include "core/checks/project_checks.h"
 #include "core/commands/placing.h"
 #include "present/part_painter.h"
+#include "present/words.h"
 
 namespace dotlane::app {
 namespace {
@@ -21,7 +22,7 @@ QString made_of(const Session& session, const Part& part, const EvaluatedPart* e
             if (p.part == part.id) {
                 lies = true;
                 if (const Stock* s = session.catalog().stock(sheet.stock); s && stock.isEmpty())
-                    stock = QString::fromStdString(s->name);
+                    stock = present::words(word(*s));
             }
     if (!lies) return QCoreApplication::translate("PartCard", "on no sheet yet");
     if (!evaluated) return stock; // counted as soon as it has been worked out

@@ -4,6 +4,7 @@
 #include <QStyle>
 
 #include "core/base/text.h"
+#include "present/words.h"
 
 namespace dotlane::app {
 
@@ -70,7 +71,7 @@ void NumberField::commit() {
     const bool was_exact = exact_;
     const QString before = text_of(value_);
     const auto read = parsed(typed.toStdString());
-    if (!read) return set_wrong(QString::fromStdString(read.error().message));
+    if (!read) return set_wrong(present::words(read.error().message));
     const double value = *read, low = exact_ ? -100 : low_, high = exact_ ? 500 : high_;
     if (!(value >= low && value <= high)) {
         const QString why = tr("It must lie between %1 and %2.").arg(text_of(low), text_of(high));

@@ -40,11 +40,17 @@ void add_project(Entries& out) {
 void add_edit(Entries& out) {
     const MenuName menu = MenuName::edit;
     out.push_back({"undo", menu, Words::tr("&Undo"), key(QKeySequence::Undo), When::undo});
+    out.push_back({"redo",
+                   menu,
+                   Words::tr("&Redo"),
+                   {QKeySequence("Ctrl+Shift+Z"), QKeySequence("Ctrl+Y")},
+                   When::redo});
     out.push_back(
-        {"redo", menu, Words::tr("&Redo"), {QKeySequence("Ctrl+Shift+Z"), QKeySequence("Ctrl+Y")}, When::redo});
-    out.push_back({"choose-all", menu, Words::tr("Choose &all"), key(QKeySequence::SelectAll), When::project, true});
-    out.push_back({"same-colour", menu, Words::tr("Choose all of this &colour"), key("Ctrl+Alt+C"), When::lines});
-    out.push_back({"inside", menu, Words::tr("Choose all &inside this outline"), key("Ctrl+Alt+I"), When::lines});
+        {"choose-all", menu, Words::tr("Choose &all"), key(QKeySequence::SelectAll), When::project, true});
+    out.push_back(
+        {"same-colour", menu, Words::tr("Choose all of this &colour"), key("Ctrl+Alt+C"), When::lines});
+    out.push_back(
+        {"inside", menu, Words::tr("Choose all &inside this outline"), key("Ctrl+Alt+I"), When::lines});
     out.push_back({"find-command", menu, Words::tr("&Find a command..."), key("Ctrl+K"), When::always, true});
 }
 
@@ -71,7 +77,8 @@ void add_part(Entries& out) {
                            false});
     out.push_back({"fill", menu, Words::tr("&Fill the chosen lines"), key("Ctrl+Alt+F"), When::part, true});
     out.push_back({"aside", menu, Words::tr("&Set the chosen lines aside"), key("Ctrl+Alt+A"), When::lines});
-    out.push_back({"glyph-table", menu, Words::tr("&Glyphs of the font..."), key("Ctrl+Alt+G"), When::project});
+    out.push_back(
+        {"glyph-table", menu, Words::tr("&Glyphs of the font..."), key("Ctrl+Alt+G"), When::project});
     out.push_back({"copy-part", menu, Words::tr("&Copy part"), key("Ctrl+Alt+D"), When::part, true});
     out.push_back({"remove-part", menu, Words::tr("&Remove part"), {}, When::part});
 }
@@ -79,7 +86,8 @@ void add_part(Entries& out) {
 void add_lane(Entries& out) {
     const MenuName menu = MenuName::lane;
     for (const Action action : all_actions) {
-        ActionEntry entry{action_name(action), menu, Words::tr("Send to %1").arg(present::action_title(action))};
+        ActionEntry entry{action_name(action), menu,
+                          Words::tr("Send to %1").arg(present::action_title(action))};
         entry.when = When::lines;
         entry.letter = QLatin1Char(action_letter(action));
         out.push_back(std::move(entry));
@@ -96,7 +104,8 @@ void add_sheet(Entries& out) {
     out.push_back({"duplicate", menu, Words::tr("&Duplicate"), key("Ctrl+D"), When::placed});
     out.push_back({"group", menu, Words::tr("&Group: move together"), key("Ctrl+G"), When::placed});
     out.push_back({"ungroup", menu, Words::tr("&Ungroup"), key("Ctrl+Shift+G"), When::placed});
-    out.push_back({"take-off", menu, Words::tr("&Take off the sheet"), key(QKeySequence::Delete), When::placed});
+    out.push_back(
+        {"take-off", menu, Words::tr("&Take off the sheet"), key(QKeySequence::Delete), When::placed});
 }
 
 void add_run(Entries& out) {
@@ -125,7 +134,8 @@ void add_view(Entries& out) {
     out.push_back({"zoom-out", menu, Words::tr("Zoom &out"), key(QKeySequence::ZoomOut), When::project});
     out.push_back({"fit", menu, Words::tr("&Fit"), key("Ctrl+0"), When::project});
     out.push_back({"dark", menu, Words::tr("&Dark theme"), {}, When::always, true, true, true});
-    out.push_back({"full-screen", menu, Words::tr("F&ull screen"), key("F11"), When::always, false, true, true});
+    out.push_back(
+        {"full-screen", menu, Words::tr("F&ull screen"), key("F11"), When::always, false, true, true});
 }
 
 void add_help(Entries& out) {
@@ -136,8 +146,9 @@ void add_help(Entries& out) {
 } // namespace
 
 QString title(MenuName menu) {
-    const QString titles[menu_count] = {Words::tr("&Project"), Words::tr("&Edit"), Words::tr("P&art"), Words::tr("&Lane"),
-                                        Words::tr("&Sheet"),   Words::tr("&Run"),  Words::tr("&View"), Words::tr("&Help")};
+    const QString titles[menu_count] = {Words::tr("&Project"), Words::tr("&Edit"),  Words::tr("P&art"),
+                                        Words::tr("&Lane"),    Words::tr("&Sheet"), Words::tr("&Run"),
+                                        Words::tr("&View"),    Words::tr("&Help")};
     return titles[static_cast<int>(menu)];
 }
 

@@ -8,6 +8,7 @@
 #include "app/widgets/notice.h"
 #include "core/base/caught.h"
 #include "present/pdf.h"
+#include "present/words.h"
 
 namespace dotlane::app {
 
@@ -44,13 +45,14 @@ void Exporter::export_to(QString folder, bool override_errors) {
     folder_ = folder;
     busy_ = true;
     notice_.tell(Notice::Kind::news, tr("Exporting..."));
-    work_.setFuture(QtConcurrent::run(
-        [derived, folder, override_errors, &catalog = session_.catalog(), &files = session_.files()] {
-            return std::make_shared<Result<ExportResult>>(caught([&] {
-                return export_folder(*derived, catalog, files, folder.toStdString(),
-                                     {override_errors, present::pdf_painter()});
-            }));
+    work_.setFuture(QtConcurrent::run([derived, folder, override_errors, &catalog = session_.catalog(),
+                                       &files = session_.files()] {
+        return std::make_shared<Result<ExportResult>>(caught([&] {
+            return export_folder(*derived, catalog, files, folder.toStdString(),
+                                 {override_errors, present::pdf_painter(),
+                                  [](const Phrase& phrase) { return present::words(phrase).toStdString(); }});
         }));
+    }));
 }
 
 } // namespace dotlane::app

@@ -213,9 +213,9 @@ void WorkPage::show_stroke(const StrokeOf& of) {
 }
 
 void WorkPage::tell_done(const Done& done) {
-    QString text = QString::fromStdString(done.said);
-    for (const std::string& lost : done.lost)
-        text += " " + QString::fromStdString(lost);
+    QString text = present::words(done.said);
+    for (const Phrase& lost : done.lost)
+        text += " " + present::words(lost);
     notice_->tell(Notice::Kind::news, text);
 }
 

@@ -14,7 +14,7 @@ namespace dotlane {
 template<class Work>
 auto caught(Work work) -> decltype(work()) {
     const auto no_memory = [] {
-        return fail("memory", "There is not enough memory for this. Nothing has changed.");
+        return fail("memory", say("There is not enough memory for this. Nothing has changed."));
     };
     try {
         return work();
@@ -23,8 +23,9 @@ auto caught(Work work) -> decltype(work()) {
     } catch (const std::length_error&) {
         return no_memory();
     } catch (const std::exception& e) {
-        return fail("internal", std::string("Something went wrong inside the program: ") + e.what() +
-                                    ". Nothing has changed; please report it.");
+        return fail("internal",
+                    say("Something went wrong inside the program: %1. Nothing has changed; please report it.",
+                        as_is(e.what())));
     }
 }
 

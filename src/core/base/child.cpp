@@ -86,7 +86,7 @@ Result<std::string> run_child(const std::vector<std::string>& words, const std::
                               const ChildLimits& limits) {
     const Unnamed in, out;
     if (words.empty() || in.fd < 0 || out.fd < 0 || !in.write(input))
-        return fail("child.no-start", "There is no room for another program.");
+        return fail("child.no-start", say("There is no room for another program."));
     std::vector<char*> arguments;
     for (const std::string& word : words)
         arguments.push_back(
@@ -94,11 +94,11 @@ Result<std::string> run_child(const std::vector<std::string>& words, const std::
     arguments.push_back(nullptr);
     const pid_t child = ::fork();
     if (child == 0) become(arguments.data(), in.fd, out.fd, limits);
-    if (child < 0) return fail("child.no-start", words[0] + " cannot be started.");
+    if (child < 0) return fail("child.no-start", say("%1 cannot be started.", words[0]));
     const auto status = wait_for(child, limits.milliseconds);
-    if (!status) return fail("child.stopped", words[0] + " took too long or too much memory.");
-    if (*status == not_there) return fail("child.missing", words[0] + " is not installed.");
-    if (*status != 0) return fail("child.failed", words[0] + " gave up.");
+    if (!status) return fail("child.stopped", say("%1 took too long or too much memory.", words[0]));
+    if (*status == not_there) return fail("child.missing", say("%1 is not installed.", words[0]));
+    if (*status != 0) return fail("child.failed", say("%1 gave up.", words[0]));
     return out.read();
 }
 

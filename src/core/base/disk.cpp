@@ -20,9 +20,9 @@ namespace {
 namespace fs = std::filesystem;
 using aside::Handle;
 
-tl::unexpected<Error> unwritable(const std::string& path, const char* what, int reason) {
-    return fail("file.unwritable", "\"" + path + "\" could not be " + what + ": " + std::strerror(reason) +
-                                       ". What was there before is unchanged.");
+tl::unexpected<Error> unwritable(const std::string& path, const Phrase& what, int reason) {
+    return fail("file.unwritable", say("\"%1\" could not be %2: %3. What was there before is unchanged.",
+                                       path, what, as_is(std::strerror(reason))));
 }
 
 class HeldLock final : public FileLock {
@@ -49,20 +49,20 @@ bool stand_in(const std::string& folder) {
 class Disk final : public FileSystem {
   public:
     Result<std::string> read(const std::string& path, std::uint64_t max_bytes) override {
-        const auto broken = [&](const std::string& why) {
-            return fail("file.unreadable", "\"" + path + "\" could not be read: " + why + ".");
+        const auto broken = [&](const char* why) {
+            return fail("file.unreadable", say("\"%1\" could not be read: %2.", path, as_is(why)));
         };
         // Without waiting: a pipe that nobody writes to would hold us up.
         const Handle file(::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK));
         if (!file && (errno == ENOENT || errno == ENOTDIR))
-            return fail("file.missing", "There is no file \"" + path + "\".");
+            return fail("file.missing", say("There is no file \"%1\".", path));
         if (!file) return broken(std::strerror(errno));
         struct stat info {};
         if (::fstat(file.fd(), &info) != 0) return broken(std::strerror(errno));
-        if (!S_ISREG(info.st_mode)) return fail("file.unreadable", "\"" + path + "\" is not a file.");
+        if (!S_ISREG(info.st_mode)) return fail("file.unreadable", say("\"%1\" is not a file.", path));
         const auto too_large = [&] {
-            return fail("file.too-large", "\"" + path + "\" is larger than " +
-                                              std::to_string(max_bytes >> 20) + " MB and was not opened.");
+            return fail("file.too-large",
+                        say("\"%1\" is larger than %2 MB and was not opened.", path, max_bytes >> 20));
         };
         if (static_cast<std::uint64_t>(info.st_size) > max_bytes) return too_large();
         // Some files say that they are empty and are not, and all may grow meanwhile.
@@ -85,28 +85,28 @@ class Disk final : public FileSystem {
         struct stat old {};
         const bool there = ::stat(path.c_str(), &old) == 0;
         std::error_code ec;
-        if (fs::is_symlink(fs::symlink_status(path, ec))) return unwritable(given, "replaced", ELOOP);
-        if (there && !S_ISREG(old.st_mode)) return unwritable(given, "replaced", EEXIST);
+        if (fs::is_symlink(fs::symlink_status(path, ec))) return unwritable(given, say("replaced"), ELOOP);
+        if (there && !S_ISREG(old.st_mode)) return unwritable(given, say("replaced"), EEXIST);
         // The superuser may write to everything, but a file that was made read-only was meant to stay.
         if (there && ((old.st_mode & 0222) == 0 || ::access(path.c_str(), W_OK) != 0))
-            return fail("file.read-only", "\"" + given +
-                                              "\" may only be read, and was not replaced. Save under another "
-                                              "name, or allow writing to it.");
+            return fail("file.read-only", say("\"%1\" may only be read, and was not replaced. Save under "
+                                              "another name, or allow writing to it.",
+                                              given));
         aside::remove_left(folder, name);
         const std::string temporary = folder + "/" + aside::fresh_name(name);
-        const auto broken = [&](const char* what) {
+        const auto broken = [&](const Phrase& what) {
             const int reason = errno;
             ::unlink(temporary.c_str());
             return unwritable(given, what, reason);
         };
         Handle file = aside::make_file(temporary, access == Access::private_ ? 0600 : there ? 0600 : 0666);
-        if (!file) return broken("created");
+        if (!file) return broken(say("created"));
         if (there && access == Access::usual) {
             (void)::fchown(file.fd(), old.st_uid, old.st_gid); // only the superuser can, and only he needs it
-            if (::fchmod(file.fd(), old.st_mode & 0777) != 0) return broken("given its mode");
+            if (::fchmod(file.fd(), old.st_mode & 0777) != 0) return broken(say("given its mode"));
         }
-        if (!aside::fill(file, bytes)) return broken("written");
-        if (::rename(temporary.c_str(), path.c_str()) != 0) return broken("replaced");
+        if (!aside::fill(file, bytes)) return broken(say("written"));
+        if (::rename(temporary.c_str(), path.c_str()) != 0) return broken(say("replaced"));
         aside::flush_folder(folder);
         return {};
     }
@@ -127,7 +127,7 @@ class Disk final : public FileSystem {
             aside::flush_folder(parent);
             return {};
         }
-        if (!fs::is_directory(target, ec)) return unwritable(given, "made a folder", ENOTDIR);
+        if (!fs::is_directory(target, ec)) return unwritable(given, say("made a folder"), ENOTDIR);
         aside::remove_left(parent, name);
         aside::remove_left(target, name);
         const Handle held(::open(target.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
@@ -176,8 +176,8 @@ class Disk final : public FileSystem {
         std::error_code ec;
         fs::create_directories(path, ec);
         if (ec || !fs::is_directory(path, ec))
-            return fail("file.unwritable", "The folder \"" + path + "\" could not be made: " +
-                                               (ec ? ec.message() : "a file stands there") + ".");
+            return fail("file.unwritable", say("The folder \"%1\" could not be made: %2.", path,
+                                               (ec ? as_is(ec.message()) : say("a file stands there"))));
         if (access == Access::private_) (void)::chmod(path.c_str(), 0700);
         return {};
     }
@@ -227,8 +227,10 @@ class Disk final : public FileSystem {
             }
             if (errno != EWOULDBLOCK) return std::make_unique<HeldLock>(Handle()); // a disk without locks
             if (waited >= wait_ms)
-                return fail("file.busy", "Another program is writing to \"" + given +
-                                             "\". Nothing has changed; try again in a moment.");
+                return fail(
+                    "file.busy",
+                    say("Another program is writing to \"%1\". Nothing has changed; try again in a moment.",
+                        given));
             ::usleep(10'000);
         }
     }
@@ -282,7 +284,7 @@ class Disk final : public FileSystem {
         aside::remove_left(in, target_name);
         const std::string path = in + "/" + aside::fresh_name(target_name);
         const Handle folder = aside::make_folder(path);
-        if (!folder) return unwritable(given, "written", errno);
+        if (!folder) return unwritable(given, say("written"), errno);
         for (const auto& [name, bytes] : files) {
             const Handle file = aside::make_file(path + "/" + name, 0666);
             if (!file || !aside::fill(file, bytes)) return give_up(path, given + "/" + name, errno);
@@ -304,7 +306,7 @@ class Disk final : public FileSystem {
 
     static tl::unexpected<Error> give_up(const std::string& built, const std::string& path, int reason) {
         aside::remove_folder(built);
-        return unwritable(path, "written", reason);
+        return unwritable(path, say("written"), reason);
     }
 
     static void put_back(const std::string& from, const std::string& to) {

@@ -1,6 +1,5 @@
 // A finding: something a check noticed. It has a stable code, a grade, a place and perhaps a remedy that
-// is an ordinary undoable edit. `args` are the named values of the message, so that the window and the
-// CLI can put it in other words or another language.
+// is an ordinary undoable edit. `args` are the named values of the message, for scripts.
 #pragma once
 
 #include <optional>
@@ -10,6 +9,7 @@
 #include <vector>
 
 #include "core/base/id.h"
+#include "core/base/phrase.h"
 
 namespace dotlane {
 
@@ -33,14 +33,15 @@ struct FindingPlace {
 
 /// An edit that removes the finding. `code` selects the edit in commands/remedies; `label` is its button.
 struct Remedy {
-    std::string code, label;
+    std::string code;
+    Phrase label;
     bool operator==(const Remedy&) const = default;
 };
 
 struct Finding {
     std::string code; ///< stable, dotted: "lane.none"
     Grade grade = Grade::hint;
-    std::string message;
+    Phrase message;
     std::vector<std::pair<std::string, std::string>> args;
     FindingPlace place = {};
     Remedy remedy = {};

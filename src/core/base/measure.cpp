@@ -91,22 +91,22 @@ class Parser {
         if (at_ != text_.size()) return bad();
         if (value->kind == wanted_.kind) return value->number;
         if (value->kind == Kind::plain) return value->number * wanted_.bare;
-        return bad_unit(std::string("that is ") + name_of(value->kind) + ", and " + name_of(wanted_.kind) +
-                        " is meant here.");
+        return bad_unit(
+            say("that is %1, and %2 is meant here.", name_of(value->kind), name_of(wanted_.kind)));
     }
 
   private:
-    static const char* name_of(Kind kind) {
-        static constexpr const char* names[] = {"a plain number", "a length", "an angle", "a share"};
+    static Phrase name_of(Kind kind) {
+        const Phrase names[] = {say("a plain number"), say("a length"), say("an angle"), say("a share")};
         return names[static_cast<int>(kind)];
     }
     tl::unexpected<Error> bad() const {
         return fail("measure.syntax",
-                    "\"" + shown_ + "\" cannot be read. Write something like " + wanted_.example + ".");
+                    say("\"%1\" cannot be read. Write something like %2.", shown_, as_is(wanted_.example)));
     }
-    tl::unexpected<Error> bad_unit(const std::string& what) const {
+    tl::unexpected<Error> bad_unit(const Phrase& what) const {
         return fail("measure.unit",
-                    "\"" + shown_ + "\": " + what + " Write something like " + wanted_.example + ".");
+                    say("\"%1\": %2 Write something like %3.", shown_, what, as_is(wanted_.example)));
     }
     void skip_space() {
         while (at_ < text_.size() && (text_[at_] == ' ' || text_[at_] == '\t'))
@@ -138,7 +138,7 @@ class Parser {
         for (auto [one, other] : {std::pair(&a, &b), std::pair(&b, &a)})
             if (one->kind == Kind::plain && other->kind == wanted_.kind && wanted_.kind != Kind::plain)
                 *one = {one->number * wanted_.bare, wanted_.kind};
-        if (a.kind != b.kind) return bad_unit("what is added must measure the same.");
+        if (a.kind != b.kind) return bad_unit(say("what is added must measure the same."));
         return Value{a.number + sign * b.number, a.kind};
     }
 
@@ -168,18 +168,18 @@ class Parser {
             if (!right) return right;
             if (times) {
                 if (left->kind != Kind::plain && right->kind != Kind::plain)
-                    return bad_unit("only one side of a product may have a unit.");
+                    return bad_unit(say("only one side of a product may have a unit."));
                 left =
                     Value{left->number * right->number, left->kind == Kind::plain ? right->kind : left->kind};
                 continue;
             }
-            if (right->number == 0) return bad_unit("nothing can be divided by zero.");
+            if (right->number == 0) return bad_unit(say("nothing can be divided by zero."));
             if (right->kind == left->kind)
                 left = Value{left->number / right->number, Kind::plain};
             else if (right->kind == Kind::plain)
                 left = Value{left->number / right->number, left->kind};
             else
-                return bad_unit("a number cannot be divided by what has a unit.");
+                return bad_unit(say("a number cannot be divided by what has a unit."));
         }
         return left;
     }
@@ -268,10 +268,10 @@ class Parser {
         at_ += unit.size();
         for (const auto& known : units)
             if (unit == known.name) {
-                if (value.kind != Kind::plain) return bad_unit("it has two units.");
+                if (value.kind != Kind::plain) return bad_unit(say("it has two units."));
                 return Value{value.number * known.in_base, known.kind};
             }
-        return bad_unit("\"" + unit + "\" is not a unit known here.");
+        return bad_unit(say("\"%1\" is not a unit known here.", unit));
     }
 
     std::string shown_, text_;
@@ -286,7 +286,7 @@ Result<Length> parse_length(std::string_view text, LengthUnit bare) {
                         "12.5, 3 1/2 in, 8-1/2in or 120mm - 2*6"};
     return Parser(trimmed(text), wanted).parse().and_then([&](double v) -> Result<Length> {
         if (!std::isfinite(v) || std::abs(v) > 1e6)
-            return fail("measure.range", "\"" + std::string(text) + "\" is longer than a kilometre.");
+            return fail("measure.range", say("\"%1\" is longer than a kilometre.", text));
         return mm(v);
     });
 }

@@ -5,16 +5,15 @@
 
 namespace dotlane {
 
+Phrase phrase_of(const Error& error) {
+    const auto& [file, line] = error.place;
+    if (line <= 0) return file.empty() ? error.message : say("%1 (%2)", error.message, file);
+    return file.empty() ? say("%1 (line %2)", error.message, line)
+                        : say("%1 (%2, line %3)", error.message, file, line);
+}
+
 std::string to_text(const Error& error) {
-    std::string text = error.message;
-    if (error.place.file.empty() && error.place.line == 0) return text;
-    text += " (";
-    text += error.place.file;
-    if (error.place.line > 0) {
-        if (!error.place.file.empty()) text += ", ";
-        text += "line " + std::to_string(error.place.line);
-    }
-    return text + ")";
+    return phrase_of(error).english();
 }
 
 void invariant_broken(const char* condition, const char* file, int line) {

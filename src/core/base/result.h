@@ -5,6 +5,8 @@
 #include <tl/expected.hpp>
 #include <utility>
 
+#include "core/base/phrase.h"
+
 namespace dotlane {
 
 /// Where an error arose; what does not apply stays empty.
@@ -15,19 +17,21 @@ struct ErrorPlace {
 };
 
 struct Error {
-    std::string code;    ///< stable, dotted: "svg.not-xml"
-    std::string message; ///< one or two sentences: what happened, what was kept, what to do
+    std::string code; ///< stable, dotted: "svg.not-xml"
+    Phrase message;   ///< one or two sentences: what happened, what was kept, what to do
     ErrorPlace place = {};
     bool operator==(const Error&) const = default;
 };
 
-/// "message (file, line 12)": the form shown by the CLI and in the window's error panel.
+/// "message (file, line 12)".
+Phrase phrase_of(const Error& error);
+/// The same in English, for the command line.
 std::string to_text(const Error& error);
 
 template<class T>
 using Result = tl::expected<T, Error>;
 
-inline tl::unexpected<Error> fail(std::string code, std::string message, ErrorPlace place = {}) {
+inline tl::unexpected<Error> fail(std::string code, Phrase message, ErrorPlace place = {}) {
     return tl::make_unexpected(Error{std::move(code), std::move(message), std::move(place)});
 }
 

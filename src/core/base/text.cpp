@@ -227,8 +227,4 @@ std::uint64_t content_hash(std::string_view bytes) {
     return hash;
 }
 
-std::string counted(std::size_t n, const char* one, const char* many) {
-    return std::to_string(n) + " " + (n == 1 ? one : many);
-}
-
 } // namespace dotlane

@@ -43,7 +43,4 @@ std::string shortened(std::string text, std::size_t most_bytes);
 /// FNV-1a, 64 bit: content hash for caches and for telling whether a source file changed.
 std::uint64_t content_hash(std::string_view bytes);
 
-/// "1 line", "3 lines".
-std::string counted(std::size_t n, const char* one, const char* many);
-
 } // namespace dotlane

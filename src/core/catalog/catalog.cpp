@@ -15,7 +15,7 @@ namespace in = json_in;
 
 double above_zero(const json& j, const char* name) {
     const double v = in::number(j, name);
-    if (!(v > 0)) throw Damaged{std::string(name) + " of \"" + in::text(j, "id") + "\" must be above zero"};
+    if (!(v > 0)) throw Damaged{say("%1 of \"%2\" must be above zero", as_is(name), in::text(j, "id"))};
     return v;
 }
 
@@ -51,7 +51,7 @@ Machine machine_from(const json& j) {
     for (const json& s : in::list(j, "slots"))
         m.slots.push_back(slot_from(s));
     if (m.slots.empty() || m.slots.size() > 4)
-        throw Damaged{"machine \"" + m.id + "\" must have one to four slots"};
+        throw Damaged{say("machine \"%1\" must have one to four slots", m.id)};
     return m;
 }
 
@@ -70,7 +70,7 @@ Tool tool_from(const json& j) {
            in::text(j, "caution", "")};
     for (const std::string& name : texts(j, "actions")) {
         const auto action = action_from_name(name);
-        if (!action) throw Damaged{"\"" + name + "\" is not an action"};
+        if (!action) throw Damaged{say("\"%1\" is not an action", name)};
         t.actions.push_back(*action);
     }
     return t;
@@ -78,7 +78,7 @@ Tool tool_from(const json& j) {
 
 Stock stock_from(const json& j) {
     const auto colour = colour_from_hex(in::text(j, "colour"));
-    if (!colour) throw Damaged{"stock \"" + in::text(j, "id") + "\" has no colour"};
+    if (!colour) throw Damaged{say("stock \"%1\" has no colour", in::text(j, "id"))};
     return {in::text(j, "id"),
             in::text(j, "name"),
             in::text(j, "kind"),
@@ -97,7 +97,7 @@ Mat mat_from(const json& j) {
     for (const json& side : in::list(j, "usable"))
         u.push_back(in::number_in(side, "usable"));
     if (u.size() != 4)
-        throw Damaged{"the usable area of mat \"" + in::text(j, "id") + "\" needs four numbers"};
+        throw Damaged{say("the usable area of mat \"%1\" needs four numbers", in::text(j, "id"))};
     return {in::text(j, "id"),           in::text(j, "name"),
             in::text(j, "hold"),         mm(above_zero(j, "width")),
             mm(above_zero(j, "height")), Box{u[0], u[1], u[0] + u[2], u[1] + u[3]}};
@@ -151,7 +151,8 @@ Result<Catalog> load_catalog(FileSystem& files, const std::string& folder, const
     Catalog out;
     const auto read = [&](const std::string& path) -> Result<void> {
         const auto bytes = files.read(path, 16U << 20);
-        if (!bytes) return fail("catalog.missing", "The catalog could not be read: " + bytes.error().message);
+        if (!bytes)
+            return fail("catalog.missing", say("The catalog could not be read: %1", bytes.error().message));
         try {
             const json document = json::parse(*bytes);
             take(out.machines, document, "machines", machine_from);
@@ -160,13 +161,13 @@ Result<Catalog> load_catalog(FileSystem& files, const std::string& folder, const
             take(out.mats, document, "mats", mat_from);
             take(out.envelopes, document, "envelopes", envelope_from);
         } catch (const Damaged& d) {
-            return fail("catalog.damaged", "The catalog is damaged: " + d.what + ".", {path, 0});
+            return fail("catalog.damaged", say("The catalog is damaged: %1.", d.what), {path, 0});
         } catch (const json::parse_error& e) {
-            return fail("catalog.damaged", "The catalog is damaged or cut short.",
+            return fail("catalog.damaged", say("The catalog is damaged or cut short."),
                         {path, line_of_offset(*bytes, e.byte)});
         } catch (const json::exception&) {
-            return fail("catalog.damaged", "The catalog is damaged: a number in it is beyond all bounds.",
-                        {path, 0});
+            return fail("catalog.damaged",
+                        say("The catalog is damaged: a number in it is beyond all bounds."), {path, 0});
         }
         return {};
     };

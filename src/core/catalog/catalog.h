@@ -65,6 +65,15 @@ struct Envelope {
     bool operator==(const Envelope&) const = default;
 };
 
+/// A name of the catalog, in the language of who reads it.
+template<class Entry>
+requires requires(const Entry& e) {
+    e.id.size(), e.name.size();
+}
+Phrase word(const Entry& entry) {
+    return as_word("Catalog", entry.name);
+}
+
 struct Catalog {
     std::vector<Machine> machines;
     std::vector<Tool> tools;

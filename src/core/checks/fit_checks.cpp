@@ -10,11 +10,11 @@
 namespace dotlane {
 namespace {
 
-std::string angle_words(const TurnedFit& fit) {
+Phrase angle_words(const TurnedFit& fit) {
     const double from = std::ceil(in_degrees(fit.from) * 10 - 1e-6) / 10,
                  to = std::floor(in_degrees(fit.to) * 10 + 1e-6) / 10;
-    return from < to ? "turned by " + number(from, 1) + " to " + number(to, 1) + " degrees"
-                     : "turned by " + number(in_degrees(fit.best), 2) + " degrees";
+    return from < to ? say("turned by %1 to %2 degrees", number(from, 1), number(to, 1))
+                     : say("turned by %1 degrees", number(in_degrees(fit.best), 2));
 }
 
 bool panels_fit(const Catalog& catalog, const Machine& machine, FoldedCard card, double scale) {
@@ -53,11 +53,11 @@ std::vector<SheetFit> fits_of(const Project& project, const Catalog& catalog, co
     return machine ? sheet_fits(catalog, *machine, outline_hull(part, 0)) : std::vector<SheetFit>{};
 }
 
-std::string fit_words(const SheetFit& fit, LengthUnit unit) {
-    std::string out = to_text(fit.stock->width, unit) + " x " + to_text(fit.stock->height, unit);
-    if (fit.turned.way == FitWay::quarter) out += ", turned";
-    if (fit.turned.way == FitWay::angled) out += ", " + angle_words(fit.turned);
-    return out;
+Phrase fit_words(const SheetFit& fit, LengthUnit unit) {
+    const Phrase size = as_is(to_text(fit.stock->width, unit) + " x " + to_text(fit.stock->height, unit));
+    if (fit.turned.way == FitWay::quarter) return say("%1, turned", size);
+    if (fit.turned.way == FitWay::angled) return say("%1, %2", size, angle_words(fit.turned));
+    return size;
 }
 
 void check_fit(const Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
@@ -82,14 +82,13 @@ void check_fit(const Project& project, const Catalog& catalog, const EvaluatedPa
                 card && in_mm(card->hinge) <= 0 && panels_fit(catalog, *machine, *card, part->scale);
             out.push_back(
                 {"part.too-large", Grade::caution,
-                 (piece == 0 ? std::string("The part") : "Piece " + std::to_string(piece)) + ", " +
-                     number(box.width(), 1) + " x " + number(box.height(), 1) +
-                     " mm, is larger than what the " + machine->name +
-                     " reaches on any mat and stock, up to " + number(reach.width(), 1) + " x " +
-                     number(reach.height(), 1) +
-                     " mm, however it is turned: it has to be made smaller or in pieces.",
+                 say("%1, %2 x %3 mm, is larger than what the %4 reaches on any mat and stock, up to %5 x %6 "
+                     "mm, however it is turned: it has to be made smaller or in pieces.",
+                     (piece == 0 ? say("The part") : say("Piece %1", piece)), number(box.width(), 1),
+                     number(box.height(), 1), word(*machine), number(reach.width(), 1),
+                     number(reach.height(), 1)),
                  size, place,
-                 panels ? Remedy{"card.panels", "Make it of panels with a glued hinge"} : Remedy{}});
+                 panels ? Remedy{"card.panels", say("Make it of panels with a glued hinge")} : Remedy{}});
             return; // one is enough
         }
         const auto turned = [](const SheetFit& f) { return f.turned.way == FitWay::angled; };
@@ -101,10 +100,10 @@ void check_fit(const Project& project, const Catalog& catalog, const EvaluatedPa
         out.push_back(
             {"part.turn",
              Grade::hint,
-             "It fits no sheet straight, but one of " + fit_words(fit, project.unit) + ".",
+             say("It fits no sheet straight, but one of %1.", fit_words(fit, project.unit)),
              args,
              place,
-             {"part.turn-to-fit", "Turn it by " + number(in_degrees(fit.turned.best), 1) + " degrees"}});
+             {"part.turn-to-fit", say("Turn it by %1 degrees", number(in_degrees(fit.turned.best), 1))}});
     }
 }
 
@@ -126,11 +125,12 @@ void offer_turn(Finding& outside, const std::vector<Point>& hull, const Placemen
     if (!outside.remedy.code.empty()) return;
     const auto fit = fit_within(mirrored(hull, placement.mirrored), usable.width(), usable.height());
     if (!fit) return;
-    if (fit->way == FitWay::angled) outside.message += " It fits " + angle_words(*fit) + ".";
+    if (fit->way == FitWay::angled)
+        outside.message = say("%1 It fits %2.", outside.message, angle_words(*fit));
     outside.remedy = {"part.turn-to-fit",
                       fit->way == FitWay::straight
-                          ? "Lay it straight"
-                          : "Turn it by " + number(in_degrees(fit->best), 1) + " degrees"};
+                          ? say("Lay it straight")
+                          : say("Turn it by %1 degrees", number(in_degrees(fit->best), 1))};
 }
 
 } // namespace dotlane

@@ -15,7 +15,7 @@ std::vector<Point> outline_hull(const EvaluatedPart& part, int piece);
 /// The sizes of stock that take the part as one piece on the project's machine, the smallest first.
 std::vector<SheetFit> fits_of(const Project& project, const Catalog& catalog, const EvaluatedPart& part);
 /// "304.8 x 304.8 mm, turned by 38 to 53.7 degrees".
-std::string fit_words(const SheetFit& fit, LengthUnit unit);
+Phrase fit_words(const SheetFit& fit, LengthUnit unit);
 
 /// Codes: "part.too-large" (caution; remedy "card.panels" for a folded card whose panels would fit) when no
 /// stock and mat of the machine take the part, or one of its pieces that lie apart; "part.turn" (hint; remedy

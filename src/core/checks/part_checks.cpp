@@ -40,7 +40,7 @@ class Check {
     }
 
   private:
-    void tell(std::string code, std::string message, std::vector<std::pair<std::string, std::string>> args,
+    void tell(std::string code, Phrase message, std::vector<std::pair<std::string, std::string>> args,
               const Box& box, LineSetId set = {}, Remedy remedy = {}) {
         out_.push_back({std::move(code),
                         Grade::caution,
@@ -79,14 +79,13 @@ class Check {
         }
         for (const auto& [set, found] : same)
             tell("lines.doubled",
-                 counted(found.first, "line lies", "lines lie") +
-                     " on another of the same lane: it would be run twice.",
+                 say_n(found.first,
+                       "%n [line lies|lines lie] on another of the same lane: it would be run twice."),
                  {{"count", std::to_string(found.first)}}, found.second, set,
-                 {"clean.doubled", "Keep one of each"});
+                 {"clean.doubled", say("Keep one of each")});
         if (crossed > 0)
             tell("lines.two-lanes",
-                 counted(crossed, "line is", "lines are") +
-                     " the same in two lanes, so both tools run along it.",
+                 say_n(crossed, "%n [line is|lines are] the same in two lanes, so both tools run along it."),
                  {{"count", std::to_string(crossed)}}, where);
     }
 
@@ -113,10 +112,11 @@ class Check {
         }
         if (count > 0)
             tell("lines.gaps",
-                 counted(count, "gap", "gaps") + " of up to " + number(widest, 2) +
-                     " mm between ends of cut lines: the piece will hang there.",
+                 say_n(count,
+                       "%n [gap|gaps] of up to %1 mm between ends of cut lines: the piece will hang there.",
+                       number(widest, 2)),
                  {{"count", std::to_string(count)}, {"widest_mm", number(widest, 3)}}, where, {},
-                 {"clean.close", "Join the ends"});
+                 {"clean.close", say("Join the ends")});
     }
 
     /// A cut line that comes back to its beginning, but not quite, was meant to close: what it bounds stays
@@ -142,11 +142,12 @@ class Check {
         }
         for (const auto& [set, f] : found)
             tell("lines.open",
-                 counted(f.count, "cut line comes", "cut lines come") + " back to within " +
-                     number(f.widest, 2) + " mm of the beginning, but " + (f.count == 1 ? "does" : "do") +
-                     " not close.",
+                 say_n(f.count,
+                       "%n [cut line comes|cut lines come] back to within %1 mm of the beginning, but "
+                       "[does|do] not close.",
+                       number(f.widest, 2)),
                  {{"count", std::to_string(f.count)}, {"widest_mm", number(f.widest, 3)}}, f.where, set,
-                 {"clean.close", "Close it"});
+                 {"clean.close", say("Close it")});
     }
 
     /// Text and art must stay in the visible ring; the rest wraps around.
@@ -169,9 +170,8 @@ class Check {
         }
         if (over > 0)
             tell("badge.over",
-                 "Art reaches " + number(over, 1) +
-                     " mm beyond the visible ring less its margin: it would run over "
-                     "the edge.",
+                 say("Art reaches %1 mm beyond the visible ring less its margin: it would run over the edge.",
+                     number(over, 1)),
                  {{"over_mm", number(over, 2)}}, where);
     }
 
@@ -193,13 +193,12 @@ class Check {
             const double least = 5 * in_mm(tool->tip);
             if (capitals >= least) continue;
             tell("text.small",
-                 "Capitals " + number(capitals, 1) + " mm high are too small for a tip of " +
-                     number(in_mm(tool->tip), 2) + " mm: from " + number(least, 1) +
-                     " mm on they can be read.",
+                 say("Capitals %1 mm high are too small for a tip of %2 mm: from %3 mm on they can be read.",
+                     number(capitals, 1), number(in_mm(tool->tip), 2), number(least, 1)),
                  {{"capitals_mm", number(capitals, 2)}, {"least_mm", number(least, 2)}}, bounds(run.lines),
                  run.set,
                  spec->sized_by == Lettering::SizedBy::capitals
-                     ? Remedy{"text.legible", "Make them " + number(least, 1) + " mm"}
+                     ? Remedy{"text.legible", say("Make them %1 mm", number(least, 1))}
                      : Remedy{});
         }
     }

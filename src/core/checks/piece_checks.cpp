@@ -77,10 +77,10 @@ class PieceCheck {
         std::erase_if(found.places, [&](const NarrowPlace& place) { return crosses(place); });
         for (const auto& [set, places] : crossing_)
             add("piece.cross",
-                "Outlines that are cut cross or touch in " + counted(places.first, "place", "places") +
-                    ": the blade cuts from one into the other there.",
+                say_n(places.first, "Outlines that are cut cross or touch in %n [place|places]: the blade "
+                                    "cuts from one into the other there."),
                 {{"count", std::to_string(places.first)}}, places.second, set,
-                set ? Remedy{"lines.join", "Join them"} : Remedy{});
+                set ? Remedy{"lines.join", say("Join them")} : Remedy{});
         for (const NarrowPlace& place : found.places)
             if (told++ < most_told) tell(place);
         if (found.places.size() > most_told) {
@@ -88,16 +88,16 @@ class PieceCheck {
             Box all;
             for (std::size_t i = most_told; i < found.places.size(); ++i)
                 all.add(found.places[i].box);
-            add("piece.more", more + " more places are as narrow or small.",
+            add("piece.more",
+                say_n(found.places.size() - most_told, "%n more [place is|places are] as narrow or small."),
                 {{"count", more}, {"least_mm", number(in_mm(needs_.least_width), 2)}}, all, {},
-                {"clean.narrow", "Take all of them away"});
+                {"clean.narrow", say("Take all of them away")});
         }
         if (found.unchecked > 0)
             out_.push_back({"piece.unchecked",
                             Grade::hint,
-                            std::to_string(found.unchecked) +
-                                (found.unchecked == 1 ? " piece has" : " pieces have") +
-                                " so many points that slivers are not looked for: simplify its lines.",
+                            say_n(found.unchecked, "%n [piece has|pieces have] so many points that slivers "
+                                                   "are not looked for: simplify its lines."),
                             {{"count", std::to_string(found.unchecked)}},
                             {part_.part, {}, {}, {}, place_of(part_.box)}});
     }
@@ -110,9 +110,8 @@ class PieceCheck {
     }
 
   private:
-    void add(const char* code, const std::string& message,
-             std::vector<std::pair<std::string, std::string>> args, const Box& box, LineSetId set,
-             Remedy remedy, std::vector<Remedy> more = {}, StepId step = {}) {
+    void add(const char* code, const Phrase& message, std::vector<std::pair<std::string, std::string>> args,
+             const Box& box, LineSetId set, Remedy remedy, std::vector<Remedy> more = {}, StepId step = {}) {
         out_.push_back({code,
                         Grade::caution,
                         message,
@@ -142,38 +141,38 @@ class PieceCheck {
             {"width_mm", width},
             {"least_mm",
              place.kind == NarrowPlace::Kind::small_piece ? number(in_mm(needs_.least_size), 2) : least},
-            {"stock", needs_.stock},
+            {"stock", needs_.stock.english()},
             {"long_mm", number(std::max(place.box.width(), place.box.height()), 1)},
             {"thicker_mm", number(thicker, 2)}};
         const std::string size = number(place.box.width(), 1) + " x " + number(place.box.height(), 1) + " mm";
-        const std::string tears = needs_.stock + " under " + least + " mm tears";
+        const Phrase tears = say("%1 under %2 mm tears", needs_.stock, least);
         // What lies between lines of several sets is mended by moving one of them: that is the maker's
         // choice.
-        const auto mended = [&](const char* code, const std::string& says) {
+        const auto mended = [&](const char* code, const Phrase& says) {
             return one ? Remedy{code, says} : Remedy{};
         };
         const LineSetId set = one ? sets.front() : LineSetId{};
-        const Remedy thicken = mended("piece.thicken", "Thicken it by " + number(thicker, 2) + " mm");
+        const Remedy thicken = mended("piece.thicken", say("Thicken it by %1 mm", number(thicker, 2)));
         switch (place.kind) {
         case NarrowPlace::Kind::piece:
-            return add("piece.thin",
-                       "A cut piece of " + size + " is nowhere wider than " + width + " mm: " + tears +
-                           ", or is lost.",
-                       args, place.box, set, mended("clean.narrow", "Take it away"));
+            return add(
+                "piece.thin",
+                say("A cut piece of %1 is nowhere wider than %2 mm: %3, or is lost.", size, width, tears),
+                args, place.box, set, mended("clean.narrow", say("Take it away")));
         case NarrowPlace::Kind::small_piece:
-            return add("piece.small",
-                       "A cut piece of " + size + " is a crumb: under " +
-                           number(in_mm(needs_.least_size), 1) +
-                           " mm across it is lost, or sticks to the mat.",
-                       args, place.box, set, mended("piece.drop", "Drop it"));
+            return add(
+                "piece.small",
+                say("A cut piece of %1 is a crumb: under %2 mm across it is lost, or sticks to the mat.",
+                    size, number(in_mm(needs_.least_size), 1)),
+                args, place.box, set, mended("piece.drop", say("Drop it")));
         case NarrowPlace::Kind::neck:
-            return add("piece.neck", "A neck is " + width + " mm wide: " + tears + " there.", args, place.box,
+            return add("piece.neck", say("A neck is %1 mm wide: %2 there.", width, tears), args, place.box,
                        set, thicken,
-                       one ? std::vector{mended("clean.narrow", "Open it")} : std::vector<Remedy>{});
+                       one ? std::vector{mended("clean.narrow", say("Open it"))} : std::vector<Remedy>{});
         case NarrowPlace::Kind::sliver:
             return add("piece.sliver",
-                       "A sliver of " + size + " is " + width + " mm wide on average: " + tears + " there.",
-                       args, place.box, set, mended("clean.narrow", "Take it away"),
+                       say("A sliver of %1 is %2 mm wide on average: %3 there.", size, width, tears), args,
+                       place.box, set, mended("clean.narrow", say("Take it away")),
                        one ? std::vector{thicken} : std::vector<Remedy>{});
         }
     }
@@ -242,30 +241,38 @@ class PieceCheck {
                 if (d <= here) continue;
                 here = d;
                 const Point way = p - nearest;
-                side = std::abs(way.x) > std::abs(way.y) ? (way.x < 0 ? "left" : "right")
-                                                         : (way.y < 0 ? "top" : "bottom");
+                side = std::abs(way.x) > std::abs(way.y) ? (way.x < 0 ? to_say("left") : to_say("right"))
+                                                         : (way.y < 0 ? to_say("top") : to_say("bottom"));
             }
             far = std::max(far, here);
             if (here > 0) sides.insert(side);
         }
         if (far <= beyond_slack) return;
         std::string on;
-        for (const std::string& side : sides)
-            on += (on.empty() ? "" : *sides.rbegin() == side ? " and " : ", ") + side;
+        Phrase said;
+        for (const std::string& side : sides) {
+            const Phrase next = as_word(core_words, side);
+            const bool first = on.empty(), last = *sides.rbegin() == side;
+            on += (first ? "" : last ? " and " : ", ") + side;
+            said = first ? next : last ? say("%1 and %2", said, next) : say("%1, %2", said, next);
+        }
         const Box room = bounds(outer).grown(-rim);
         const double factor = std::min(room.width() / std::max(all.width(), 1e-9),
                                        room.height() / std::max(all.height(), 1e-9));
         std::vector<Remedy> remedies;
         if (factor > 0.05 && factor < 1)
-            remedies.push_back({"beyond.smaller", "Make it " + number(all.width() * factor, 1) + " mm wide"});
+            remedies.push_back(
+                {"beyond.smaller", say("Make it %1 mm wide", number(all.width() * factor, 1))});
         if (all.height() <= room.width() && all.width() <= room.height())
-            remedies.push_back({"beyond.turn", "Turn it"});
-        if (can_wrap(run, all, room)) remedies.push_back({"beyond.wrap", "Break it into two lines"});
+            remedies.push_back({"beyond.turn", say("Turn it")});
+        if (can_wrap(run, all, room)) remedies.push_back({"beyond.wrap", say("Break it into two lines")});
         const Remedy first = remedies.empty() ? Remedy{} : remedies.front();
         if (!remedies.empty()) remedies.erase(remedies.begin());
         add("marks.beyond",
-            "\"" + run.name + "\" reaches " + number(far, 1) + " mm beyond what is cut out, on the " + on +
-                ": the tool marks scrap there, or the mat.",
+            say("\"%1\" reaches %2 mm beyond what is cut out, on the %3: the tool marks scrap there, or the "
+                "mat.",
+                run.step ? word(kind_of(find(*find(project_, part_.part), run.step)->what)) : as_is(run.name),
+                number(far, 1), said),
             {{"set", run.name},
              {"over_mm", number(far, 2)},
              {"sides", on},
@@ -294,10 +301,10 @@ class PieceCheck {
 } // namespace
 
 PieceNeeds piece_needs(const std::vector<const Stock*>& stocks) {
-    PieceNeeds out{mm(0), mm(0), "card"};
+    PieceNeeds out{mm(0), mm(0), say("card")};
     for (const Stock* stock : stocks) {
         if (stock->least_width > out.least_width)
-            out.least_width = stock->least_width, out.stock = stock->name;
+            out.least_width = stock->least_width, out.stock = word(*stock);
         out.least_size = std::max(out.least_size, stock->least_piece);
     }
     if (stocks.empty()) out.least_width = Stock{}.least_width, out.least_size = Stock{}.least_piece;

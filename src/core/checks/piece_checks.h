@@ -10,7 +10,7 @@ namespace dotlane {
 /// What is asked of pieces, by the stock that asks most.
 struct PieceNeeds {
     Length least_width, least_size;
-    std::string stock;
+    Phrase stock;
 };
 PieceNeeds piece_needs(const std::vector<const Stock*>& stocks);
 

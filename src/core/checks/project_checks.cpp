@@ -12,9 +12,9 @@ std::optional<Finding> near_limit(std::uint64_t bytes) {
     const std::string mb = std::to_string(bytes >> 20), most = std::to_string(project_max_bytes >> 20);
     return Finding{"project.near-limit",
                    bytes > project_max_bytes ? Grade::error : Grade::caution,
-                   "The project takes about " + mb + " MB of the " + most +
-                       " MB that a project file may have; beyond that it cannot be saved. Simplify its "
-                       "drawings, or move parts to another project.",
+                   say("The project takes about %1 MB of the %2 MB that a project file may have; beyond that "
+                       "it cannot be saved. Simplify its drawings, or move parts to another project.",
+                       mb, most),
                    {{"mb", mb}},
                    {}};
 }
@@ -30,17 +30,17 @@ Findings lane_findings(const Project& project, const Catalog& catalog, const Eva
         // A lane that nothing is sent to keeps nothing from being made.
         const Grade grade = used.contains(lane.id) ? Grade::error : Grade::hint;
         if (!tool) {
-            out.push_back({"lane.no-tool",
-                           grade,
-                           "Lane \"" + lane.name + "\" names the tool \"" + lane.tool +
-                               "\", which is not in the catalog.",
-                           {{"lane", lane.name}}});
+            out.push_back(
+                {"lane.no-tool",
+                 grade,
+                 say("Lane \"%1\" names the tool \"%2\", which is not in the catalog.", lane.name, lane.tool),
+                 {{"lane", lane.name}}});
         } else if (std::find(tool->actions.begin(), tool->actions.end(), lane.action) ==
                    tool->actions.end()) {
             out.push_back({"lane.wrong-tool",
                            grade,
-                           std::string("A ") + tool->name + " cannot " + action_name(lane.action) +
-                               ". Give lane \"" + lane.name + "\" another tool.",
+                           say("A %1 cannot %2. Give lane \"%3\" another tool.", word(*tool),
+                               word(lane.action), lane.name),
                            {{"lane", lane.name}, {"tool", tool->name}}});
         }
     }
@@ -97,34 +97,33 @@ void count_placed(const Project& project, const EvaluatedPart& evaluated, Findin
     if (!some)
         out.push_back({"part.unplaced",
                        Grade::caution,
-                       "\"" + part.name + "\" lies on no sheet, so it is not made.",
+                       say("\"%1\" lies on no sheet, so it is not made.", part.name),
                        {{"part", part.name}},
                        place,
-                       {"part.place", "Place it"}});
+                       {"part.place", say("Place it")}});
     else if (missing > 0)
         out.push_back({"part.pieces-missing",
                        Grade::caution,
-                       std::to_string(missing) + (missing == 1 ? " piece" : " pieces") + " of \"" +
-                           part.name + "\" " + (missing == 1 ? "lies" : "lie") + " on no sheet yet.",
+                       say_n(missing, "%n [piece|pieces] of \"%1\" [lies|lie] on no sheet yet.", part.name),
                        {{"part", part.name}, {"count", std::to_string(missing)}},
                        place,
-                       {"part.place", "Place them"}});
+                       {"part.place", say("Place them")}});
     else if (have != part.quantity)
         out.push_back({"part.count",
                        have < part.quantity ? Grade::caution : Grade::hint,
-                       wanted + " of \"" + part.name + "\" " + (part.quantity == 1 ? "is" : "are") +
-                           " wanted, " + n + (have == 1 ? " lies" : " lie") + " on the sheets.",
+                       say_n(static_cast<std::size_t>(part.quantity), "%n of \"%1\" [is|are] wanted, %2.",
+                             part.name, say_n(static_cast<std::size_t>(have), "%n [lies|lie] on the sheets")),
                        {{"part", part.name}, {"wanted", wanted}, {"placed", n}},
                        place,
-                       {"part.want-placed", "Want " + n}});
+                       {"part.want-placed", say("Want %1", n)}});
     else if (whole && evaluated.apart.size() > 1)
         out.push_back({"part.in-one",
                        Grade::hint,
-                       "\"" + part.name + "\" lies on its sheet in one arrangement; its " +
-                           std::to_string(evaluated.apart.size()) + " pieces may lie apart.",
+                       say("\"%1\" lies on its sheet in one arrangement; its %2 pieces may lie apart.",
+                           part.name, evaluated.apart.size()),
                        {{"part", part.name}, {"count", std::to_string(evaluated.apart.size())}},
                        place,
-                       {"part.lay-apart", "Lay them apart"}});
+                       {"part.lay-apart", say("Lay them apart")}});
 }
 
 } // namespace

@@ -19,7 +19,8 @@ Result<std::vector<PartId>> part_per_level(Project& project, const Catalog& cata
     const Part* part = find(project, id);
     const auto* picture = part ? std::get_if<Picture>(&part->source.spec) : nullptr;
     if (!picture || picture->levels < 2 || picture->only > 0)
-        return fail("part.apart", "Only a picture of several levels or colours can be taken apart by them.");
+        return fail("part.apart",
+                    say("Only a picture of several levels or colours can be taken apart by them."));
     Project next = project;
     std::vector<PartId> out{id};
     Picture spec = *picture;
@@ -44,14 +45,14 @@ Result<std::vector<PartId>> part_per_piece(Project& project, const Catalog& cata
     const PartId id = evaluated.part;
     const Part* part = find(project, id);
     if (!part || !is_made(*part))
-        return fail("part.apart", "Only a part that is computed or traced can be taken apart by pieces.");
+        return fail("part.apart",
+                    say("Only a part that is computed or traced can be taken apart by pieces."));
     std::size_t count = 0;
     for (const DrawnLine& line : evaluated.drawing->lines)
         if (fillable(line)) count += pieces(region_of(line.shape)).size();
     if (count < 2 || count > 60)
-        return fail("part.apart", "The part has " + std::to_string(count) +
-                                      (count == 1 ? " piece" : " pieces") +
-                                      ": from 2 to 60 can be parts of their own.");
+        return fail("part.apart",
+                    say_n(count, "The part has %n [piece|pieces]: from 2 to 60 can be parts of their own."));
     Project next = project;
     std::vector<PartId> out;
     const std::string name = part->name;

@@ -2,13 +2,11 @@
 
 namespace dotlane {
 
-Error not_in_catalog(const char* kind, const std::string& id, const std::vector<std::string>& known) {
+Error not_in_catalog(const Phrase& kind, const std::string& id, const std::vector<std::string>& known) {
     std::string all;
     for (const std::string& one : known)
         all += (all.empty() ? "" : ", ") + one;
-    return {"command.unknown",
-            std::string("There is no ") + kind + " \"" + id + "\". There are: " + all + ".",
-            {}};
+    return {"command.unknown", say("There is no %1 \"%2\". There are: %3.", kind, id, all), {}};
 }
 
 } // namespace dotlane

@@ -13,16 +13,16 @@
 namespace dotlane {
 
 struct Done {
-    std::string said;   ///< one sentence: what was done, to which thing, where
+    Phrase said;        ///< one sentence: what was done, to which thing, where
     PartId part = {};   ///< the part that was made or changed
     SheetId sheet = {}; ///< the sheet
     StepId step = {};
     LaneId lane = {};
-    std::vector<std::string> lost = {}; ///< what went with it, a sentence each
+    std::vector<Phrase> lost = {}; ///< what went with it, a sentence each
 };
 
 /// Error "command.unknown": the catalog has no such thing; names what there is.
-Error not_in_catalog(const char* kind, const std::string& id, const std::vector<std::string>& known);
+Error not_in_catalog(const Phrase& kind, const std::string& id, const std::vector<std::string>& known);
 
 template<class List>
 std::vector<std::string> ids_of(const List& list) {

@@ -151,16 +151,15 @@ Part part_of(Project& project, const Part& whole, const std::vector<LineId>& lin
 Result<void> may_be_taken_apart(const Project& project, const Part& part) {
     for (const Step& step : part.steps)
         if (kind_of(step.what).counts_pieces)
-            return fail("part.apart", "The step \"" + std::string(kind_of(step.what).name) +
-                                          "\" counts the part's pieces, which would be others. Remove it "
-                                          "first, and add it to the new parts.");
+            return fail("part.apart", say("The step \"%1\" counts the part's pieces, which would be others. "
+                                          "Remove it first, and add it to the new parts.",
+                                          word(kind_of(step.what))));
     for (const Part& other : project.parts) {
         const auto from = borrows_from(other);
         if (std::find(from.begin(), from.end(), part.id) != from.end())
-            return fail("part.apart",
-                        "\"" + other.name +
-                            "\" takes the outline of this part, which would be another one. Give "
-                            "it another outline first.");
+            return fail("part.apart", say("\"%1\" takes the outline of this part, which would be another "
+                                          "one. Give it another outline first.",
+                                          other.name));
     }
     return {};
 }
@@ -168,14 +167,14 @@ Result<void> may_be_taken_apart(const Project& project, const Part& part) {
 } // namespace
 
 const char* apart_name(ApartBy by) {
-    constexpr const char* names[] = {"colour", "group", "name", "piece"};
+    constexpr const char* names[] = {to_say("colour"), to_say("group"), to_say("name"), to_say("piece")};
     return names[static_cast<int>(by)];
 }
 
 Result<void> settle_strays(Project& project, PartId id, StrayChoice choice) {
     Part* part = find(project, id);
     if (!part || is_made(*part) || strays_of(*part->source.drawing).empty())
-        return fail("remedy.none", "There is no stray line any more.");
+        return fail("remedy.none", say("There is no stray line any more."));
     if (choice != StrayChoice::keep) {
         const Box before = anchor_of(*part);
         auto drawing = std::make_shared<Drawing>(without_strays(*part->source.drawing, choice));
@@ -210,19 +209,17 @@ std::vector<ApartBundle> bundles(const Drawing& drawing, ApartBy by) {
 
 Result<std::vector<PartId>> take_apart(Project& project, PartId id, ApartBy by) {
     const Part* found = find(project, id);
-    if (!found || is_made(*found)) return fail("part.apart", "Only lines of a file are told apart so.");
+    if (!found || is_made(*found)) return fail("part.apart", say("Only lines of a file are told apart so."));
     if (const auto ok = may_be_taken_apart(project, *found); !ok) return tl::make_unexpected(ok.error());
     const auto all = bundles(*found->source.drawing, by);
     if (all.size() < 2 || all.size() > most_parts_apart) {
-        const std::string what =
-            by == ApartBy::piece && all.empty()
-                ? std::string(
-                      "The lines are too many, or none is closed, to be told apart by piece: try by colour "
-                      "or group.")
-                : "By " + std::string(apart_name(by)) + " the lines make " +
-                      counted(all.size(), "part", "parts") + ": from 2 to " +
-                      std::to_string(most_parts_apart) + " can be taken apart.";
-        return fail("part.apart", what);
+        return fail("part.apart",
+                    by == ApartBy::piece && all.empty()
+                        ? say("The lines are too many, or none is closed, to be told apart by piece: try by "
+                              "colour or group.")
+                        : say_n(all.size(),
+                                "By %1 the lines make %n [part|parts]: from 2 to %2 can be taken apart.",
+                                as_word(core_words, apart_name(by)), most_parts_apart));
     }
     Project next = project;
     const Part whole = *found;

@@ -22,7 +22,7 @@ LaneId lane_of(Project& project, const Catalog& catalog, const Part& part,
 Result<StepId> fill_sets(Project& project, const Catalog& catalog, PartId part_id, StepWhat fill,
                          std::vector<LineSetId> sets) {
     const Part* part = find(project, part_id);
-    if (!part) return fail("edit.missing", "There is no such part in this project.");
+    if (!part) return fail("edit.missing", say("There is no such part in this project."));
     const LaneId lane = lane_of(project, catalog, *part, sets);
     if (const Lane* l = find(project, lane))
         if (const Tool* tool = catalog.tool(l->tool)) suit(fill, tool->tip);

@@ -24,7 +24,7 @@ Placement in_the_middle(Placement p, const EvaluatedPart& part, Angle turn, cons
 Result<void> turn_to_fit(Project& project, const Catalog& catalog, const Derived& derived,
                          const Finding& finding) {
     const EvaluatedPart* part = derived.part(finding.place.part);
-    if (!part) return fail("remedy.none", "The part is gone.");
+    if (!part) return fail("remedy.none", say("The part is gone."));
     bool placed = false, turned = false;
     for (const LaidSheet& laid : derived.sheets) {
         if (finding.place.sheet && finding.place.sheet != laid.sheet) continue;
@@ -45,11 +45,10 @@ Result<void> turn_to_fit(Project& project, const Catalog& catalog, const Derived
     }
     if (turned) return {};
     if (placed)
-        return fail("remedy.none",
-                    "It does not fit the sheet it lies on, or is grouped with others: take it off "
-                    "and place it anew.");
+        return fail("remedy.none", say("It does not fit the sheet it lies on, or is grouped with others: "
+                                       "take it off and place it anew."));
     const auto fits = fits_of(project, catalog, *part);
-    if (fits.empty()) return fail("remedy.none", "It fits no sheet any more.");
+    if (fits.empty()) return fail("remedy.none", say("It fits no sheet any more."));
     const SheetFit& fit = fits.front();
     const SheetId sheet =
         add_sheet(project, "sheet " + std::to_string(project.sheets.size() + 1), fit.stock->id, fit.mat->id);
@@ -62,7 +61,7 @@ Result<void> turn_to_fit(Project& project, const Catalog& catalog, const Derived
 Result<void> make_panels(Project& project, const Finding& finding) {
     const Part* part = find(project, finding.place.part);
     const auto* card = part ? std::get_if<FoldedCard>(&part->source.spec) : nullptr;
-    if (!card) return fail("remedy.none", "The card is gone.");
+    if (!card) return fail("remedy.none", say("The card is gone."));
     FoldedCard hinged = *card;
     hinged.hinge = usual_hinge;
     Project next = project;

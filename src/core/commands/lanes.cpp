@@ -13,9 +13,9 @@ std::string lane_name(const Catalog& catalog, Action action, const std::string& 
     return row(action).tool_colour ? colour_word(colour) + " " + name : name;
 }
 
-std::string lane_words(const Project& project, LaneId id) {
+Phrase lane_words(const Project& project, LaneId id) {
     const Lane* lane = find(project, id);
-    return lane ? plate(project, id) + " " + lane->name : "no lane";
+    return lane ? as_is(plate(project, id) + " " + lane->name) : say("no lane");
 }
 
 LaneId lane_for(Project& project, const Catalog& catalog, Action action, std::string tool, Colour colour) {
@@ -37,14 +37,13 @@ LaneId lane_for(Project& project, const Catalog& catalog, Action action, std::st
 
 namespace {
 
-std::string told(const Project& project, const Lane& lane, const Catalog& catalog) {
+Phrase told(const Project& project, const Lane& lane, const Catalog& catalog) {
     const Tool* tool = catalog.tool(lane.tool);
-    return "lane " + lane_words(project, lane.id) + ": " + action_name(lane.action) + ", " +
-           (tool ? tool->id : "no tool") + ", " +
-           (lane.repeats == 1 ? std::string("run once") : "run " + std::to_string(lane.repeats) + " times");
+    return say_n(static_cast<std::size_t>(lane.repeats), "lane %1: %2, %3, run [once|%n times]",
+                 lane_words(project, lane.id), word(lane.action), tool ? as_is(tool->id) : say("no tool"));
 }
 
-Done done(std::string said, LaneId lane) {
+Done done(Phrase said, LaneId lane) {
     Done out{std::move(said)};
     out.lane = lane;
     return out;
@@ -61,14 +60,14 @@ Result<Done> apply(const AddLane& command, Project& project, const Catalog& cata
                                          tool,
                                          command.colour,
                                          1});
-    return done("Added " + told(project, *find(project, id), catalog), id);
+    return done(say("Added %1", told(project, *find(project, id), catalog)), id);
 }
 
 Result<Done> apply(const ChangeLane& command, Project& project, const Catalog& catalog) {
     const Lane* now = find(project, command.lane);
-    if (!now) return fail("edit.missing", "There is no such lane.");
+    if (!now) return fail("edit.missing", say("There is no such lane."));
     if (command.tool && !catalog.tool(*command.tool))
-        return tl::make_unexpected(not_in_catalog("tool", *command.tool, ids_of(catalog.tools)));
+        return tl::make_unexpected(not_in_catalog(say("tool"), *command.tool, ids_of(catalog.tools)));
     Lane next = *now;
     next.action = command.action.value_or(next.action);
     const Tool* tool = catalog.tool(next.tool);
@@ -89,15 +88,16 @@ Result<Done> apply(const ChangeLane& command, Project& project, const Catalog& c
 }
 
 Result<Done> apply(const RemoveLane& command, Project& project) {
-    if (!find(project, command.lane)) return fail("edit.missing", "There is no such lane.");
-    Done out{"Removed lane " + lane_words(project, command.lane) + "."};
+    if (!find(project, command.lane)) return fail("edit.missing", say("There is no such lane."));
+    Done out{say("Removed lane %1.", lane_words(project, command.lane))};
     for (const Part& part : project.parts) {
         const auto uses = [&](const auto& one) { return one.lane == command.lane; };
         const auto count = std::count_if(part.sets.begin(), part.sets.end(), uses) +
                            std::count_if(part.steps.begin(), part.steps.end(), uses);
         if (count > 0)
-            out.lost.push_back(counted(static_cast<std::size_t>(count), "line set", "line sets") + " of \"" +
-                               part.name + "\" " + (count == 1 ? "has" : "have") + " no lane now.");
+            out.lost.push_back(say_n(count, "%1 of \"%2\" [has|have] no lane now.",
+                                     say_n(static_cast<std::size_t>(count), "%n [line set|line sets]"),
+                                     part.name));
     }
     if (const auto ok = remove_lane(project, command.lane); !ok) return tl::make_unexpected(ok.error());
     return out;

@@ -12,7 +12,7 @@ namespace dotlane {
 /// Lane name for an action, tool and colour: "rust pen 0.4", "fold stylus".
 std::string lane_name(const Catalog& catalog, Action action, const std::string& tool, Colour colour);
 /// "C fine blade": its plate and its name; "no lane".
-std::string lane_words(const Project& project, LaneId lane);
+Phrase lane_words(const Project& project, LaneId lane);
 /// As what is drawn without a colour is shown.
 inline constexpr Colour plain_ink{0x22, 0x28, 0x2c};
 /// A lane of the project with this action, tool and (for pens and foil) colour; made when there is none.

@@ -10,17 +10,14 @@ namespace dotlane {
 namespace {
 
 /// "3 lines of "Heron"", "1 line set of "Heron"".
-std::string words(const LinesOfPart& what, const Project& project) {
-    const std::string lines = counted(what.lines.size(), "line", "lines"),
-                      sets = counted(what.sets.size(), "line set", "line sets");
-    return (what.sets.empty()    ? lines
-            : what.lines.empty() ? sets
-                                 : lines + " and " + sets) +
-           " of \"" + find(project, what.part)->name + "\"";
-}
-
-bool one(const LinesOfPart& what) {
-    return what.lines.size() + what.sets.size() == 1;
+Phrase words(const LinesOfPart& what, const Project& project) {
+    const Phrase lines = say_n(what.lines.size(), "%n [line|lines]"),
+                 sets = say_n(what.sets.size(), "%n line [set|sets]");
+    return say("%1 of \"%2\"",
+               what.sets.empty()    ? lines
+               : what.lines.empty() ? sets
+                                    : say("%1 and %2", lines, sets),
+               find(project, what.part)->name);
 }
 
 } // namespace
@@ -35,7 +32,7 @@ Result<Done> apply(const SendLines& command, Project& project, const Catalog&,
         if (const auto ok = send_lines(next, evaluated, command.lines, command.lane); !ok)
             return tl::make_unexpected(ok.error());
     project = std::move(next);
-    Done done{words(command, project) + ": " + lane_words(project, command.lane), command.part};
+    Done done{say("%1: %2", words(command, project), lane_words(project, command.lane)), command.part};
     done.lane = command.lane;
     return done;
 }
@@ -66,9 +63,9 @@ Result<Done> apply(const SetLinesAside& command, Project& project, const Catalog
         if (const auto ok = set_aside(next, command.part, set, command.aside); !ok)
             return tl::make_unexpected(ok.error());
     project = std::move(next);
-    return Done{words(command, project) + (command.aside  ? std::string(": set aside, not run")
-                                           : one(command) ? std::string(": it is run again")
-                                                          : std::string(": they are run again")),
+    return Done{command.aside ? say("%1: set aside, not run", words(command, project))
+                              : say_n(command.lines.size() + command.sets.size(),
+                                      "%1: [it is|they are] run again", words(command, project)),
                 command.part};
 }
 

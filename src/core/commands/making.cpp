@@ -47,7 +47,7 @@ LaneId lane_of(Project& project, const Catalog& catalog, Action action, Fold fol
 Result<std::vector<std::string>> roles_of(const SourceSpec& spec, FontShelf& fonts) {
     if (const auto* picture = std::get_if<Picture>(&spec)) {
         if (!picture->bytes || !looks_like_picture(*picture->bytes))
-            return fail("picture.format", "This is neither a PNG nor a JPEG picture.");
+            return fail("picture.format", say("This is neither a PNG nor a JPEG picture."));
     }
     if (auto roles = known_roles(spec); !roles.empty()) return roles;
     const auto made = make_lines(spec, fonts);
@@ -110,7 +110,7 @@ std::string free_name(const Project& project, const std::string& wanted) {
 Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fonts, SourceSpec spec,
                          std::string name, PartId lender) {
     const SourceKind* kind = kind_of(spec);
-    if (!kind) return fail("source.file", "A drawing is opened, not made.");
+    if (!kind) return fail("source.file", say("A drawing is opened, not made."));
     if (const auto ok = choose_lender(project, lender_of(spec), {}, lender); !ok)
         return tl::make_unexpected(ok.error());
     const auto roles = roles_of(spec, fonts);
@@ -128,7 +128,7 @@ Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fo
 
 Result<std::vector<PartId>> add_layers(Project& project, const Catalog& catalog, FontShelf& fonts,
                                        Layer layer, int count, const std::string& name, PartId lender) {
-    if (count < 1 || count > 20) return fail("layers.range", "1 to 20 layers can be made at once.");
+    if (count < 1 || count > 20) return fail("layers.range", say("1 to 20 layers can be made at once."));
     std::vector<PartId> out;
     for (int i = 0; i < count; ++i) {
         if (i > 0) layer.of = out.back();
@@ -185,7 +185,7 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part
                            std::vector<LineSetId> of, std::vector<LineSetId> by) {
     if (kind_of(what).inks) return fill_sets(project, catalog, part_id, std::move(what), std::move(of));
     const Part* part = find(project, part_id);
-    if (!part) return fail("edit.missing", "There is no such part in this project.");
+    if (!part) return fail("edit.missing", say("There is no such part in this project."));
     LaneId lane;
     for (const LineSetId id : of) {
         const LineSet* set = find(*part, id);
@@ -207,7 +207,7 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part
 Result<StepId> append_step(Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
                            StepWhat what, std::vector<LineSetId> of, std::vector<LineSetId> by) {
     const Part* part = find(project, evaluated.part);
-    if (!part) return fail("edit.missing", "There is no such part in this project.");
+    if (!part) return fail("edit.missing", say("There is no such part in this project."));
     const StepKind& kind = kind_of(what);
     const bool fills = kind.inks;
     if (of.empty() && (kind.makes || kind.second == StepKind::Second::wanted) && !kind.brings) {
@@ -218,8 +218,8 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
                              [&](const FlatLine& line) { return line.set == set.id && fillable(line); })))
                 of.push_back(set.id);
         if (of.empty())
-            return fail("step.no-lines", fills ? "There are no closed lines that could be filled."
-                                               : "There are no lines that it could work on.");
+            return fail("step.no-lines", fills ? say("There are no closed lines that could be filled.")
+                                               : say("There are no lines that it could work on."));
     }
     return append_step(project, catalog, evaluated.part, std::move(what), std::move(of), std::move(by));
 }

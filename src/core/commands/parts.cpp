@@ -19,7 +19,7 @@ bool taken(const Project& project, const std::string& name, PartId except) {
 }
 
 Error no_part() {
-    return {"edit.missing", "There is no such part.", {}};
+    return {"edit.missing", say("There is no such part."), {}};
 }
 
 std::string next_name(const Project& project, std::string name) {
@@ -64,12 +64,12 @@ Result<Done> apply(const RenamePart& command, Project& project) {
     const Part* part = find(project, command.part);
     if (!part) return tl::make_unexpected(no_part());
     if (taken(project, command.name, command.part))
-        return fail("part.name", "There is a part called " + quoted(command.name) + " already.");
-    if (trimmed(command.name).empty()) return fail("part.name", "A part needs a name.");
+        return fail("part.name", say("There is a part called %1 already.", quoted(command.name)));
+    if (trimmed(command.name).empty()) return fail("part.name", say("A part needs a name."));
     const std::string before = part->name;
     if (const auto ok = rename_part(project, command.part, command.name); !ok)
         return tl::make_unexpected(ok.error());
-    return Done{quoted(before) + " is called " + quoted(command.name) + " now.", command.part};
+    return Done{say("%1 is called %2 now.", quoted(before), quoted(command.name)), command.part};
 }
 
 Result<Done> apply(const CopyPart& command, Project& project) {
@@ -77,12 +77,12 @@ Result<Done> apply(const CopyPart& command, Project& project) {
     if (!part) return tl::make_unexpected(no_part());
     const std::string name = command.name.empty() ? next_name(project, part->name) : command.name;
     if (taken(project, name, {}))
-        return fail("part.name", "There is a part called " + quoted(name) + " already.");
+        return fail("part.name", say("There is a part called %1 already.", quoted(name)));
     Project changed = project;
     Part copy = with_fresh_ids(changed, *part);
     const PartId id = copy.id;
-    const std::string said =
-        quoted(name) + " was copied from " + quoted(part->name) + "; it lies on no sheet yet.";
+    const Phrase said =
+        say("%1 was copied from %2; it lies on no sheet yet.", quoted(name), quoted(part->name));
     changed.parts.push_back(std::move(copy));
     if (const auto ok = rename_part(changed, id, name); !ok) return tl::make_unexpected(ok.error());
     project = std::move(changed);
@@ -92,12 +92,11 @@ Result<Done> apply(const CopyPart& command, Project& project) {
 Result<Done> apply(const RemovePart& command, Project& project) {
     const Part* part = find(project, command.part);
     if (!part) return tl::make_unexpected(no_part());
-    Done done{quoted(part->name) + " is removed.", {}};
+    Done done{say("%1 is removed.", quoted(part->name)), {}};
     for (const Sheet& sheet : project.sheets)
         if (const auto n = std::count_if(sheet.placements.begin(), sheet.placements.end(),
                                          [&](const Placement& p) { return p.part == command.part; }))
-            done.lost.push_back(counted(static_cast<std::size_t>(n), "copy", "copies") + " left " +
-                                sheet.name + ".");
+            done.lost.push_back(say_n(static_cast<std::size_t>(n), "%n [copy|copies] left %1.", sheet.name));
     if (const auto ok = remove_part(project, command.part); !ok) return tl::make_unexpected(ok.error());
     return done;
 }
@@ -105,9 +104,9 @@ Result<Done> apply(const RemovePart& command, Project& project) {
 Result<Done> apply(const WantPart& command, Project& project) {
     if (const auto ok = set_quantity(project, command.part, command.quantity); !ok)
         return tl::make_unexpected(ok.error());
-    return Done{std::to_string(command.quantity) + " of " + quoted(find(project, command.part)->name) +
-                    (command.quantity == 1 ? " is wanted." : " are wanted."),
-                command.part};
+    return Done{
+        say_n(command.quantity, "%n of %1 [is|are] wanted.", quoted(find(project, command.part)->name)),
+        command.part};
 }
 
 Result<Done> apply(const StockPart& command, Project& project, const Catalog& catalog) {
@@ -115,10 +114,10 @@ Result<Done> apply(const StockPart& command, Project& project, const Catalog& ca
     if (!part) return tl::make_unexpected(no_part());
     const Stock* stock = catalog.stock(command.stock);
     if (!stock && !command.stock.empty())
-        return tl::make_unexpected(not_in_catalog("stock", command.stock, ids_of(catalog.stocks)));
+        return tl::make_unexpected(not_in_catalog(say("stock"), command.stock, ids_of(catalog.stocks)));
     part->stock = command.stock;
-    return Done{stock ? quoted(part->name) + " is made of " + stock->name + "."
-                      : quoted(part->name) + " is made of no stock in particular.",
+    return Done{stock ? say("%1 is made of %2.", quoted(part->name), word(*stock))
+                      : say("%1 is made of no stock in particular.", quoted(part->name)),
                 command.part};
 }
 

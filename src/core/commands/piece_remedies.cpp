@@ -18,7 +18,7 @@ Result<void> add(Project& project, const Finding& finding, StepWhat what, LaneId
     return add_step(project, finding.place.part, {{}, true, lane, std::move(what), of}).map([](StepId) {});
 }
 Error gone() {
-    return {"remedy.none", "The lines are gone."};
+    return {"remedy.none", say("The lines are gone.")};
 }
 
 } // namespace
@@ -79,17 +79,17 @@ Result<void> drop_piece(Project& project, const Derived& derived, const Finding&
     }
     if (drop.empty())
         return fail("remedy.none",
-                    "It is what several lines leave between them: move or remove one of them.");
+                    say("It is what several lines leave between them: move or remove one of them."));
     return add(project, finding, PiecesStep{piece_text(drop)});
 }
 
 Result<void> bring_marks_in(Project& project, const Finding& finding) {
     const PartId id = finding.place.part;
     Part* part = find(project, id);
-    if (!part) return fail("remedy.none", "The part is gone.");
+    if (!part) return fail("remedy.none", say("The part is gone."));
     const std::string& code = finding.remedy.code;
     const double factor = number_argument(finding, "factor").value_or(1);
-    if (code == "beyond.wrap") return fail("remedy.none", "There is no blank to break it at.");
+    if (code == "beyond.wrap") return fail("remedy.none", say("There is no blank to break it at."));
     if (!finding.place.line_set) return tl::make_unexpected(gone());
     StepWhat what = TurnStep{degrees(90)};
     if (code == "beyond.smaller") what = ResizeStep{ResizeStep::By::percent, mm(100), factor * 100};

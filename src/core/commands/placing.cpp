@@ -88,7 +88,7 @@ Result<std::vector<PlacementId>> place_free(Project& project, const Catalog& cat
                                             SheetId first, const PlaceWish& wish) {
     const EvaluatedPart* part = derived.part(wish.part);
     const Sheet* sheet = find(project, first);
-    if (!part || !sheet) return fail("place.missing", "There is no such part or sheet.");
+    if (!part || !sheet) return fail("place.missing", say("There is no such part or sheet."));
     const Sheet like{{}, sheet->name, sheet->stock, sheet->mat, {}};
     std::vector<SheetId> sheets{first};
     bool behind = false;
@@ -160,7 +160,7 @@ Result<std::vector<PlacementId>> place_pieces(Project& project, const Catalog& c
                                               const Derived& derived, SheetId sheet, PartId part,
                                               std::vector<int> pieces, Length gap) {
     const EvaluatedPart* evaluated = derived.part(part);
-    if (!evaluated) return fail("place.missing", "There is no such part or sheet.");
+    if (!evaluated) return fail("place.missing", say("There is no such part or sheet."));
     const auto longest = [&](int piece) {
         const Box box = box_of(*evaluated, piece);
         return std::max(box.width(), box.height());
@@ -179,7 +179,7 @@ Result<std::vector<PlacementId>> place_copies(Project& project, const Catalog& c
                                               const Derived& derived, SheetId sheet,
                                               const std::vector<Lying>& of, Length gap) {
     const auto room = room_of(project, catalog, derived, sheet);
-    if (!room) return fail("place.missing", "There is no such sheet.");
+    if (!room) return fail("place.missing", say("There is no such sheet."));
     const Box all = box_of(of);
     const Point at = corner_for(all.width(), all.height(), room->usable, room->taken, in_mm(gap))
                          .value_or(Point{room->usable.x0, room->usable.y0});
@@ -208,7 +208,7 @@ Result<void> lay_out_pieces(Project& project, const Catalog& catalog, const Deri
     }
     const EvaluatedPart* evaluated = derived.part(part);
     if (!first || !evaluated || evaluated->apart.empty())
-        return fail("remedy.none", "The part lies on no sheet as a whole.");
+        return fail("remedy.none", say("The part lies on no sheet as a whole."));
     return place_pieces(project, catalog, derived, first, part, missing_pieces(project, *evaluated))
         .map([](const auto&) {});
 }

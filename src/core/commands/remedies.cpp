@@ -21,7 +21,7 @@ std::optional<Result<void>> mend_step(Project& project, const Finding& finding, 
     const Part* part = find(project, finding.place.part);
     const Step* found = part ? find(*part, finding.place.step) : nullptr;
     if (part && finding.place.step && !found)
-        return fail("remedy.none", "The step is gone; there is nothing to mend.");
+        return fail("remedy.none", say("The step is gone; there is nothing to mend."));
     if (!found) return std::nullopt;
     const EvaluatedPart* evaluated = derived.part(part->id);
     Step step = *found;
@@ -31,7 +31,7 @@ std::optional<Result<void>> mend_step(Project& project, const Finding& finding, 
 
 Result<void> bring_in(Project& project, const Derived& derived, const Finding& finding) {
     const LaidSheet* laid = derived.sheet(finding.place.sheet);
-    if (!laid) return fail("remedy.none", "The sheet is gone.");
+    if (!laid) return fail("remedy.none", say("The sheet is gone."));
     for (const PlacedPart& p : laid->parts) {
         const Box& b = p.outline;
         if (b.x0 != finding.place.box.x0 || b.y0 != finding.place.box.y0 ||
@@ -45,7 +45,7 @@ Result<void> bring_in(Project& project, const Derived& derived, const Finding& f
         moved.top += mm(shift(b.y0, b.y1, laid->usable.y0, laid->usable.y1));
         return change_placement(project, moved);
     }
-    return fail("remedy.none", "The part has been moved since.");
+    return fail("remedy.none", say("The part has been moved since."));
 }
 
 /// What lies on something else goes to a free place, with what is grouped with it, or to a further sheet.
@@ -58,9 +58,9 @@ Result<void> move_free(Project& project, const Catalog& catalog, const Derived& 
         for (const PlacedPart& p : laid->parts) // the one placed last makes room
             if (p.placement.part == finding.place.part && p.box.meets({at.x0, at.y0, at.x1, at.y1}))
                 mover = &p;
-    if (!mover) return fail("remedy.none", "The part has been moved since.");
+    if (!mover) return fail("remedy.none", say("The part has been moved since."));
     if (mover->placement.group != 0)
-        return fail("remedy.none", "It is grouped with others. Move the group, or ungroup it first.");
+        return fail("remedy.none", say("It is grouped with others. Move the group, or ungroup it first."));
     const Placement old = mover->placement;
     Project next = project;
     if (const auto ok = remove_placement(next, old.id); !ok) return ok;
@@ -87,14 +87,14 @@ Result<void> place_part(Project& project, const Catalog& catalog, const Derived&
 /// The number stands in the finding: pieces that lie apart make a part only together.
 Result<void> want_placed(Project& project, const Finding& finding) {
     const auto placed = number_argument(finding, "placed");
-    if (!placed) return fail("remedy.none", "There is nothing to count.");
+    if (!placed) return fail("remedy.none", say("There is nothing to count."));
     return set_quantity(project, finding.place.part, static_cast<int>(*placed));
 }
 
 Result<void> take_off_missing(Project& project, const Derived& derived, const Finding& finding) {
     Sheet* sheet = find(project, finding.place.sheet);
     const EvaluatedPart* part = derived.part(finding.place.part);
-    if (!sheet || !part) return fail("remedy.none", "The sheet or the part is gone.");
+    if (!sheet || !part) return fail("remedy.none", say("The sheet or the part is gone."));
     std::erase_if(sheet->placements, [&](const Placement& p) {
         return p.part == finding.place.part && !is_there(*part, p.piece);
     });
@@ -116,14 +116,14 @@ Result<void> add(const Mending& m, StepWhat what) {
 
 Result<void> close_gaps(const Mending& m) {
     const auto widest = number_argument(m.finding, "widest_mm");
-    if (!widest) return fail("remedy.none", "The gap is gone.");
+    if (!widest) return fail("remedy.none", say("The gap is gone."));
     return add(m, CleanStep{{}, {}, {}, mm(*widest * 1.05 + 0.01), false});
 }
 
 Result<void> make_legible(const Mending& m) {
     Part* part = find(m.project, m.finding.place.part);
     auto* spec = part ? std::get_if<Lettering>(&part->source.spec) : nullptr;
-    if (!spec) return fail("remedy.none", "The lettering is gone.");
+    if (!spec) return fail("remedy.none", say("The lettering is gone."));
     if (const auto least = number_argument(m.finding, "least_mm")) spec->size = mm(*least);
     return {};
 }
@@ -132,7 +132,7 @@ Result<void> switch_off(const Mending& m) {
     return apply(ChangeStep{m.finding.place.part, m.finding.place.step, {}, false}, m.project)
         .map([](const Done&) {})
         .map_error([](const Error&) {
-            return Error{"remedy.none", "The step is gone.", {}};
+            return Error{"remedy.none", say("The step is gone."), {}};
         });
 }
 
@@ -190,7 +190,7 @@ Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derive
         if (auto mended = mend_step(project, finding, derived)) return std::move(*mended);
     for (const auto& [known, mend] : remedies)
         if (known == code) return mend({project, catalog, derived, finding});
-    return fail("remedy.none", "This finding has no remedy.");
+    return fail("remedy.none", say("This finding has no remedy."));
 }
 
 bool has_remedy(std::string_view code) {

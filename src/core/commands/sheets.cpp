@@ -9,27 +9,27 @@ namespace dotlane {
 namespace {
 
 Result<void> check_name(const Project& project, const std::string& name, SheetId except) {
-    if (trimmed(name).empty()) return fail("sheet.name", "A sheet needs a name.");
+    if (trimmed(name).empty()) return fail("sheet.name", say("A sheet needs a name."));
     for (const Sheet& sheet : project.sheets)
         if (sheet.id != except && same_word(sheet.name, name))
-            return fail("sheet.name", "There is a sheet called \"" + name + "\" already.");
+            return fail("sheet.name", say("There is a sheet called \"%1\" already.", name));
     return {};
 }
 
 /// What is given must be there; what a sheet has already may be of another catalog.
 Result<void> check_given(const Catalog& catalog, const std::string* stock, const std::string* mat) {
     if (stock && !catalog.stock(*stock))
-        return tl::make_unexpected(not_in_catalog("stock", *stock, ids_of(catalog.stocks)));
+        return tl::make_unexpected(not_in_catalog(say("stock"), *stock, ids_of(catalog.stocks)));
     if (mat && !catalog.mat(*mat))
-        return tl::make_unexpected(not_in_catalog("mat", *mat, ids_of(catalog.mats)));
+        return tl::make_unexpected(not_in_catalog(say("mat"), *mat, ids_of(catalog.mats)));
     return {};
 }
 
-std::string told(const Catalog& catalog, const Sheet& sheet) {
+Phrase told(const Catalog& catalog, const Sheet& sheet) {
     const Stock* stock = catalog.stock(sheet.stock);
     const Mat* mat = catalog.mat(sheet.mat);
-    return "\"" + sheet.name + "\": " + (stock ? stock->name : sheet.stock) + " on the " +
-           (mat ? mat->name : sheet.mat) + ".";
+    return say("\"%1\": %2 on the %3.", sheet.name, stock ? word(*stock) : as_is(sheet.stock),
+               mat ? word(*mat) : as_is(sheet.mat));
 }
 
 } // namespace
@@ -48,12 +48,12 @@ Result<Done> apply(const AddSheet& command, Project& project, const Catalog& cat
     if (mat.empty() && machine && !machine->mats.empty()) mat = machine->mats.front();
     if (const auto ok = check_given(catalog, &stock, &mat); !ok) return tl::make_unexpected(ok.error());
     const SheetId id = add_sheet(project, name, stock, mat);
-    return Done{"Added " + told(catalog, *find(project, id)), {}, id};
+    return Done{say("Added %1", told(catalog, *find(project, id))), {}, id};
 }
 
 Result<Done> apply(const ChangeSheet& command, Project& project, const Catalog& catalog) {
     const Sheet* sheet = find(project, command.sheet);
-    if (!sheet) return fail("edit.missing", "There is no such sheet.");
+    if (!sheet) return fail("edit.missing", say("There is no such sheet."));
     const std::string name = command.name.value_or(sheet->name), stock = command.stock.value_or(sheet->stock),
                       mat = command.mat.value_or(sheet->mat);
     if (const auto ok = check_name(project, name, command.sheet); !ok) return tl::make_unexpected(ok.error());
@@ -67,11 +67,11 @@ Result<Done> apply(const ChangeSheet& command, Project& project, const Catalog& 
 
 Result<Done> apply(const RemoveSheet& command, Project& project) {
     const Sheet* sheet = find(project, command.sheet);
-    if (!sheet) return fail("edit.missing", "There is no such sheet.");
-    Done done{"\"" + sheet->name + "\" is removed.", {}, {}};
+    if (!sheet) return fail("edit.missing", say("There is no such sheet."));
+    Done done{say("\"%1\" is removed.", sheet->name), {}, {}};
     if (const std::size_t n = sheet->placements.size(); n > 0)
-        done.lost.push_back(counted(n, "thing that lay on it is", "things that lay on it are") +
-                            " on no sheet now.");
+        done.lost.push_back(
+            say_n(n, "%n [thing that lay on it is|things that lay on it are] on no sheet now."));
     if (const auto ok = remove_sheet(project, command.sheet); !ok) return tl::make_unexpected(ok.error());
     return done;
 }

@@ -8,39 +8,41 @@
 namespace dotlane {
 namespace {
 
-std::string name_of(const Part& part, const Step& step) {
+Phrase name_of(const Part& part, const Step& step) {
     std::size_t place = 0;
     while (place < part.steps.size() && part.steps[place].id != step.id)
         ++place;
-    return "step " + std::to_string(place + 1) + ", " + kind_of(step.what).name + ",";
+    return say("step %1, %2,", place + 1, word(kind_of(step.what)));
 }
 
-std::string name_of(const Part& part, LineSetId id) {
-    if (const LineSet* set = find(part, id)) return "\"" + set->name + "\"";
+Phrase name_of(const Part& part, LineSetId id) {
+    if (const LineSet* set = find(part, id)) return say("\"%1\"", set->name);
     const Step* maker = maker_of(part, id);
-    return maker ? std::string("what ") + kind_of(maker->what).name + " makes"
-                 : "line set " + std::to_string(id.value);
+    return maker ? say("what %1 makes", word(kind_of(maker->what))) : say("line set %1", id.value);
 }
 
-std::string listed(const Part& part, const std::vector<LineSetId>& sets) {
-    std::string out;
-    for (std::size_t i = 0; i < sets.size(); ++i)
-        out += (i == 0 ? "" : i + 1 == sets.size() ? " and " : ", ") + name_of(part, sets[i]);
+Phrase listed(const Part& part, const std::vector<LineSetId>& sets) {
+    Phrase out;
+    for (std::size_t i = 0; i < sets.size(); ++i) {
+        const Phrase next = name_of(part, sets[i]);
+        out = i == 0 ? next : i + 1 == sets.size() ? say("%1 and %2", out, next) : say("%1, %2", out, next);
+    }
     return out;
 }
 
 /// What it works on and where its lines go.
-std::string told(const Project& project, const Part& part, const Step& step) {
+Phrase told(const Project& project, const Part& part, const Step& step) {
     const StepKind& kind = kind_of(step.what);
-    std::string out;
-    if (!kind.brings)
-        out += " It works on " +
-               (step.of.empty() ? std::string("all that is there") : listed(part, step.of)) +
-               (step.by.empty() ? "" : ", with " + listed(part, step.by)) + ".";
+    std::vector<Phrase> out;
+    if (!kind.brings) {
+        const Phrase of = step.of.empty() ? say("all that is there") : listed(part, step.of);
+        out.push_back(step.by.empty() ? say(" It works on %1.", of)
+                                      : say(" It works on %1, with %2.", of, listed(part, step.by)));
+    }
     if (kind.makes)
-        out += step.aside ? " Its lines are only for later steps."
-                          : " Its lines go to " + lane_words(project, step.lane) + ".";
-    return out;
+        out.push_back(step.aside ? say(" Its lines are only for later steps.")
+                                 : say(" Its lines go to %1.", lane_words(project, step.lane)));
+    return joined(out, "");
 }
 
 struct Found {
@@ -50,11 +52,11 @@ struct Found {
 Result<Found> found(const Project& project, PartId id, StepId step_id) {
     const Part* part = find(project, id);
     const Step* step = part ? find(*part, step_id) : nullptr;
-    if (!step) return fail("edit.missing", "There is no such step.");
+    if (!step) return fail("edit.missing", say("There is no such step."));
     return Found{part, step};
 }
 
-Done done(std::string said, PartId part, StepId step) {
+Done done(Phrase said, PartId part, StepId step) {
     Done out{std::move(said), part};
     out.step = step;
     return out;
@@ -75,14 +77,15 @@ Result<Done> apply(const AddStep& command, Project& project, const Catalog& cata
                                     [id](const FlatLine& l) { return l.id == id && fillable(l); });
             });
             if (lines.empty())
-                return fail("step.no-lines", "A fill needs closed lines, and none of the chosen ones is.");
+                return fail("step.no-lines",
+                            say("A fill needs closed lines, and none of the chosen ones is."));
         }
         const auto sets = sets_of_lines(next, evaluated, lines, kind.inks ? "filled lines" : "chosen lines");
         if (!sets) return tl::make_unexpected(sets.error());
         (kind.second == StepKind::Second::wanted && by.empty() ? by : of) = *sets;
     }
     if (kind.second == StepKind::Second::wanted && by.empty())
-        return fail("step.no-lines", "Choose what is to be cut out of the other lines first.");
+        return fail("step.no-lines", say("Choose what is to be cut out of the other lines first."));
     const auto made = append_step(next, catalog, evaluated, command.what, of, by);
     if (!made) return tl::make_unexpected(made.error());
     project = std::move(next);
@@ -92,8 +95,8 @@ Result<Done> apply(const AddStep& command, Project& project, const Catalog& cata
 Done added_step(const Project& project, PartId id, StepId step_id) {
     const Part& part = *find(project, id);
     const Step& step = *find(part, step_id);
-    return done("Added " + name_of(part, step) + " to \"" + part.name + "\"." +
-                    (step.on ? "" : " It is switched off.") + told(project, part, step),
+    return done(say("Added %1 to \"%2\".%3%4", name_of(part, step), part.name,
+                    (step.on ? Phrase() : say(" It is switched off.")), told(project, part, step)),
                 part.id, step.id);
 }
 
@@ -111,27 +114,27 @@ Result<Done> apply(const ChangeStep& command, Project& project) {
     if (const auto ok = change_step(project, command.part, next); !ok) return tl::make_unexpected(ok.error());
     const Part& part = *find(project, command.part);
     const Step& step = *find(part, command.step);
-    return done((!switched ? std::string("Changed ")
-                 : step.on ? std::string("Switched on ")
-                           : std::string("Switched off ")) +
-                    name_of(part, step) + " of \"" + part.name + "\"." + told(project, part, step),
+    return done(say(!switched ? to_say("Changed %1 of \"%2\".%3")
+                    : step.on ? to_say("Switched on %1 of \"%2\".%3")
+                              : to_say("Switched off %1 of \"%2\".%3"),
+                    name_of(part, step), part.name, told(project, part, step)),
                 part.id, step.id);
 }
 
 Result<Done> apply(const RemoveStep& command, Project& project) {
     const auto at = found(project, command.part, command.step);
     if (!at) return tl::make_unexpected(at.error());
-    const std::string name = name_of(*at->part, *at->step);
+    const Phrase name = name_of(*at->part, *at->step);
     std::vector<LineSetId> aside;
     for (const LineSet& set : at->part->sets)
         if (set.set_aside) aside.push_back(set.id);
     if (const auto ok = remove_maker(project, command.part, command.step); !ok)
         return tl::make_unexpected(ok.error());
     const Part& part = *find(project, command.part);
-    Done out{"Removed " + name + " from \"" + part.name + "\".", part.id};
+    Done out{say("Removed %1 from \"%2\".", name, part.name), part.id};
     for (const LineSetId id : aside)
         if (const LineSet* set = find(part, id); set && !set->set_aside)
-            out.lost.push_back("\"" + set->name + "\" was set aside for it and is run again.");
+            out.lost.push_back(say("\"%1\" was set aside for it and is run again.", set->name));
     return out;
 }
 
@@ -142,8 +145,8 @@ Result<Done> apply(const MoveStep& command, Project& project) {
         return tl::make_unexpected(ok.error());
     const Part& part = *find(project, command.part);
     const Step& step = *find(part, command.step);
-    return done(std::string(kind_of(step.what).name) + " of \"" + part.name + "\" is step " +
-                    std::to_string(command.to + 1) + " of " + std::to_string(part.steps.size()) + " now.",
+    return done(say("%1 of \"%2\" is step %3 of %4 now.", word(kind_of(step.what)), part.name, command.to + 1,
+                    part.steps.size()),
                 part.id, step.id);
 }
 
@@ -162,11 +165,10 @@ Result<Done> apply(const TreatSources& command, Project& project) {
     }
     project = std::move(next);
     const Part& part = *find(project, command.part);
-    return done("What it works on, " + listed(part, of) + ", " +
-                    (command.lane                    ? "goes to " + lane_words(project, *command.lane)
-                     : command.aside.value_or(false) ? std::string("is set aside")
-                                                     : std::string("is run")) +
-                    ".",
+    return done(command.lane                    ? say("What it works on, %1, goes to %2.", listed(part, of),
+                                                      lane_words(project, *command.lane))
+                : command.aside.value_or(false) ? say("What it works on, %1, is set aside.", listed(part, of))
+                                                : say("What it works on, %1, is run.", listed(part, of)),
                 part.id, command.step);
 }
 

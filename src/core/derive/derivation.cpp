@@ -55,9 +55,9 @@ std::vector<ProgramPart> program_parts(const Project& project, const Derived& de
         if (where == placed.end()) continue;
         ProgramPart p{part.id, part.name, where->second, {}, {}};
         for (const LineSet& set : part.sets)
-            p.line_sets[set.id] = set.name;
+            p.line_sets[set.id] = as_is(set.name);
         for (const Step& step : part.steps)
-            if (step.result) p.line_sets[step.result] = kind_of(step.what).name;
+            if (step.result) p.line_sets[step.result] = word(kind_of(step.what));
         for (const DrawnLine& line : derived.part(part.id)->drawing->lines)
             if (named_by_a_maker(line.name)) p.lines[line.id.value] = line.name;
         out.push_back(std::move(p));
@@ -238,10 +238,10 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
         const LaidSheet& laid = layouts_[s]->laid;
         const Mat* mat = fixed_.catalog.mat(sheet.mat);
         const Stock* stock = fixed_.catalog.stock(sheet.stock);
-        SheetWork work{{sheet.id, sheet.name, stock->name, mat->name, mat->width, mat->height, laid.usable,
+        SheetWork work{{sheet.id, sheet.name, word(*stock), word(*mat), mat->width, mat->height, laid.usable,
                         laid.stock, stock->colour},
                        stock->price,
-                       stock->name,
+                       word(*stock),
                        {},
                        stock->thickness,
                        face_of(laid)};

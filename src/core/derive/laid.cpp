@@ -2,8 +2,9 @@
 
 namespace dotlane {
 
-std::string placed_name(const Project& project, const Placement& p) {
-    return find(project, p.part)->name + (p.piece > 0 ? " (piece " + std::to_string(p.piece) + ")" : "");
+Phrase placed_name(const Project& project, const Placement& p) {
+    const std::string& part = find(project, p.part)->name;
+    return p.piece > 0 ? say("%1 (piece %2)", part, p.piece) : as_is(part);
 }
 
 const PlacedPart* part_at(const LaidSheet& laid, Point p, double within) {

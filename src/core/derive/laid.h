@@ -9,9 +9,9 @@ namespace dotlane {
 struct PlacedPart {
     Placement placement;
     Affine to_sheet;
-    Box box;               ///< on the sheet, of the part's own box turned with it
-    Box outline;           ///< on the sheet, of the lines themselves: smaller when the part is turned askew
-    std::string name = {}; ///< as placed_name says
+    Box box;          ///< on the sheet, of the part's own box turned with it
+    Box outline;      ///< on the sheet, of the lines themselves: smaller when the part is turned askew
+    Phrase name = {}; ///< as placed_name says
     std::shared_ptr<const Footprint> footprint = nullptr; ///< in part coordinates
 };
 
@@ -23,7 +23,7 @@ struct LaidSheet {
 };
 
 /// "Lantern sleeve", "Bunting letters (piece 3)".
-std::string placed_name(const Project& project, const Placement& placement);
+Phrase placed_name(const Project& project, const Placement& placement);
 
 /// What a point of the sheet meets: the topmost part whose material, outline or lines lie there, within so
 /// many mm; failing that the topmost whose box does. Null when there is none.

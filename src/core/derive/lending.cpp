@@ -73,7 +73,7 @@ Result<void> choose_lender(const Project& project, PartId* of, PartId self, Part
         if ((!best || best->id != wished) && (!self || !takes_of_self(part))) best = &part;
     if (!best)
         return fail("source.part",
-                    "There is no part yet whose outline it could take: make or open one first.");
+                    say("There is no part yet whose outline it could take: make or open one first."));
     *of = best->id;
     return {};
 }

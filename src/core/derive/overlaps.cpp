@@ -44,21 +44,21 @@ std::optional<Finding> conflict(const PlacedPart& a, const PlacedPart& b, SheetI
     Shared cut = shared_by(ma, mb);
     for (const auto& found : {shared_by(on_sheet(fa.cuts, ta), mb), shared_by(on_sheet(fb.cuts, tb), ma)})
         if (found.depth > cut.depth) cut = found;
-    const auto tell = [&](const char* code, Grade grade, const std::string& what, const Shared& shared) {
+    const auto tell = [&](const char* code, Grade grade, const Phrase& what, const Shared& shared) {
         const Box& w = shared.where;
         return Finding{code,
                        grade,
-                       "\"" + a.name + "\" and \"" + b.name + "\" lie on one another on " + sheet + ": " +
-                           what + " Where they meet is " + number(w.width(), 1) + " x " +
-                           number(w.height(), 1) + " mm.",
-                       {{"part", a.name},
-                        {"other", b.name},
+                       say("\"%1\" and \"%2\" lie on one another on %3: %4 Where they meet is %5 x %6 mm.",
+                           a.name, b.name, sheet, what, number(w.width(), 1), number(w.height(), 1)),
+                       {{"part", a.name.english()},
+                        {"other", b.name.english()},
                         {"width_mm", number(w.width(), 2)},
                         {"height_mm", number(w.height(), 2)}},
                        {a.placement.part, id, {}, {}, {w.x0, w.y0, w.x1, w.y1}},
-                       {"sheet.move-free", "Move it to a free place"}};
+                       {"sheet.move-free", say("Move it to a free place")}};
     };
-    if (cut.depth > touch) return tell("sheet.cut-through", Grade::error, "one would be cut through.", cut);
+    if (cut.depth > touch)
+        return tell("sheet.cut-through", Grade::error, say("one would be cut through."), cut);
     // Nothing is cut through; but a mark may run over the other, or marks over marks.
     const Region ia = on_sheet(fa.inked, ta), ib = on_sheet(fb.inked, tb);
     Shared over = shared_by(ia, ib);
@@ -70,8 +70,9 @@ std::optional<Finding> conflict(const PlacedPart& a, const PlacedPart& b, SheetI
     if (over.depth > touch) {
         // A blade through what is drawn spoils it too.
         const bool blade = shared_by(ca, ib).depth > touch || shared_by(cb, ia).depth > touch;
-        return blade ? tell("sheet.cut-through", Grade::error, "one would be cut through.", over)
-                     : tell("sheet.overlap", Grade::caution, "one is marked where the other lies.", over);
+        return blade
+                   ? tell("sheet.cut-through", Grade::error, say("one would be cut through."), over)
+                   : tell("sheet.overlap", Grade::caution, say("one is marked where the other lies."), over);
     }
     return std::nullopt;
 }

@@ -25,7 +25,7 @@ EvaluatedPart RecipeOf::make(const Key& key, const Value* before, const Fixed&, 
     if (const auto& failed = key.source->failed)
         inputs.source.findings.push_back({"source.failed",
                                           Grade::error,
-                                          "\"" + key.part.name + "\" cannot be made: " + failed->message,
+                                          say("\"%1\" cannot be made: %2", key.part.name, failed->message),
                                           {{"part", key.part.name}}});
     for (const auto& [step, lines] : key.brought)
         inputs.inserted.emplace(step, *lines);

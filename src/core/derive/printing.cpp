@@ -152,10 +152,10 @@ Findings check_print(const PrintSheet& print) {
     if (narrow > widest_page || wide > longest_page)
         out.push_back({"print.page",
                        Grade::caution,
-                       print.sheet.name + " is printed, and its " + print.sheet.stock + " is " +
-                           number(page.width(), 1) + " x " + number(page.height(), 1) +
-                           " mm: most desk printers take no more than " + number(widest_page, 0) + " x " +
-                           number(longest_page, 0) + " mm. Choose a stock that yours takes.",
+                       say("%1 is printed, and its %2 is %3 x %4 mm: most desk printers take no more than %5 "
+                           "x %6 mm. Choose a stock that yours takes.",
+                           print.sheet.name, print.sheet.stock, number(page.width(), 1),
+                           number(page.height(), 1), number(widest_page, 0), number(longest_page, 0)),
                        {{"sheet", print.sheet.name},
                         {"width_mm", number(page.width(), 1)},
                         {"height_mm", number(page.height(), 1)}},
@@ -167,10 +167,9 @@ Findings check_print(const PrintSheet& print) {
     if (near < blank_edge)
         out.push_back({"print.edge",
                        Grade::caution,
-                       "What is printed on " + print.sheet.name + " comes within " +
-                           number(std::max(near, 0.0), 1) +
-                           " mm of the edge of the stock: most printers leave " + number(blank_edge, 0) +
-                           " mm blank there.",
+                       say("What is printed on %1 comes within %2 mm of the edge of the stock: most printers "
+                           "leave %3 mm blank there.",
+                           print.sheet.name, number(std::max(near, 0.0), 1), number(blank_edge, 0)),
                        {{"sheet", print.sheet.name}, {"near_mm", number(near, 2)}},
                        place});
     return out;

@@ -36,7 +36,7 @@ LayoutOf::Value LayoutOf::make(const Key& key, const Value*, const Fixed& fixed,
         out.findings.push_back(
             {"sheet.unknown",
              Grade::error,
-             sheet.name + " names a " + (mat ? "stock" : "mat") + " that is not in the catalog.",
+             say("%1 names a %2 that is not in the catalog.", sheet.name, (mat ? say("stock") : say("mat"))),
              {{"sheet", sheet.name}},
              {{}, sheet.id, {}, {}, {}}});
         return out;
@@ -45,23 +45,23 @@ LayoutOf::Value LayoutOf::make(const Key& key, const Value*, const Fixed& fixed,
     out.laid.stock = stock_area(*mat, *stock);
     out.laid.mat_width = mat->width, out.laid.mat_height = mat->height;
     std::vector<Box> boxes;
-    std::vector<std::string> names;
+    std::vector<Phrase> names;
     for (std::size_t i = 0; i < sheet.placements.size(); ++i) {
         const Placement& p = sheet.placements[i];
-        const std::string& name = key.lying[i].name;
+        const Phrase& name = key.lying[i].name;
         auto placed = laid(p, key.lying[i]);
         boxes.push_back(placed ? placed->outline : Box{});
         names.push_back(name);
         if (placed)
             out.laid.parts.push_back(std::move(*placed));
         else
-            out.findings.push_back({"sheet.no-piece",
-                                    Grade::error,
-                                    "\"" + name + "\" on " + sheet.name +
-                                        " is no longer there: its recipe makes other pieces now.",
-                                    {{"part", name}, {"sheet", sheet.name}},
-                                    {p.part, sheet.id, {}, {}, {}},
-                                    {"sheet.take-off", "Take such pieces off"}});
+            out.findings.push_back(
+                {"sheet.no-piece",
+                 Grade::error,
+                 say("\"%1\" on %2 is no longer there: its recipe makes other pieces now.", name, sheet.name),
+                 {{"part", name.english()}, {"sheet", sheet.name}},
+                 {p.part, sheet.id, {}, {}, {}},
+                 {"sheet.take-off", say("Take such pieces off")}});
     }
     const Machine* machine = fixed.catalog.machine(key.machine);
     if (!machine) return out;
@@ -118,7 +118,7 @@ Result<Plan> PlanOf::make(const Key& key, const Value*, const Fixed& fixed, Prog
     const Machine* machine = fixed.catalog.machine(key.machine);
     if (!machine)
         return fail("plan.no-machine",
-                    "The machine \"" + key.machine + "\" is not in the catalog. Choose another.");
+                    say("The machine \"%1\" is not in the catalog. Choose another.", key.machine));
     auto plan = make_plan(key.project, *machine, key.sheets, {key.order}, progress);
     if (plan) plan->program.parts = key.parts;
     return plan;

@@ -11,7 +11,7 @@ namespace dotlane {
 struct LayoutOf {
     using Id = SheetId;
     struct Lying {
-        std::string name;
+        Phrase name;
         std::shared_ptr<const Footprint> footprint;
         bool operator==(const Lying&) const = default;
     };

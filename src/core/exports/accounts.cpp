@@ -66,17 +66,17 @@ LineAccount account(const Derived& derived) {
     return out;
 }
 
-std::string words(const LineAccount& a) {
-    std::string out;
+Phrase words(const LineAccount& a) {
+    std::vector<Phrase> out;
     const auto add = [&](std::size_t n, const char* what) {
-        if (n > 0) out += (out.empty() ? "" : ", ") + std::to_string(n) + " " + what;
+        if (n > 0) out.push_back(say_n(n, what));
     };
-    add(a.run, "run");
-    add(a.printed, "printed");
-    add(a.aside, "set aside");
-    add(a.no_lane, "without a lane");
-    add(a.unplaced, "on no sheet");
-    return out.empty() ? "none" : out;
+    add(a.run, to_say("%n run"));
+    add(a.printed, to_say("%n printed"));
+    add(a.aside, to_say("%n set aside"));
+    add(a.no_lane, to_say("%n without a lane"));
+    add(a.unplaced, to_say("%n on no sheet"));
+    return out.empty() ? say("none") : joined(out, ", ");
 }
 
 } // namespace dotlane

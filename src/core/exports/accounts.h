@@ -17,6 +17,6 @@ struct LineAccount {
 LineAccount account(const Derived& derived);
 
 /// "132 run, 12 printed, 3 set aside"
-std::string words(const LineAccount& account);
+Phrase words(const LineAccount& account);
 
 } // namespace dotlane

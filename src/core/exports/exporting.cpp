@@ -18,11 +18,12 @@ class Exporter {
         , names_(program_) {}
 
     Result<std::vector<NamedBytes>> content(int errors) {
-        std::string overridden;
+        Phrase told;
         if (errors > 0)
-            overridden = "Exported in spite of " + std::to_string(errors) +
-                         (errors == 1 ? " error finding" : " error findings") +
-                         ", at the maker's own decision. They are listed below.";
+            told = say_n(static_cast<std::size_t>(errors),
+                         "Exported in spite of %n error [finding|findings], at the maker's own decision. "
+                         "They are listed below.");
+        const std::string overridden = options_.speak(told);
         PrintFiles prints;
         if (auto ok = add_prints(overridden, prints); !ok) return tl::make_unexpected(ok.error());
         for (const ProgramSheet& s : program_.sheets)
@@ -31,7 +32,7 @@ class Exporter {
             if (const auto* pass = std::get_if<PassMove>(&move))
                 add(names_.pass(*pass), write_svg(program_, {pass->sheet, pass->number, overridden}));
         RunSheet sheet = make_run_sheet(derived_, catalog_, prints);
-        sheet.overridden = overridden;
+        sheet.overridden = told;
         for (const NamedBytes& file : out_)
             sheet.files.push_back(file.first);
         const bool pdf = static_cast<bool>(options_.pdf.run_sheet);
@@ -42,7 +43,7 @@ class Exporter {
             if (!bytes) return tl::make_unexpected(bytes.error());
             add("run-sheet.pdf", std::move(*bytes));
         }
-        add("run-sheet.txt", to_text(sheet, derived_));
+        add("run-sheet.txt", to_text(sheet, derived_, options_.speak));
         return std::move(out_);
     }
 
@@ -76,21 +77,24 @@ Result<ExportResult> export_folder(const Derived& derived, const Catalog& catalo
                                    const std::string& folder, const ExportOptions& options) {
     const int errors = count(derived.findings, Grade::error);
     if (errors > 0 && !options.override_errors) {
-        std::string first;
+        Phrase first;
         for (const Finding& f : derived.findings)
             if (f.grade == Grade::error && first.empty()) first = f.message;
-        return fail("export.findings", "Nothing was exported, because " + std::to_string(errors) +
-                                           (errors == 1 ? " error stands: " : " errors stand, the first: ") +
-                                           first);
+        return fail("export.findings",
+                    say_n(errors,
+                          "Nothing was exported, because %n [error stands|errors stand, the first]: %1",
+                          first));
     }
-    if (!derived.plan) return fail("export.no-plan", "Nothing was exported: " + derived.no_plan.message);
+    if (!derived.plan)
+        return fail("export.no-plan", say("Nothing was exported: %1", derived.no_plan.message));
     auto content = Exporter(derived, catalog, options).content(errors);
     if (!content) return tl::make_unexpected(content.error());
     const FolderState state = look_at_folder(files, folder, *content);
     if (!state.foreign.empty())
-        return fail("export.foreign", "Nothing was exported: \"" + state.foreign + "\" in \"" + folder +
-                                          "\" is not from an export, or has been changed since. Choose "
-                                          "another folder, or move that file away.");
+        return fail("export.foreign",
+                    say("Nothing was exported: \"%1\" in \"%2\" is not from an export, or has been changed "
+                        "since. Choose another folder, or move that file away.",
+                        state.foreign, folder));
     ExportResult result{{}, state.gone, state.changed};
     for (const NamedBytes& file : *content)
         result.files.push_back(file.first);

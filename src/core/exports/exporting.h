@@ -18,6 +18,7 @@ struct PdfPainter {
 struct ExportOptions {
     bool override_errors = false; ///< export although error findings stand; the run sheet says so
     PdfPainter pdf = {};          ///< empty: no PDFs
+    Speaker speak = in_english;   ///< for the run sheet in text
 };
 
 struct ExportResult {

@@ -12,54 +12,49 @@ namespace {
 
 constexpr double long_run_s = 600; ///< beyond, a computer that falls asleep would stop the machine
 
-std::string join(const std::vector<std::string>& words, const char* between) {
-    std::string out;
-    for (const std::string& word : words)
-        out += (out.empty() ? "" : between) + word;
-    return out;
-}
-
 RunSheetPicture picture_of(const Derived& derived, const LaidSheet& laid, const ProgramSheet& sheet) {
     RunSheetPicture out{laid.sheet,
-                        sheet.name + ": " + sheet.stock + " on the " + sheet.mat,
+                        say("%1: %2 on the %3", sheet.name, sheet.stock, sheet.mat),
                         {},
                         {},
                         laid.mat_width,
                         laid.mat_height,
                         laid.stock};
-    std::vector<std::string> mirrored;
+    std::vector<Phrase> mirrored;
     for (const PlacedPart& placed : laid.parts) {
         const int number = static_cast<int>(out.parts.size()) + 1;
-        std::string name = find(*derived.project, placed.placement.part)->name;
-        if (placed.placement.piece > 0) name += ", piece " + std::to_string(placed.placement.piece);
+        Phrase name = as_is(find(*derived.project, placed.placement.part)->name);
+        if (placed.placement.piece > 0) name = say("%1, piece %2", name, placed.placement.piece);
         if (const double turn = in_degrees(placed.placement.turn); std::abs(turn) > 1e-9)
-            name += ", turned by " + dotlane::number(turn, 2) + " degrees";
+            name = say("%1, turned by %2 degrees", name, dotlane::number(turn, 2));
         if (placed.placement.mirrored) {
-            name += ", mirrored";
-            mirrored.push_back(std::to_string(number));
+            name = say("%1, mirrored", name);
+            mirrored.push_back(as_is(std::to_string(number)));
         }
         out.parts.push_back({number, std::move(name), placed.box});
     }
     if (mirrored.empty())
-        out.notes.emplace_back(
-            "Worked from the front: the good side of the stock lies up. Nothing is mirrored.");
+        out.notes.push_back(
+            say("Worked from the front: the good side of the stock lies up. Nothing is mirrored."));
     else if (mirrored.size() == out.parts.size())
-        out.notes.emplace_back(
-            "Worked from behind: the good side of the stock lies down. Everything is mirrored.");
+        out.notes.push_back(
+            say("Worked from behind: the good side of the stock lies down. Everything is mirrored."));
     else
-        out.notes.push_back("Mirrored, so worked from behind: " + join(mirrored, ", ") +
-                            ". The others are worked from the front: mind which side lies up.");
+        out.notes.push_back(say("Mirrored, so worked from behind: %1. The others are worked from the front: "
+                                "mind which side lies up.",
+                                joined(mirrored, ", ")));
     return out;
 }
 
-std::string lies_where(const Program& program, const StopMove& stop) {
-    std::vector<std::string> out;
+Phrase lies_where(const Program& program, const StopMove& stop) {
+    std::vector<Phrase> out;
     for (const ProgramSheet& sheet : program.sheets)
-        if (sheet.sheet == stop.sheet) out.push_back(sheet.name + " is in the machine");
-    if (out.empty()) out.emplace_back("the machine is empty");
+        if (sheet.sheet == stop.sheet) out.push_back(say("%1 is in the machine", sheet.name));
+    if (out.empty()) out.push_back(say("the machine is empty"));
     for (std::size_t s = 0; s < stop.holds.size() && s < program.slots.size(); ++s)
-        out.push_back(program.slots[s] + ": " + (stop.holds[s].empty() ? "nothing" : stop.holds[s]));
-    return "Then " + join(out, "; ") + ".";
+        out.push_back(
+            say("%1: %2", program.slots[s], stop.holds[s].empty() ? say("nothing") : stop.holds[s]));
+    return say("Then %1.", joined(out, "; "));
 }
 
 } // namespace
@@ -69,20 +64,20 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
     const Plan& plan = *derived.plan;
     const Program& program = plan.program;
     out.title = derived.project->name;
-    out.subtitle = "Run sheet for the " + program.machine;
+    out.subtitle = say("Run sheet for the %1", program.machine);
     const PlanTotals& t = plan.totals;
-    out.totals = {{"Machine", spoken_seconds(in_seconds(t.machine))},
-                  {"Hands on", spoken_seconds(in_seconds(t.hands))},
-                  {"Stops", std::to_string(t.stops)},
-                  {"Passes", std::to_string(t.passes)},
-                  {"Sheets", std::to_string(t.sheets)},
-                  {"Cost", number(t.cost, 2)}};
+    out.totals = {{say("Machine"), spoken_seconds(in_seconds(t.machine))},
+                  {say("Hands on"), spoken_seconds(in_seconds(t.hands))},
+                  {say("Stops"), std::to_string(t.stops)},
+                  {say("Passes"), std::to_string(t.passes)},
+                  {say("Sheets"), std::to_string(t.sheets)},
+                  {say("Cost"), number(t.cost, 2)}};
     out.lines = words(account(derived));
     if (in_seconds(plan.timeline.total()) > long_run_s)
-        out.before.push_back("Keep the computer awake: the run takes " +
-                             spoken_seconds(in_seconds(plan.timeline.total())) +
-                             ", and the machine stops when the computer sleeps.");
-    std::set<std::string> cautions;
+        out.before.push_back(
+            say("Keep the computer awake: the run takes %1, and the machine stops when the computer sleeps.",
+                spoken_seconds(in_seconds(plan.timeline.total()))));
+    std::set<std::string> cautions; // of the catalog
     std::set<SheetId> shown;
     for (std::size_t m = 0; m < program.moves.size(); ++m) {
         RunSheetRow row;
@@ -90,13 +85,13 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
         if (const auto* stop = std::get_if<StopMove>(&program.moves[m])) {
             row.stop = true;
             row.number = stop->number;
-            row.title = "Stop " + std::to_string(stop->number);
+            row.title = say("Stop %1", stop->number);
             auto print = program.prints.begin();
             for (const HandStep& step : stop->steps) {
                 row.lines.push_back({step.text, step.kind == HandStep::Kind::care});
                 if (step.kind != HandStep::Kind::print || print == program.prints.end()) continue;
                 if (const auto file = prints.find((print++)->sheet.sheet); file != prints.end())
-                    row.lines.back().text += " File: " + file->second;
+                    row.lines.back().text = say("%1 File: %2", row.lines.back().text, file->second);
             }
             row.lies = lies_where(program, *stop);
             if (stop->sheet && shown.insert(stop->sheet).second) row.sheet = stop->sheet;
@@ -104,12 +99,12 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
             const auto& pass = std::get<PassMove>(program.moves[m]);
             row.number = pass.number;
             row.colour = pass.colour;
-            row.title = pass.plate + "  " + action_name(pass.action) + " with the " + pass.tool + " (" +
-                        pass.slot + ")";
+            row.title = say("%1  %2 with the %3 (%4)", pass.plate, word(pass.action), pass.tool, pass.slot);
+            const std::string metres = number(in_mm(length(pass.strokes)) / 1000, 2);
             row.lines.push_back(
-                {counted(pass.strokes.size(), "stroke", "strokes") + ", " +
-                 number(in_mm(length(pass.strokes)) / 1000, 2) + " m" +
-                 (pass.repeats > 1 ? ", all run " + std::to_string(pass.repeats) + " times" : "")});
+                {pass.repeats > 1 ? say_n(pass.strokes.size(), "%n [stroke|strokes], %1 m, all run %2 times",
+                                          metres, pass.repeats)
+                                  : say_n(pass.strokes.size(), "%n [stroke|strokes], %1 m", metres)});
             if (const Lane* lane = find(*derived.project, pass.lane))
                 if (const Tool* tool = catalog.tool(lane->tool); tool && !tool->caution.empty())
                     cautions.insert(tool->caution);
@@ -126,62 +121,66 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
         add_picture(sheet);
     for (const PrintSheet& print : program.prints) // those that are only printed
         add_picture(print.sheet);
-    out.cautions.assign(cautions.begin(), cautions.end());
-    out.cautions.emplace_back(
-        "Stay near a running machine and keep room in front of and behind it for the mat.");
-    out.cautions.emplace_back(
-        "The machine's and materials' own manuals and your local rules come before this sheet.");
+    for (const std::string& caution : cautions)
+        out.cautions.push_back(as_word("Catalog", caution));
+    out.cautions.push_back(
+        say("Stay near a running machine and keep room in front of and behind it for the mat."));
+    out.cautions.push_back(
+        say("The machine's and materials' own manuals and your local rules come before this sheet."));
     for (const Finding& f : derived.findings)
         if (f.grade != Grade::hint)
-            out.findings.push_back(std::string(grade_name(f.grade)) + ": " + f.message);
+            out.findings.push_back(say("%1: %2", as_word("Grade", grade_name(f.grade)), f.message));
     for (const Reason& r : plan.reasons)
         out.reasons.push_back(r.sentence);
     return out;
 }
 
-std::string to_text(const RunSheet& s, const Derived& derived) {
-    std::string out = s.title + "\n" + s.subtitle + "\n\n";
-    if (!s.overridden.empty()) out += "! " + s.overridden + "\n\n";
+std::string to_text(const RunSheet& s, const Derived& derived, const Speaker& speak) {
+    std::string out = s.title + "\n" + speak(s.subtitle) + "\n\n";
+    if (!s.overridden.empty()) out += "! " + speak(s.overridden) + "\n\n";
     for (const auto& [name, value] : s.totals)
-        out += name + ": " + value + "\n";
-    out += "Lines: " + s.lines + "\n\n";
-    for (const std::string& line : s.before)
-        out += "[ ] " + line + "\n\n";
-    for (const std::string& line : board_picture(derived))
+        out += speak(name) + ": " + value + "\n";
+    out += speak(say("Lines: %1", s.lines)) + "\n\n";
+    for (const Phrase& line : s.before)
+        out += "[ ] " + speak(line) + "\n\n";
+    for (const std::string& line : board_picture(derived, speak))
         out += line + "\n";
     out += "\n";
     const auto add_picture = [&](const RunSheetPicture& picture) {
-        out += "\n      " + picture.title + "\n";
+        out += "\n      " + speak(picture.title) + "\n";
         for (const std::string& line : sheet_picture(picture))
             out += "      " + line + "\n";
         for (const RunSheetPart& part : picture.parts)
-            out += "      " + std::to_string(part.number) + "  " + part.name + "\n";
-        for (const std::string& note : picture.notes)
-            out += "      " + note + "\n";
+            out += "      " + std::to_string(part.number) + "  " + speak(part.name) + "\n";
+        for (const Phrase& note : picture.notes)
+            out += "      " + speak(note) + "\n";
         out += "\n";
     };
     std::set<SheetId> shown;
     for (const RunSheetRow& row : s.rows) {
-        out += (row.stop ? "[ ] " : "    ") + row.title + ", " + row.time + "\n";
+        out += (row.stop ? "[ ] " : "    ") + speak(row.title) + ", " + row.time + "\n";
         for (const RunSheetLine& line : row.lines)
-            out += (line.care ? "      ! " : "      - ") + line.text + "\n";
-        if (!row.lies.empty()) out += "      " + row.lies + "\n";
+            out += (line.care ? "      ! " : "      - ") + speak(line.text) + "\n";
+        if (!row.lies.empty()) out += "      " + speak(row.lies) + "\n";
         for (const RunSheetPicture& picture : s.pictures)
             if (row.sheet && picture.sheet == row.sheet && shown.insert(row.sheet).second)
                 add_picture(picture);
     }
     for (const RunSheetPicture& picture : s.pictures)
         if (!shown.contains(picture.sheet)) add_picture(picture);
-    const auto list = [&](const char* heading, const std::vector<std::string>& items) {
+    const auto list = [&](const Phrase& heading, const std::vector<Phrase>& items) {
         if (items.empty()) return;
-        out += std::string("\n") + heading + "\n";
-        for (const std::string& item : items)
-            out += "  - " + item + "\n";
+        out += "\n" + speak(heading) + "\n";
+        for (const Phrase& item : items)
+            out += "  - " + speak(item) + "\n";
     };
-    list("Findings that stand", s.findings);
-    list("Why this order", s.reasons);
-    list("Take care", s.cautions);
-    list("Files", s.files);
+    list(say("Findings that stand"), s.findings);
+    list(say("Why this order"), s.reasons);
+    list(say("Take care"), s.cautions);
+    std::vector<Phrase> files;
+    for (const std::string& file : s.files)
+        files.push_back(as_is(file));
+    list(say("Files"), files);
     return printable(out);
 }
 

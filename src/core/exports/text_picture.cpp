@@ -79,7 +79,7 @@ std::vector<std::string> sheet_picture(const RunSheetPicture& sheet, int columns
     return grid.take();
 }
 
-std::vector<std::string> board_picture(const Derived& derived, int columns) {
+std::vector<std::string> board_picture(const Derived& derived, const Speaker& speak, int columns) {
     if (!derived.plan) return {};
     const Plan& plan = *derived.plan;
     const double total = std::max(1.0, in_seconds(plan.timeline.total()));
@@ -107,7 +107,7 @@ std::vector<std::string> board_picture(const Derived& derived, int columns) {
         for (int c = column(span.start); c <= column(span.start + span.time); ++c)
             track->marks[static_cast<std::size_t>(c)] = '#';
     }
-    std::vector<std::string> out = {fitted("stops", 20) + " " + stops};
+    std::vector<std::string> out = {fitted(speak(say("stops")), 20) + " " + stops};
     for (const Track& track : tracks)
         out.push_back(fitted(track.name, 20) + " " + track.marks);
     out.push_back(fitted("", 20) + " 0" +

@@ -13,6 +13,7 @@ namespace dotlane {
 std::vector<std::string> sheet_picture(const RunSheetPicture& sheet, int columns = 42);
 
 /// A line for each lane that runs, time running right: # where its pass runs; above them an o for each stop.
-std::vector<std::string> board_picture(const Derived& derived, int columns = 60);
+std::vector<std::string> board_picture(const Derived& derived, const Speaker& speak = in_english,
+                                       int columns = 60);
 
 } // namespace dotlane

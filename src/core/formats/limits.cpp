@@ -3,9 +3,15 @@
 #include "core/base/text.h"
 
 namespace dotlane {
-std::string words(const ReadLimits& limits) {
-    return "more than " + with_thousands(limits.lines) + " lines or " + with_thousands(limits.segments) +
-           " segments";
+Phrase words(const ReadLimits& limits) {
+    return say("more than %1 lines or %2 segments", with_thousands(limits.lines),
+               with_thousands(limits.segments));
+}
+
+Phrase what_to_do_when_large() {
+    return say(
+        "Simplify it where it was drawn or leave parts of it out; or open it all the same, which may take "
+        "minutes.");
 }
 
 } // namespace dotlane

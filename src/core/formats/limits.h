@@ -4,7 +4,8 @@
 #pragma once
 
 #include <cstddef>
-#include <string>
+
+#include "core/base/phrase.h"
 
 namespace dotlane {
 
@@ -25,8 +26,7 @@ struct ReadLimits {
 };
 
 /// "more than 100,000 lines or 1,000,000 segments": for messages, which end with what to do.
-std::string words(const ReadLimits& limits);
-inline constexpr const char* what_to_do_when_large = " Simplify it where it was drawn or leave parts of it "
-                                                     "out; or open it all the same, which may take minutes.";
+Phrase words(const ReadLimits& limits);
+Phrase what_to_do_when_large();
 
 } // namespace dotlane

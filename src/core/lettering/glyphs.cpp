@@ -215,7 +215,7 @@ Result<GlyphOutline> FontShelf::glyph(const FontRequest& font, Length em, std::u
     const std::lock_guard lock(faces_->guard);
     FontFace* face = faces_->find(font);
     if (!face || index >= static_cast<std::uint32_t>(face->ft->num_glyphs))
-        return fail("font.glyph", "The font \"" + font.family + "\" has no such glyph.");
+        return fail("font.glyph", say("The font \"%1\" has no such glyph.", font.family));
     const double scale = in_mm(em) / (face->units * 64);
     GlyphOutline out{shape_of(*face, index, scale, {}), 0, 0};
     out.advance_mm = hb_font_get_glyph_h_advance(face->hb, index) * scale;

@@ -86,8 +86,7 @@ double FontShelf::capital_height(const FontRequest& font) {
 Result<OutlinedText> FontShelf::outline(const FontRequest& request, Length em, std::string_view utf8) {
     const std::lock_guard lock(faces_->guard);
     FontFace* face = faces_->find(request);
-    if (!face)
-        return fail("font.none", "No font is installed that could draw \"" + std::string(utf8) + "\".");
+    if (!face) return fail("font.none", say("No font is installed that could draw \"%1\".", utf8));
     OutlinedText out;
     out.family = face->family;
     hb_buffer_t* buffer = hb_buffer_create();

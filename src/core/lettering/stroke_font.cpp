@@ -21,7 +21,7 @@ Result<StrokeFont> read_stroke_font(const std::string& bytes, std::string name) 
     std::size_t at = 0;
     int line = 1;
     const auto broken = [&] {
-        return fail("font.strokes", "The stroke font \"" + font.name + "\" cannot be read.", {"", line});
+        return fail("font.strokes", say("The stroke font \"%1\" cannot be read.", font.name), {"", line});
     };
     // A glyph with many pairs runs on over several lines: breaks inside it count for nothing.
     const auto take = [&](std::size_t n, std::string& out) {

@@ -31,7 +31,7 @@ struct HandStep {
         warm_up,
         care
     } kind = Kind::load;
-    std::string text;
+    Phrase text;
     bool operator==(const HandStep&) const = default;
 };
 
@@ -41,7 +41,7 @@ struct StopMove {
     SheetId sheet;  ///< the sheet that lies in the machine afterwards; none at the end
     std::vector<HandStep> steps;
     Duration time;
-    std::vector<std::string> holds = {}; ///< what each slot holds afterwards; empty text: nothing
+    std::vector<Phrase> holds = {}; ///< what each slot holds afterwards; empty text: nothing
     bool operator==(const StopMove&) const = default;
 };
 
@@ -68,7 +68,8 @@ struct PassMove {
     SheetId sheet;
     LaneId lane;
     Action action = Action::cut;
-    std::string lane_name, plate, tool, slot;
+    std::string lane_name, plate;
+    Phrase tool, slot;
     Colour colour;
     Length tip;
     Speed speed;
@@ -101,7 +102,8 @@ struct Motion {
 
 struct ProgramSheet {
     SheetId sheet;
-    std::string name, stock, mat;
+    std::string name;
+    Phrase stock, mat;
     Length mat_width, mat_height;
     Box usable, stock_area;
     Colour colour;
@@ -130,15 +132,16 @@ struct ProgramPart {
     PartId part;
     std::string name;
     std::vector<PlacementId> placements;        ///< its copies, in the order of the sheets
-    std::map<LineSetId, std::string> line_sets; ///< their names
+    std::map<LineSetId, Phrase> line_sets;      ///< their names
     std::map<std::uint32_t, std::string> lines; ///< names of source lines that have one of their own
     bool operator==(const ProgramPart&) const = default;
 };
 
 struct Program {
-    std::string project, machine;
+    std::string project;
+    Phrase machine;
     std::vector<ProgramPart> parts;
-    std::vector<std::string> slots; ///< names, left to right
+    std::vector<Phrase> slots; ///< names, left to right
     std::vector<PrintSheet> prints;
     std::vector<ProgramSheet> sheets;
     Motion motion;
@@ -148,7 +151,7 @@ struct Program {
 
 /// "heron of Invitation, copy 2": the line by its own name or that of its line set, the copy only where there
 /// are several. Empty when the program does not know.
-std::string spoken(const Program& program, const StrokeOf& of);
+Phrase spoken(const Program& program, const StrokeOf& of);
 
 /// Where the carriage rests between passes: the usable area's top-left corner of a sheet.
 Point rest_position(const Program& program, SheetId sheet);

@@ -35,11 +35,18 @@ json line_json(const Polyline& line) {
     return {{"closed", line.closed}, {"points_mm", points_json(line.points)}};
 }
 
+std::vector<std::string> english(const std::vector<Phrase>& all) {
+    std::vector<std::string> out;
+    for (const Phrase& one : all)
+        out.push_back(one.english());
+    return out;
+}
+
 json sheet_json(const ProgramSheet& s) {
     return {{"sheet", s.sheet.value},
             {"name", s.name},
-            {"stock", s.stock},
-            {"mat", s.mat},
+            {"stock", s.stock.english()},
+            {"mat", s.mat.english()},
             {"mat_mm", {in_mm(s.mat_width), in_mm(s.mat_height)}},
             {"usable_mm", box_json(s.usable)},
             {"stock_mm", box_json(s.stock_area)},
@@ -53,7 +60,7 @@ json head_json(const Program& p) {
         for (const PlacementId id : part.placements)
             placements.push_back(id.value);
         for (const auto& [id, name] : part.line_sets)
-            sets.push_back({{"line_set", id.value}, {"name", name}});
+            sets.push_back({{"line_set", id.value}, {"name", name.english()}});
         for (const auto& [id, name] : part.lines)
             lines.push_back({{"line", id}, {"name", name}});
         parts.push_back({{"part", part.part.value},
@@ -64,8 +71,8 @@ json head_json(const Program& p) {
     }
     return {{"dot_lane_program", program_version},
             {"project", p.project},
-            {"machine", p.machine},
-            {"slots", p.slots},
+            {"machine", p.machine.english()},
+            {"slots", english(p.slots)},
             {"motion",
              {{"travel_mm_s", in_mm_per_second(p.motion.travel)},
               {"acceleration_mm_s2", in_mm_per_second2(p.motion.acceleration)},
@@ -115,12 +122,13 @@ class Writer {
     void write(const StopMove& stop) {
         json hands = json::array();
         for (const HandStep& step : stop.steps)
-            hands.push_back({{"kind", hand_kinds[static_cast<std::size_t>(step.kind)]}, {"text", step.text}});
+            hands.push_back(
+                {{"kind", hand_kinds[static_cast<std::size_t>(step.kind)]}, {"text", step.text.english()}});
         line({{"stop", stop.number},
               {"sheet", stop.sheet.value},
               {"time_s", in_seconds(stop.time)},
               {"hands", hands},
-              {"holds", stop.holds}});
+              {"holds", english(stop.holds)}});
     }
 
     void write(const PassMove& pass) {
@@ -130,8 +138,8 @@ class Writer {
               {"action", action_name(pass.action)},
               {"lane_name", pass.lane_name},
               {"plate", pass.plate},
-              {"tool", pass.tool},
-              {"slot", pass.slot},
+              {"tool", pass.tool.english()},
+              {"slot", pass.slot.english()},
               {"colour", to_hex(pass.colour)},
               {"tip_mm", in_mm(pass.tip)},
               {"speed_mm_s", in_mm_per_second(pass.speed)},
@@ -163,18 +171,18 @@ IdType id_of(const json& j, const char* key) {
 
 double positive(const json& j, const char* key) {
     const double v = in::number(j, key);
-    if (!(v >= 1e-3 && v <= 1e6)) in::wrong(key, "a number from 0.001 to 1,000,000");
+    if (!(v >= 1e-3 && v <= 1e6)) in::wrong(key, to_say("a number from 0.001 to 1,000,000"));
     return v;
 }
 
 double not_negative(const json& j, const char* key) {
     const double v = in::number(j, key);
-    if (!(v >= 0 && v <= 1e6)) in::wrong(key, "a number from 0 to 1,000,000");
+    if (!(v >= 0 && v <= 1e6)) in::wrong(key, to_say("a number from 0 to 1,000,000"));
     return v;
 }
 
 std::vector<double> numbers(const json& list, std::size_t count, const char* what) {
-    if (!list.is_array() || list.size() != count) in::wrong(what, "as many numbers as it needs");
+    if (!list.is_array() || list.size() != count) in::wrong(what, to_say("as many numbers as it needs"));
     std::vector<double> out;
     for (const json& v : list)
         out.push_back(in::number_in(v, what));
@@ -190,18 +198,19 @@ Polyline line_from(const json& j) {
     Polyline out;
     for (const json& p : in::list(j, "points_mm")) {
         const auto xy = numbers(p, 2, "points_mm");
-        if (std::abs(xy[0]) > most_mm || std::abs(xy[1]) > most_mm) in::wrong("points_mm", "within 1 km");
+        if (std::abs(xy[0]) > most_mm || std::abs(xy[1]) > most_mm)
+            in::wrong("points_mm", to_say("within 1 km"));
         out.points.push_back({xy[0], xy[1]});
     }
-    if (out.points.empty()) in::wrong("points_mm", "one point or more");
+    if (out.points.empty()) in::wrong("points_mm", to_say("one point or more"));
     out.closed = in::flag(j, "closed");
     return out;
 }
 
-std::vector<std::string> texts(const json& j, const char* key) {
-    std::vector<std::string> out;
+std::vector<Phrase> phrases(const json& j, const char* key) {
+    std::vector<Phrase> out;
     for (const json& v : in::list(j, key))
-        out.push_back(in::text_in(v, key));
+        out.push_back(as_is(in::text_in(v, key)));
     return out;
 }
 
@@ -209,8 +218,8 @@ ProgramSheet sheet_from(const json& j) {
     const auto mat = numbers(in::list(j, "mat_mm"), 2, "mat_mm");
     return {id_of<SheetId>(j, "sheet"),
             in::text(j, "name"),
-            in::text(j, "stock"),
-            in::text(j, "mat"),
+            as_is(in::text(j, "stock")),
+            as_is(in::text(j, "mat")),
             mm(mat[0]),
             mm(mat[1]),
             box_from(j, "usable_mm"),
@@ -220,7 +229,7 @@ ProgramSheet sheet_from(const json& j) {
 
 std::size_t count_of(const json& j, const char* key) {
     const int n = in::whole(j, key);
-    if (n < 0) in::wrong(key, "a number from 0");
+    if (n < 0) in::wrong(key, to_say("a number from 0"));
     return static_cast<std::size_t>(n);
 }
 
@@ -243,9 +252,9 @@ class Reader {
             else if (in::maybe(j, "pass"))
                 p.moves.emplace_back(pass(j));
             else
-                throw Damaged{"the line is neither a stop nor a pass"};
-        if (in::whole(j, "end") != line_) throw Damaged{"it does not have as many lines as it says"};
-        if (!trimmed(rest_).empty()) throw Damaged{"something follows its end"};
+                throw Damaged{say("the line is neither a stop nor a pass")};
+        if (in::whole(j, "end") != line_) throw Damaged{say("it does not have as many lines as it says")};
+        if (!trimmed(rest_).empty()) throw Damaged{say("something follows its end")};
         return p;
     }
 
@@ -258,21 +267,21 @@ class Reader {
 
   private:
     json next() {
-        if (rest_.empty()) throw Damaged{"it ends too early"};
+        if (rest_.empty()) throw Damaged{say("it ends too early")};
         const auto end = std::min(rest_.find('\n'), rest_.size());
         const std::string_view text = rest_.substr(0, end);
         rest_.remove_prefix(std::min(end + 1, rest_.size()));
         ++line_;
         json j = json::parse(text.begin(), text.end(), nullptr, false);
-        if (!j.is_object()) throw Damaged{"a line is no JSON object"};
+        if (!j.is_object()) throw Damaged{say("a line is no JSON object")};
         return j;
     }
 
     Program head(const json& j) {
         Program p;
         p.project = in::text(j, "project");
-        p.machine = in::text(j, "machine");
-        p.slots = texts(j, "slots");
+        p.machine = as_is(in::text(j, "machine"));
+        p.slots = phrases(j, "slots");
         const json& m = in::object(j, "motion");
         p.motion = {mm_per_second(positive(m, "travel_mm_s")),
                     mm_per_second2(positive(m, "acceleration_mm_s2")), radians(in::number(m, "corner_rad")),
@@ -282,7 +291,7 @@ class Reader {
             for (const json& id : in::list(part, "placements"))
                 out.placements.push_back(PlacementId{in::id_in(id, "placements")});
             for (const json& set : in::list(part, "line_sets"))
-                out.line_sets[id_of<LineSetId>(set, "line_set")] = in::text(set, "name");
+                out.line_sets[id_of<LineSetId>(set, "line_set")] = as_is(in::text(set, "name"));
             for (const json& line : in::list(part, "lines"))
                 out.lines[in::id(line, "line")] = in::text(line, "name");
             p.parts.push_back(std::move(out));
@@ -316,11 +325,11 @@ class Reader {
         for (const json& hand : in::list(j, "hands")) {
             const std::string& kind = in::text(hand, "kind");
             const auto* it = std::find(std::begin(hand_kinds), std::end(hand_kinds), kind);
-            if (it == std::end(hand_kinds)) in::wrong("kind", "what hands can do");
+            if (it == std::end(hand_kinds)) in::wrong("kind", to_say("what hands can do"));
             out.steps.push_back(
-                {static_cast<HandStep::Kind>(it - std::begin(hand_kinds)), in::text(hand, "text")});
+                {static_cast<HandStep::Kind>(it - std::begin(hand_kinds)), as_is(in::text(hand, "text"))});
         }
-        out.holds = texts(j, "holds");
+        out.holds = phrases(j, "holds");
         return out;
     }
 
@@ -330,15 +339,16 @@ class Reader {
         out.sheet = id_of<SheetId>(j, "sheet");
         out.lane = id_of<LaneId>(j, "lane");
         const auto action = action_from_name(in::text(j, "action"));
-        if (!action) in::wrong("action", "an action");
+        if (!action) in::wrong("action", to_say("an action"));
         out.action = *action;
         out.lane_name = in::text(j, "lane_name"), out.plate = in::text(j, "plate");
-        out.tool = in::text(j, "tool"), out.slot = in::text(j, "slot");
+        out.tool = as_is(in::text(j, "tool")), out.slot = as_is(in::text(j, "slot"));
         out.colour = colour_from(j, "colour");
         out.tip = mm(not_negative(j, "tip_mm"));
         out.speed = mm_per_second(positive(j, "speed_mm_s"));
         out.repeats = in::whole(j, "repeats");
-        if (out.repeats < 1 || out.repeats > most_repeats) in::wrong("repeats", "a number from 1 to 8");
+        if (out.repeats < 1 || out.repeats > most_repeats)
+            in::wrong("repeats", to_say("a number from 1 to 8"));
         for (std::size_t n = count_of(j, "strokes"); n > 0; --n) {
             const json s = next();
             const StepId line_step = in::maybe(s, "line_step") ? id_of<StepId>(s, "line_step") : StepId{};
@@ -365,26 +375,28 @@ std::string program_text(const Program& program) {
 
 Result<Program> program_from_text(std::string_view text, const std::string& file_name) {
     Reader reader(text);
-    const auto damaged = [&](const std::string& what) {
-        return fail("program.damaged", "The program is damaged: " + what + ".", {file_name, reader.line()});
+    const auto damaged = [&](const Phrase& what) {
+        return fail("program.damaged", say("The program is damaged: %1.", what), {file_name, reader.line()});
     };
     try {
         const int version = Reader(text).version();
         if (version > program_version)
-            return fail("program.newer",
-                        "This program was written by a newer Dot Lane (version " + std::to_string(version) +
-                            ", this one reads up to " + std::to_string(program_version) + ").",
-                        {file_name, 1});
-        if (version < 1) return damaged("its version is not known");
+            return fail(
+                "program.newer",
+                say("This program was written by a newer Dot Lane (version %1, this one reads up to %2).",
+                    version, program_version),
+                {file_name, 1});
+        if (version < 1) return damaged(say("its version is not known"));
     } catch (const Damaged&) {
-        return fail("program.not-ours", "This is no Dot Lane program: see docs/program.md.", {file_name, 1});
+        return fail("program.not-ours", say("This is no Dot Lane program: see docs/program.md."),
+                    {file_name, 1});
     }
     try {
         return reader.program();
     } catch (const Damaged& d) {
         return damaged(d.what);
     } catch (const LostLine&) {
-        return damaged("a number cannot be used");
+        return damaged(say("a number cannot be used"));
     }
 }
 

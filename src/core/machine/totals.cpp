@@ -27,16 +27,16 @@ std::map<PartId, Duration> times_of_parts(const Program& program, const Timeline
     return out;
 }
 
-std::string spoken(const Program& program, const StrokeOf& of) {
+Phrase spoken(const Program& program, const StrokeOf& of) {
     for (const ProgramPart& part : program.parts) {
         if (part.part != of.part) continue;
         const auto set = part.line_sets.find(of.line_set);
         const auto line = of.line.step ? part.lines.end() : part.lines.find(of.line.value);
-        std::string out = line != part.lines.end()      ? line->second + " of " + part.name
-                          : set != part.line_sets.end() ? set->second + " of " + part.name
-                                                        : part.name;
+        Phrase out = line != part.lines.end()      ? say("%1 of %2", line->second, part.name)
+                     : set != part.line_sets.end() ? say("%1 of %2", set->second, part.name)
+                                                   : as_is(part.name);
         for (std::size_t copy = 0; part.placements.size() > 1 && copy < part.placements.size(); ++copy)
-            if (part.placements[copy] == of.placement) out += ", copy " + std::to_string(copy + 1);
+            if (part.placements[copy] == of.placement) out = say("%1, copy %2", out, copy + 1);
         return out;
     }
     return {};

@@ -60,25 +60,25 @@ void guess(Gathering& g, const Drawing& drawing) {
     for (const auto& [action, count] : votes)
         if (count * 2 > g.lines.size()) {
             g.action = action;
-            g.reason = "named \"" + word + "\" in the file";
+            g.reason = say("named \"%1\" in the file", word);
             return;
         }
     const bool mostly_closed = g.closed >= g.open;
-    const auto decide = [&](Action a, const char* why) { g.action = a, g.reason = why; };
-    if (g.dashed) return decide(Action::score, "dashed lines are usually folds");
+    const auto decide = [&](Action a, const Phrase& why) { g.action = a, g.reason = why; };
+    if (g.dashed) return decide(Action::score, say("dashed lines are usually folds"));
     if (g.fill && !g.stroke) {
-        if (metallic(*g.fill)) return decide(Action::foil, "filled in the colour of metal");
-        return decide(Action::cut, "a filled shape without outline is usually cut out");
+        if (metallic(*g.fill)) return decide(Action::foil, say("filled in the colour of metal"));
+        return decide(Action::cut, say("a filled shape without outline is usually cut out"));
     }
-    if (g.stroke && metallic(*g.stroke)) return decide(Action::foil, "outlined in the colour of metal");
+    if (g.stroke && metallic(*g.stroke)) return decide(Action::foil, say("outlined in the colour of metal"));
     if (g.stroke && !colourless(*g.stroke))
-        return decide(Action::draw, "coloured lines are usually drawn with a pen of that colour");
+        return decide(Action::draw, say("coloured lines are usually drawn with a pen of that colour"));
     if (g.stroke && lightness(*g.stroke) > 45)
         return decide(mostly_closed ? Action::draw : Action::score,
-                      mostly_closed ? "grey outlines are usually drawn"
-                                    : "grey open lines are usually folds");
-    return mostly_closed ? decide(Action::cut, "dark closed outlines are usually cut")
-                         : decide(Action::draw, "dark open lines are usually drawn");
+                      mostly_closed ? say("grey outlines are usually drawn")
+                                    : say("grey open lines are usually folds"));
+    return mostly_closed ? decide(Action::cut, say("dark closed outlines are usually cut"))
+                         : decide(Action::draw, say("dark open lines are usually drawn"));
 }
 
 } // namespace

@@ -37,29 +37,33 @@ Format format_of(const std::string& bytes, const std::string& name) {
 }
 
 /// The name of a format that is not read here, by what the file begins with, and what to do; empty for none.
-std::string other_format(std::string_view b) {
+Phrase other_format(std::string_view b) {
     static constexpr struct {
         std::size_t at;
         std::string_view begins;
         const char *name, *instead;
-    } known[] = {{0, "GIF8", "a GIF picture", "PNG or JPEG"},
-                 {8, "WEBP", "a WebP picture", "PNG or JPEG"},
-                 {0, "BM", "a BMP picture", "PNG or JPEG"},
-                 {0, std::string_view("II*\0", 4), "a TIFF picture", "PNG or JPEG"},
-                 {0, std::string_view("MM\0*", 4), "a TIFF picture", "PNG or JPEG"},
-                 {4, "ftypheic", "a HEIC picture", "PNG or JPEG"},
-                 {4, "ftypavif", "an AVIF picture", "PNG or JPEG"},
-                 {0, "%PDF", "a PDF document", "SVG or DXF"},
-                 {0, "%!PS", "a PostScript document", "SVG or DXF"},
-                 {0, "AC10", "a DWG drawing", "SVG or DXF"},
-                 {0, "PK\3\4", "a ZIP archive", ""},
-                 {0, "Rar!", "a RAR archive", ""},
-                 {0, "7z\xbc\xaf", "a 7z archive", ""}};
+    } known[] = {{0, "GIF8", to_say("a GIF picture"), to_say("PNG or JPEG")},
+                 {8, "WEBP", to_say("a WebP picture"), to_say("PNG or JPEG")},
+                 {0, "BM", to_say("a BMP picture"), to_say("PNG or JPEG")},
+                 {0, std::string_view("II*\0", 4), to_say("a TIFF picture"), to_say("PNG or JPEG")},
+                 {0, std::string_view("MM\0*", 4), to_say("a TIFF picture"), to_say("PNG or JPEG")},
+                 {4, "ftypheic", to_say("a HEIC picture"), to_say("PNG or JPEG")},
+                 {4, "ftypavif", to_say("an AVIF picture"), to_say("PNG or JPEG")},
+                 {0, "%PDF", to_say("a PDF document"), to_say("SVG or DXF")},
+                 {0, "%!PS", to_say("a PostScript document"), to_say("SVG or DXF")},
+                 {0, "AC10", to_say("a DWG drawing"), to_say("SVG or DXF")},
+                 {0, "PK\3\4", to_say("a ZIP archive"), ""},
+                 {0, "Rar!", to_say("a RAR archive"), ""},
+                 {0, "7z\xbc\xaf", to_say("a 7z archive"), ""}};
     for (const auto& k : known)
         if (b.size() >= k.at + k.begins.size() && b.substr(k.at, k.begins.size()) == k.begins)
-            return std::string("This is ") + k.name + ", which is not read here. " +
-                   (*k.instead ? std::string("Save it as ") + k.instead : std::string("Unpack it")) +
-                   " and open that. Nothing has changed.";
+            return *k.instead
+                       ? say("This is %1, which is not read here. Save it as %2 and open that. Nothing has "
+                             "changed.",
+                             as_word(core_words, k.name), as_word(core_words, k.instead))
+                       : say("This is %1, which is not read here. Unpack it and open that. Nothing has "
+                             "changed.",
+                             as_word(core_words, k.name));
     return {};
 }
 
@@ -86,26 +90,28 @@ Result<Read> read_any(std::string bytes, const std::string& name, FontShelf& fon
 Result<void> gate(const Drawing& drawing, const std::string& file_name) {
     const auto ok = check_numbers(drawing);
     if (ok) return {};
-    return fail("open.number",
-                ok.error().message + " The file is damaged or not meant for a cutter. Nothing has changed.",
-                {file_name, 0});
+    return fail(
+        "open.number",
+        say("%1 The file is damaged or not meant for a cutter. Nothing has changed.", ok.error().message),
+        {file_name, 0});
 }
 
 /// What the lines cost to work with, beyond their number.
 Result<void> check_effort(const Drawing& drawing, const ReadLimits& limits, const std::string& file_name) {
-    const auto large = [&](const std::string& what) {
-        return fail("open.large", what + what_to_do_when_large + " Nothing has changed.", {file_name, 0});
+    const auto large = [&](const Phrase& what) {
+        return fail("open.large", say("%1 %2 Nothing has changed.", what, what_to_do_when_large()),
+                    {file_name, 0});
     };
     if (points_of(drawing) > limits.points)
-        return large("The curves of the file have more than " + std::to_string(limits.points / 1'000'000) +
-                     " million points when they are followed.");
+        return large(say("The curves of the file have more than %1 million points when they are followed.",
+                         limits.points / 1'000'000));
     std::size_t crossed = 0;
     for (const DrawnLine& line : drawing.lines) {
         if (!fillable(line)) continue;
         crossed += crossings(flattened(line.shape), line.drawn.fill.has_value(), limits.crossings - crossed);
         if (crossed > limits.crossings)
-            return large("The filled lines of the file cross themselves more than " +
-                         std::to_string(limits.crossings / 1000) + ",000 times.");
+            return large(say("The filled lines of the file cross themselves more than %1,000 times.",
+                             limits.crossings / 1000));
     }
     return {};
 }
@@ -120,7 +126,7 @@ void offer_picture(Findings& findings) {
     for (Finding& f : findings)
         for (const char* code : {"svg.gradients", "svg.patterns", "svg.filters", "svg.masks", "svg.pictures"})
             if (f.code == code) {
-                f.remedy = {"open.as-picture", "Trace what it shows"};
+                f.remedy = {"open.as-picture", say("Trace what it shows")};
                 return; // one button is enough
             }
 }
@@ -145,10 +151,10 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
                             Progress& progress, const ReadLimits& limits) {
     if (bytes.size() > limits.bytes)
         return fail("open.large",
-                    "The file has more than " + std::to_string(limits.bytes / 1'000'000) + " MB." +
-                        what_to_do_when_large + " Nothing has changed.",
+                    say("The file has more than %1 MB. %2 Nothing has changed.", limits.bytes / 1'000'000,
+                        what_to_do_when_large()),
                     {file_name, 0});
-    if (const std::string other = other_format(bytes); !other.empty())
+    if (const Phrase other = other_format(bytes); !other.empty())
         return fail("open.format", other, {file_name, 0});
     Opened out;
     out.source.file_name = valid_utf8(dotlane::file_name(file_name));
@@ -165,13 +171,11 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
     offer_picture(out.findings);
     out.asks_scale = !read->physical_size;
     if (read->drawing.lines.empty()) {
-        std::string why;
+        std::vector<Phrase> all = {say("\"%1\" holds no lines to work with.", out.source.file_name)};
         for (const Finding& f : out.findings)
-            why += " " + f.message;
-        return fail("open.empty",
-                    "\"" + out.source.file_name + "\" holds no lines to work with." + why +
-                        " Nothing has changed.",
-                    {file_name, 0});
+            all.push_back(f.message);
+        all.push_back(say("Nothing has changed."));
+        return fail("open.empty", joined(all, " "), {file_name, 0});
     }
     // Art that lies off its page is moved onto it; what merely hangs over an edge a little is brought in as
     // well.
@@ -187,14 +191,17 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
         const Point by{shift(box.x0, box.x1, page.x1), shift(box.y0, box.y1, page.y1)};
         read->drawing = transformed(read->drawing, Affine::translation(by));
         out.outside_by_mm = over;
-        std::string moved;
-        for (const auto& [way, where] : {std::pair{by.x, " mm across"}, {by.y, " mm down"}})
-            if (const std::string far = number(way, 1); far != "0")
-                moved += (moved.empty() ? ": moved by " : " and ") + far + where;
+        const std::string over_mm = number(over, 1), x = number(by.x, 1), y = number(by.y, 1);
+        const Phrase across = say("%1 mm across", x), down = say("%1 mm down", y);
         out.findings.push_back(
             {"open.off-page",
              Grade::hint,
-             "The art ran " + number(over, 1) + " mm off its page and was brought into view" + moved + ".",
+             x == "0" && y == "0"
+                 ? say("The art ran %1 mm off its page and was brought into view.", over_mm)
+                 : say("The art ran %1 mm off its page and was brought into view: moved by %2.", over_mm,
+                       y == "0"   ? across
+                       : x == "0" ? down
+                                  : say("%1 and %2", across, down)),
              {{"over_mm", number(over, 3)}, {"dx_mm", number(by.x, 3)}, {"dy_mm", number(by.y, 3)}}});
     }
     if (const auto ok = gate(read->drawing, file_name); !ok) return tl::make_unexpected(ok.error());
@@ -211,7 +218,7 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
 
 namespace {
 
-ScaleChoice choice(const Opened& opened, std::string label, double factor) {
+ScaleChoice choice(const Opened& opened, Phrase label, double factor) {
     const Box& box = opened.box;
     return {std::move(label), factor, mm(box.width() * factor), mm(box.height() * factor)};
 }
@@ -220,11 +227,11 @@ ScaleChoice choice(const Opened& opened, std::string label, double factor) {
 
 std::vector<ScaleChoice> scale_choices(const Opened& opened) {
     if (!opened.per_inch)
-        return {choice(opened, "millimetres", 1), choice(opened, "centimetres", 10),
-                choice(opened, "inches", 25.4)};
-    return {choice(opened, "96 per inch", 1), choice(opened, "90 per inch", 96.0 / 90),
-            choice(opened, "72 per inch", 96.0 / 72),
-            choice(opened, "millimetres", factor_for_unit(opened, 1))};
+        return {choice(opened, say("millimetres"), 1), choice(opened, say("centimetres"), 10),
+                choice(opened, say("inches"), 25.4)};
+    return {choice(opened, say("96 per inch"), 1), choice(opened, say("90 per inch"), 96.0 / 90),
+            choice(opened, say("72 per inch"), 96.0 / 72),
+            choice(opened, say("millimetres"), factor_for_unit(opened, 1))};
 }
 
 double factor_for_unit(const Opened& opened, double unit_mm) {
@@ -234,9 +241,9 @@ double factor_for_unit(const Opened& opened, double unit_mm) {
 Result<ScaleChoice> scale_to_width(const Opened& opened, Length width) {
     const double now = opened.box.width();
     if (!(in_mm(width) >= 0.1 && in_mm(width) <= 1e5))
-        return fail("open.width", "The finished width must lie between 0.1 mm and 100 m.");
-    if (now < 1e-9) return fail("open.width", "The art is one upright line: it has no width to scale.");
-    return choice(opened, "width " + to_text(width, LengthUnit::mm), in_mm(width) / now);
+        return fail("open.width", say("The finished width must lie between 0.1 mm and 100 m."));
+    if (now < 1e-9) return fail("open.width", say("The art is one upright line: it has no width to scale."));
+    return choice(opened, say("width %1", to_text(width, LengthUnit::mm)), in_mm(width) / now);
 }
 
 void settle_scale(Opened& opened, double factor) {

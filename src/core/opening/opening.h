@@ -55,7 +55,7 @@ Result<void> settle_width(OpenedPicture& opened, Length width);
 
 /// The finished size the art would have.
 struct ScaleChoice {
-    std::string label; ///< "96 per inch"
+    Phrase label;      ///< "96 per inch"
     double factor = 1; ///< on the lengths as read; of a picture, millimetres in a pixel
     Length width, height;
 };
@@ -81,10 +81,10 @@ struct Gathering {
     std::vector<std::size_t> lines; ///< indices into the drawing
     std::size_t closed = 0, open = 0;
     Action action = Action::cut;
-    Colour colour;      ///< of the lane
-    std::string tool;   ///< catalog id
-    std::string name;   ///< "rust pen 0.4"
-    std::string reason; ///< why this action
+    Colour colour;    ///< of the lane
+    std::string tool; ///< catalog id
+    std::string name; ///< "rust pen 0.4"
+    Phrase reason;    ///< why this action
 };
 std::vector<Gathering> gather_lanes(const Drawing& drawing, const Catalog& catalog);
 /// Takes the file into the project as a new part. With `gatherings`, their lines go to the lanes they

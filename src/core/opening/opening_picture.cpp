@@ -8,8 +8,8 @@ namespace dotlane {
 namespace {
 
 ScaleChoice at(const OpenedPicture& opened, double per_inch) {
-    return {number(per_inch, 1) + " pixels per inch", mm_per_inch / per_inch, inches(opened.width / per_inch),
-            inches(opened.height / per_inch)};
+    return {say("%1 pixels per inch", number(per_inch, 1)), mm_per_inch / per_inch,
+            inches(opened.width / per_inch), inches(opened.height / per_inch)};
 }
 
 } // namespace
@@ -21,12 +21,11 @@ Result<OpenedPicture> open_picture(std::string bytes, const std::string& file_na
         return tl::make_unexpected(std::move(error));
     };
     if (bytes.size() > limits.bytes)
-        return in_file(
-            {"open.large",
-             "The file has more than " + std::to_string(limits.bytes / 1'000'000) +
-                 " MB. Take a smaller picture, or open it all the same, which may take minutes. Nothing "
-                 "has changed.",
-             {}});
+        return in_file({"open.large",
+                        say("The file has more than %1 MB. Take a smaller picture, or open it all the same, "
+                            "which may take minutes. Nothing has changed.",
+                            limits.bytes / 1'000'000),
+                        {}});
     const auto image = read_picture(bytes, limits.pixels);
     if (!image) return in_file(image.error());
     OpenedPicture out;
@@ -60,7 +59,7 @@ Result<OpenedPicture> open_as_picture(const std::string& bytes, const std::strin
 
 Result<void> settle_width(OpenedPicture& opened, Length width) {
     if (!(in_mm(width) >= 1 && in_mm(width) <= 5000))
-        return fail("open.width", "The finished width of a picture must lie between 1 mm and 5 m.");
+        return fail("open.width", say("The finished width of a picture must lie between 1 mm and 5 m."));
     opened.picture.width = width;
     opened.asks_scale = false;
     return {};

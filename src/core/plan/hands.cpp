@@ -20,20 +20,27 @@ std::string side(double mm_value) {
 }
 
 /// "150 x 40 mm, 12 mm from the left and 30 mm from the top of the stock"
-std::string where(const Box& piece, const ProgramSheet& sheet) {
-    return side(piece.width()) + " x " + side(piece.height()) + " mm, " +
-           side(piece.x0 - sheet.stock_area.x0) + " mm from the left and " +
-           side(piece.y0 - sheet.stock_area.y0) + " mm from the top";
+Phrase where(const Box& piece, const ProgramSheet& sheet) {
+    return say("%1 x %2 mm, %3 mm from the left and %4 mm from the top", side(piece.width()),
+               side(piece.height()), side(piece.x0 - sheet.stock_area.x0),
+               side(piece.y0 - sheet.stock_area.y0));
 }
 
-std::string foil_name(const LaneWork& work) {
-    return colour_word(work.lane.colour) + " foil";
+Phrase foil_name(const LaneWork& work) {
+    return say("%1 foil", word(work.lane.colour));
 }
 
-const char* face_words(Face face) {
-    return face == Face::down   ? ", face down because all on it is mirrored,"
-           : face == Face::both ? ", whose parts are not all mirrored: mind which side is up,"
-                                : "";
+Phrase laid(const Phrase& stock, Face face, const Phrase& place) {
+    switch (face) {
+    case Face::down:
+        return say("Lay %1, face down because all on it is mirrored, on the %2", stock, place);
+    case Face::both:
+        return say("Lay %1, whose parts are not all mirrored: mind which side is up, on the %2", stock,
+                   place);
+    case Face::up:
+        break;
+    }
+    return say("Lay %1 on the %2", stock, place);
 }
 
 class Stop {
@@ -52,12 +59,12 @@ class Stop {
         change_tools();
         arrive();
         for (const HolderChange& holder : needs_.holders)
-            move_.holds.push_back(holder.after ? holder.after_label : std::string());
+            move_.holds.push_back(holder.after ? holder.after_label : Phrase());
         return std::move(move_);
     }
 
   private:
-    void add(Kind kind, std::string text, Duration time = {}) {
+    void add(Kind kind, Phrase text, Duration time = {}) {
         move_.steps.push_back({kind, std::move(text)});
         move_.time += time;
     }
@@ -72,35 +79,37 @@ class Stop {
             }
         const PrintSheet& page = *sheet.print;
         add(Kind::print,
-            "Print \"" + sheet.sheet.name + "\" on " + sheet.stock_name + " at 100 %, " +
-                (page.square ? "and measure the check square: " + number(page.square->width(), 0) + " mm."
-                             : "and measure it: nowhere was free for a check square."),
+            page.square
+                ? say("Print \"%1\" on %2 at 100 %, and measure the check square: %3 mm.", sheet.sheet.name,
+                      sheet.stock_name, number(page.square->width(), 0))
+                : say("Print \"%1\" on %2 at 100 %, and measure it: nowhere was free for a check square.",
+                      sheet.sheet.name, sheet.stock_name),
             time);
     }
 
     /// Away from the passes that ran.
     void leave() {
         Duration cool;
-        std::string tips;
+        Phrase tips;
         const LaneWork* foil = nullptr;
         for (const LaneWork* work : needs_.ran)
             if (work->tool && in_seconds(work->tool->cool_down) > 0) {
                 cool = std::max(cool, work->tool->cool_down);
-                if (tips.empty()) tips = work->tool->name;
+                if (tips.empty()) tips = word(*work->tool);
             }
         for (const LaneWork* work : needs_.ran)
             if (under_foil(*work)) foil = work;
         if (in_seconds(cool) > 0)
             add(Kind::cool,
-                "Wait " + spoken_seconds(in_seconds(cool)) + " until the " + tips +
-                    " is cool: touch neither it nor the foil before.",
+                say("Wait %1 until the %2 is cool: touch neither it nor the foil before.",
+                    spoken_seconds(in_seconds(cool)), tips),
                 cool);
         if (foil)
             add(Kind::lift_off,
-                "Take the tape and the " + foil_name(*foil) + " off; the stock stays on the mat.",
+                say("Take the tape and the %1 off; the stock stays on the mat.", foil_name(*foil)),
                 foil->tool->lift_off);
         if (changes_ && needs_.from)
-            add(Kind::unload, "Unload the mat and lift the sheet off it.", needs_.machine->unload_sheet);
+            add(Kind::unload, say("Unload the mat and lift the sheet off it."), needs_.machine->unload_sheet);
     }
 
     void change_tools() {
@@ -108,20 +117,21 @@ class Stop {
             const bool same = holder.before && holder.after && holder.before_label == holder.after_label;
             if (holder.before && !same)
                 add(Kind::take_out,
-                    "Take the " + holder.before_label + " out of the " + holder.slot + " and cap it.");
+                    say("Take the %1 out of the %2 and cap it.", holder.before_label, holder.slot));
             if (!holder.after) continue;
             const bool set = in_mm(holder.depth_after) > 0;
-            const std::string depth = number(in_mm(holder.depth_after), 2) + " mm, for " + holder.cuts;
+            const Phrase depth = say("%1 mm, for %2", number(in_mm(holder.depth_after), 2), holder.cuts);
             if (!same)
                 add(Kind::put_in,
-                    "Put the " + holder.after_label + " into the " + holder.slot +
-                        (set ? ", its tip out by " + depth + "." : "."),
+                    set ? say("Put the %1 into the %2, its tip out by %3.", holder.after_label, holder.slot,
+                              depth)
+                        : say("Put the %1 into the %2.", holder.after_label, holder.slot),
                     needs_.machine->swap);
             else if (set)
-                add(Kind::depth, "Set the tip of the " + holder.after_label + " in the " + holder.slot +
-                                     " out by " + depth + ".");
+                add(Kind::depth, say("Set the tip of the %1 in the %2 out by %3.", holder.after_label,
+                                     holder.slot, depth));
             if (!same && !holder.after->caution.empty() && in_seconds(holder.after->warm_up) <= 0)
-                add(Kind::care, holder.after->caution);
+                add(Kind::care, as_word("Catalog", holder.after->caution));
         }
     }
 
@@ -133,14 +143,14 @@ class Stop {
         const LaneWork* foil = nullptr;
         for (const LaneWork* work : needs_.next)
             if (under_foil(*work)) covered.push_back(&work->lines->lines), foil = work;
-        const std::string place = to.sheet.mat + " (" + to.sheet.name + ")";
-        const std::string stock = "Lay " + to.stock_name + face_words(to.face) + " on the " + place;
+        const Phrase place = say("%1 (%2)", to.sheet.mat, to.sheet.name);
+        const Phrase stock = laid(to.stock_name, to.face, place);
         if (foil) {
-            if (changes_) add(Kind::load, stock + ".");
+            if (changes_) add(Kind::load, say("%1.", stock));
             lay_on(*foil, covered, to.sheet);
-            if (changes_) add(Kind::load, "Load the mat, arrow first.", needs_.machine->load_sheet);
+            if (changes_) add(Kind::load, say("Load the mat, arrow first."), needs_.machine->load_sheet);
         } else if (changes_) {
-            add(Kind::load, stock + " and load it, arrow first.", needs_.machine->load_sheet);
+            add(Kind::load, say("%1 and load it, arrow first.", stock), needs_.machine->load_sheet);
         }
         std::vector<const Tool*> heated;
         for (const LaneWork* work : needs_.next)
@@ -149,22 +159,24 @@ class Stop {
                 heated.push_back(work->tool);
         for (const Tool* tool : heated) {
             add(Kind::warm_up,
-                "Now heat the " + tool->name + ": " + spoken_seconds(in_seconds(tool->warm_up)) + ".",
+                say("Now heat the %1: %2.", word(*tool), spoken_seconds(in_seconds(tool->warm_up))),
                 tool->warm_up);
-            if (!tool->caution.empty()) add(Kind::care, tool->caution);
+            if (!tool->caution.empty()) add(Kind::care, as_word("Catalog", tool->caution));
         }
     }
 
     void lay_on(const LaneWork& foil, const std::vector<const Polylines*>& covered,
                 const ProgramSheet& sheet) {
         const auto pieces = foil_pieces(covered, sheet);
-        std::string text =
-            "Lay " + foil_name(foil) + " flat over the lines, its shining side up, and tape all its edges: ";
-        if (pieces.size() > 1) text += std::to_string(pieces.size()) + " pieces, ";
-        for (std::size_t i = 0; i < pieces.size(); ++i)
-            text += (i > 0 ? "; " : "") + where(pieces[i], sheet);
-        if (!changes_) text += ". The mat stays loaded";
-        add(Kind::lay_on, text + ".",
+        std::vector<Phrase> places;
+        for (const Box& piece : pieces)
+            places.push_back(where(piece, sheet));
+        Phrase all = joined(places, "; ");
+        if (pieces.size() > 1) all = say_n(pieces.size(), "%n [piece|pieces], %1", all);
+        const Phrase text =
+            say("Lay %1 flat over the lines, its shining side up, and tape all its edges: %2.",
+                foil_name(foil), all);
+        add(Kind::lay_on, changes_ ? text : say("%1 The mat stays loaded.", text),
             foil.tool->lay_on * static_cast<double>(std::max<std::size_t>(pieces.size(), 1)));
     }
 

@@ -13,11 +13,11 @@ namespace dotlane {
 
 /// A slot before and after the stop.
 struct HolderChange {
-    std::string slot;
+    Phrase slot;
     const Tool *before = nullptr, *after = nullptr; ///< the same label: it stays
-    std::string before_label, after_label;
+    Phrase before_label, after_label;
     Length depth_after; ///< that a blade must be set to; 0: it need not be touched
-    std::string cuts;   ///< the stock that the depth is for
+    Phrase cuts;        ///< the stock that the depth is for
 };
 
 struct StopNeeds {

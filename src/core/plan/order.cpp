@@ -26,9 +26,9 @@ bool parts(const LaneWork& work) {
 
 } // namespace
 
-std::string tool_label(const LaneWork& work) {
-    return row(work.lane.action).tool_colour ? colour_word(work.lane.colour) + " " + work.tool->name
-                                             : work.tool->name;
+Phrase tool_label(const LaneWork& work) {
+    return row(work.lane.action).tool_colour ? say("%1 %2", word(work.lane.colour), word(*work.tool))
+                                             : word(*work.tool);
 }
 
 void sort_lanes(std::vector<LaneWork>& lanes, const std::vector<LaneId>& wished) {
@@ -57,14 +57,14 @@ std::vector<Reason> order_reasons(const std::vector<LaneWork>& lanes) {
     const auto first_cut = std::find_if(lanes.begin(), lanes.end(), parts);
     if (first_cut != lanes.begin() && first_cut != lanes.end() && std::all_of(first_cut, lanes.end(), parts))
         out.push_back({"order.cut-last",
-                       "Marking tools run before anything is cut, because released pieces can shift."});
+                       say("Marking tools run before anything is cut, because released pieces can shift.")});
     const LaneWork* before = nullptr;
     for (const LaneWork& work : lanes) {
         if (!row(work.lane.action).light_first) continue;
         if (before && light_step(*before) > light_step(work))
-            out.push_back({"order.light-first", "The " + tool_label(*before) + " draws before the " +
-                                                    tool_label(work) +
-                                                    ": a pale pen that runs over dark ink picks it up."});
+            out.push_back({"order.light-first",
+                           say("The %1 draws before the %2: a pale pen that runs over dark ink picks it up.",
+                               tool_label(*before), tool_label(work))});
         before = &work;
     }
     return out;
@@ -73,27 +73,28 @@ std::vector<Reason> order_reasons(const std::vector<LaneWork>& lanes) {
 Findings order_risks(const std::vector<LaneWork>& lanes) {
     Findings out;
     const auto risk = [&](const char* code, const LaneWork& late, const LaneWork& early,
-                          const std::string& message) {
+                          const Phrase& message) {
         out.push_back({code,
                        Grade::caution,
                        message,
                        {{"late", late.plate}, {"early", early.plate}},
                        {},
-                       {"order.usual", "Usual order"}});
+                       {"order.usual", say("Usual order")}});
     };
     for (std::size_t i = 0; i < lanes.size(); ++i)
         for (std::size_t k = 0; k < i; ++k) {
             const LaneWork &late = lanes[i], &early = lanes[k];
             if (parts(early) && !parts(late))
                 risk("order.after-cut", late, early,
-                     late.plate + " (" + action_name(late.lane.action) + ") runs after " + early.plate +
-                         " (" + action_name(early.lane.action) +
-                         "): pieces that are cut free may shift before it reaches them.");
+                     say("%1 (%2) runs after %3 (%4): pieces that are cut free may shift before it reaches "
+                         "them.",
+                         late.plate, word(late.lane.action), early.plate, word(early.lane.action)));
             else if (row(late.lane.action).light_first && early.lane.action == late.lane.action &&
                      light_step(late) > light_step(early))
                 risk("order.dark-first", late, early,
-                     "The paler " + late.plate + " draws after the darker " + early.plate +
-                         ": where it crosses, its tip picks up dark ink.");
+                     say("The paler %1 draws after the darker %2: where it crosses, its tip picks up dark "
+                         "ink.",
+                         late.plate, early.plate));
         }
     return out;
 }

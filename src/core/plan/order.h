@@ -24,6 +24,6 @@ std::vector<Reason> order_reasons(const std::vector<LaneWork>& lanes);
 Findings order_risks(const std::vector<LaneWork>& lanes);
 
 /// A pen or foil of one kind is another tool in another colour: "rust pen 0.4".
-std::string tool_label(const LaneWork& work);
+Phrase tool_label(const LaneWork& work);
 
 } // namespace dotlane

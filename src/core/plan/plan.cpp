@@ -29,9 +29,9 @@ class Planner {
         , options_(options)
         , progress_(progress) {
         plan_.program.project = project;
-        plan_.program.machine = machine.name;
+        plan_.program.machine = word(machine);
         for (const Slot& slot : machine.slots)
-            plan_.program.slots.push_back(slot.name);
+            plan_.program.slots.push_back(word(slot));
         plan_.program.motion = {machine.travel_speed, machine.acceleration, machine.corner, machine.lift,
                                 machine.lower};
     }
@@ -46,10 +46,11 @@ class Planner {
         }
         std::erase_if(sheets_, [](const SheetWork& s) { return s.lanes.empty(); });
         if (sheets_.empty())
-            return fail("plan.nothing", "There is nothing to run: place a part that has lines in a lane.");
+            return fail("plan.nothing",
+                        say("There is nothing to run: place a part that has lines in a lane."));
         if (auto ok = fill_slots(); !ok) return tl::make_unexpected(ok.error());
         explain_order();
-        if (!build_moves()) return fail("cancelled", "Planning was cancelled.");
+        if (!build_moves()) return fail("cancelled", say("Planning was cancelled."));
         plan_.timeline = Timeline(plan_.program);
         total();
         explain_travel();
@@ -70,8 +71,9 @@ class Planner {
             for (LaneWork& work : sheet.lanes) {
                 if (!row(work.lane.action).run) continue;
                 if (!work.tool)
-                    return fail("plan.no-tool", "Lane \"" + work.lane.name +
-                                                    "\" has no tool. Choose one in the lane's settings.");
+                    return fail(
+                        "plan.no-tool",
+                        say("Lane \"%1\" has no tool. Choose one in the lane's settings.", work.lane.name));
                 const auto [it, fresh] = tools_.try_emplace(tool_key(work), static_cast<int>(labels_.size()));
                 if (fresh) {
                     labels_.push_back(tool_label(work));
@@ -81,8 +83,8 @@ class Planner {
                         fits.push_back(std::find(slot.takes.begin(), slot.takes.end(), work.tool->kind) !=
                                        slot.takes.end());
                     if (std::find(fits.begin(), fits.end(), true) == fits.end())
-                        return fail("plan.no-slot", "The " + work.tool->name +
-                                                        " fits into no holder of the " + machine_.name + ".");
+                        return fail("plan.no-slot", say("The %1 fits into no holder of the %2.",
+                                                        word(*work.tool), word(machine_)));
                     fits_.push_back(std::move(fits));
                 }
                 passes_.push_back({&sheet, &work, it->second});
@@ -99,35 +101,35 @@ class Planner {
     }
 
     void explain_stops() {
-        const bool one = passes_.size() == 1;
-        const std::string passes = counted(passes_.size(), "pass", "passes"),
-                          stops = counted(static_cast<std::size_t>(slots_.stops) + 1, "stop", "stops");
+        const Phrase stops = say_n(static_cast<std::size_t>(slots_.stops) + 1, "%n [stop|stops]"),
+                     holders = say_n(machine_.slots.size(), "%n [holder|holders]");
         if (machine_.slots.size() > 1)
             plan_.reasons.push_back(
-                {"stops.fewest",
-                 passes + (one ? " needs" : " need") + " no more than " + stops + " with " +
-                     counted(machine_.slots.size(), "holder", "holders") +
-                     ", the last of them only to unload: no order of swapping does with fewer."});
+                {"stops.fewest", say_n(passes_.size(),
+                                       "%n [pass needs|passes need] no more than %1 with %2, the last of "
+                                       "them only to unload: no order of swapping does with fewer.",
+                                       stops, holders)});
         else
             plan_.reasons.push_back(
-                {"stops.one-slot",
-                 passes + (one ? " makes " : " make ") + stops +
-                     ": with one holder every change of tool is one, and the last only unloads."});
+                {"stops.one-slot", say_n(passes_.size(),
+                                         "%n [pass makes|passes make] %1: with one holder every change of "
+                                         "tool is one, and the last only unloads.",
+                                         stops)});
         if (std::any_of(passes_.begin(), passes_.end(), [](const Pass& p) { return under_foil(*p.work); }))
             plan_.reasons.push_back(
                 {"stops.foil",
-                 "Foil is laid on before its pass and lifted off after it, both while the tip is "
-                 "cold: a hot tip burns, and it would mark what it touches on its way."});
+                 say("Foil is laid on before its pass and lifted off after it, both while the tip is cold: a "
+                     "hot tip burns, and it would mark what it touches on its way.")});
         for (std::size_t i = 1; i < passes_.size(); ++i) {
             const auto& slot = slots_.passes[i];
             const auto &before = slots_.passes[i - 1], &now = slot;
             if (slot.stop || before.slot == now.slot) continue;
-            const std::string &a = label(passes_[i - 1].tool), &b = label(passes_[i].tool);
-            Reason reason{"slots.together", "The " + a + " sits in the " +
-                                                machine_.slots[static_cast<std::size_t>(before.slot)].name +
-                                                " and the " + b + " in the " +
-                                                machine_.slots[static_cast<std::size_t>(now.slot)].name +
-                                                ", so nothing is swapped between their passes."};
+            const Phrase &a = label(passes_[i - 1].tool), &b = label(passes_[i].tool);
+            Reason reason{
+                "slots.together",
+                say("The %1 sits in the %2 and the %3 in the %4, so nothing is swapped between their passes.",
+                    a, word(machine_.slots[static_cast<std::size_t>(before.slot)]), b,
+                    word(machine_.slots[static_cast<std::size_t>(now.slot)]))};
             if (std::find(plan_.reasons.begin(), plan_.reasons.end(), reason) == plan_.reasons.end())
                 plan_.reasons.push_back(std::move(reason));
         }
@@ -149,8 +151,8 @@ class Planner {
             plan_.reasons.push_back(
                 {"order.wished",
                  plan_.findings.empty()
-                     ? "The passes run in the order you chose."
-                     : "The passes run in the order you chose; the cautions say what it risks."});
+                     ? say("The passes run in the order you chose.")
+                     : say("The passes run in the order you chose; the cautions say what it risks.")});
     }
 
     bool build_moves() {
@@ -172,7 +174,7 @@ class Planner {
             PassMove move{++pass_number_,      sheet,
                           work.lane.id,        work.lane.action,
                           work.lane.name,      work.plate,
-                          label(pass.tool),    machine_.slots[static_cast<std::size_t>(slot.slot)].name,
+                          label(pass.tool),    word(machine_.slots[static_cast<std::size_t>(slot.slot)]),
                           work.lane.colour,    work.tool->tip,
                           work.tool->speed,    work.lane.repeats,
                           work.routed->strokes};
@@ -181,10 +183,9 @@ class Planner {
         add_stop(passes_.size());
         if (inner_first > 0)
             plan_.reasons.push_back(
-                {"route.inner-first", "What lies inside an outline is cut before the outline (" +
-                                          std::to_string(inner_first) +
-                                          (inner_first == 1 ? " outline waits" : " outlines wait") +
-                                          "), because a released piece may shift."});
+                {"route.inner-first",
+                 say_n(inner_first, "What lies inside an outline is cut before the outline (%n [outline "
+                                    "waits|outlines wait]), because a released piece may shift.")});
         return true;
     }
 
@@ -209,7 +210,7 @@ class Planner {
             const int before = next > 0 ? slots_.passes[next - 1].holds[s] : -1,
                       after = next < passes_.size() ? slots_.passes[next].holds[s] : -1;
             HolderChange holder;
-            holder.slot = machine_.slots[s].name;
+            holder.slot = word(machine_.slots[s]);
             if (before >= 0) holder.before = tool(before), holder.before_label = label(before);
             if (after >= 0) holder.after = tool(after), holder.after_label = label(after);
             if (before != after) depths_[s] = {};
@@ -243,7 +244,7 @@ class Planner {
     }
 
     const Tool* tool(int index) const { return tool_of_[static_cast<std::size_t>(index)]; }
-    const std::string& label(int index) const { return labels_[static_cast<std::size_t>(index)]; }
+    const Phrase& label(int index) const { return labels_[static_cast<std::size_t>(index)]; }
 
     void total() {
         PlanTotals& t = plan_.totals;
@@ -259,9 +260,9 @@ class Planner {
         if (saved > 100)
             plan_.reasons.push_back(
                 {"route.travel",
-                 "Lines are run in the order that travels least: " + number(in_mm(t.travel) / 1000, 1) +
-                     " m with the tool up instead of " + number(in_mm(t.travel_as_drawn) / 1000, 1) +
-                     " m in the order they were drawn."});
+                 say("Lines are run in the order that travels least: %1 m with the tool up instead of %2 m "
+                     "in the order they were drawn.",
+                     number(in_mm(t.travel) / 1000, 1), number(in_mm(t.travel_as_drawn) / 1000, 1))});
     }
 
     const Machine& machine_;
@@ -270,7 +271,7 @@ class Planner {
     Progress& progress_;
     Plan plan_;
     std::map<std::string, int> tools_;
-    std::vector<std::string> labels_;
+    std::vector<Phrase> labels_;
     std::vector<const Tool*> tool_of_;
     std::vector<std::vector<bool>> fits_;
     std::vector<Pass> passes_;

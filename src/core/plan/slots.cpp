@@ -123,7 +123,7 @@ Result<SlotPlan> assign_slots(const std::vector<SlotNeed>& needs,
     for (const SlotNeed& need : needs) {
         const auto& row = fits[static_cast<std::size_t>(need.tool)];
         if (std::find(row.begin(), row.end(), true) == row.end())
-            return fail("plan.no-slot", "A tool fits into no slot of this machine.");
+            return fail("plan.no-slot", say("A tool fits into no slot of this machine."));
     }
     if (state_count(fits, slots) > 2000) return reach_furthest(needs, fits, slots);
     std::vector<std::map<Holds, Reached>> layers(needs.size() + 1);

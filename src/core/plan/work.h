@@ -43,7 +43,7 @@ enum class Face { up, down, both };
 struct SheetWork {
     ProgramSheet sheet;
     double price = 0;
-    std::string stock_name;
+    Phrase stock_name;
     std::vector<LaneWork> lanes;
     Length thickness = {};
     Face face = Face::up;
@@ -53,7 +53,8 @@ struct SheetWork {
 
 /// Why the planner did what it did.
 struct Reason {
-    std::string code, sentence;
+    std::string code;
+    Phrase sentence;
     bool operator==(const Reason&) const = default;
 };
 

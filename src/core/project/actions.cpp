@@ -83,6 +83,10 @@ const char* action_name(Action action) {
     return row(action).key;
 }
 
+Phrase word(Action action) {
+    return as_word("Action", action_name(action));
+}
+
 std::optional<Action> action_from_name(std::string_view name) {
     for (const ActionRow& a : actions)
         if (name == a.key) return a.action;

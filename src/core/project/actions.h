@@ -6,6 +6,8 @@
 #include <optional>
 #include <string_view>
 
+#include "core/base/phrase.h"
+
 namespace dotlane {
 
 enum class Action { draw, engrave, foil, emboss, score, perforate, cut, print };
@@ -32,6 +34,8 @@ const ActionRow& row(Action action);
 
 /// The key; "cut".
 const char* action_name(Action action);
+/// The same, to be said.
+Phrase word(Action action);
 std::optional<Action> action_from_name(std::string_view name);
 inline char action_letter(Action action) {
     return row(action).letter;

@@ -36,18 +36,23 @@ double lightness(Colour c) {
     return y > 216.0 / 24389 ? 116 * std::cbrt(y) - 16 : y * 24389.0 / 27;
 }
 
+namespace {
+
+constexpr struct {
+    const char* word;
+    Colour colour;
+} words[] = {{"black", {0, 0, 0}},        {"ink", {34, 40, 44}},      {"grey", {128, 128, 128}},
+             {"silver", {192, 192, 192}}, {"white", {255, 255, 255}}, {"red", {220, 30, 30}},
+             {"rust", {168, 70, 45}},     {"orange", {235, 130, 30}}, {"gold", {180, 140, 45}},
+             {"yellow", {240, 220, 50}},  {"olive", {110, 110, 40}},  {"green", {40, 150, 60}},
+             {"teal", {40, 120, 120}},    {"cyan", {60, 200, 220}},   {"blue", {40, 80, 210}},
+             {"slate", {90, 105, 150}},   {"navy", {20, 30, 100}},    {"violet", {130, 60, 170}},
+             {"magenta", {220, 40, 200}}, {"pink", {245, 160, 180}},  {"brown", {110, 70, 40}},
+             {"cream", {245, 235, 210}}};
+
+} // namespace
+
 std::string colour_word(Colour c) {
-    static constexpr struct {
-        const char* word;
-        Colour colour;
-    } words[] = {{"black", {0, 0, 0}},        {"ink", {34, 40, 44}},      {"grey", {128, 128, 128}},
-                 {"silver", {192, 192, 192}}, {"white", {255, 255, 255}}, {"red", {220, 30, 30}},
-                 {"rust", {168, 70, 45}},     {"orange", {235, 130, 30}}, {"gold", {180, 140, 45}},
-                 {"yellow", {240, 220, 50}},  {"olive", {110, 110, 40}},  {"green", {40, 150, 60}},
-                 {"teal", {40, 120, 120}},    {"cyan", {60, 200, 220}},   {"blue", {40, 80, 210}},
-                 {"slate", {90, 105, 150}},   {"navy", {20, 30, 100}},    {"violet", {130, 60, 170}},
-                 {"magenta", {220, 40, 200}}, {"pink", {245, 160, 180}},  {"brown", {110, 70, 40}},
-                 {"cream", {245, 235, 210}}};
     const char* best = "black";
     double least = 1e9;
     for (const auto& w : words) {
@@ -58,6 +63,17 @@ std::string colour_word(Colour c) {
         if (d < least) least = d, best = w.word;
     }
     return best;
+}
+
+Phrase word(Colour colour) {
+    return as_word("Colour", colour_word(colour));
+}
+
+std::vector<const char*> colour_words() {
+    std::vector<const char*> out;
+    for (const auto& w : words)
+        out.push_back(w.word);
+    return out;
 }
 
 namespace {
@@ -89,10 +105,10 @@ Result<void> check_numbers(const Drawing& drawing) {
     for (const DrawnLine& line : drawing.lines)
         wrong += sound(line) ? 0 : 1;
     if (wrong == 0 && sound(in_mm(drawing.page_width)) && sound(in_mm(drawing.page_height))) return {};
-    return fail("drawing.number",
-                wrong == 0 ? "The page is larger than a kilometre."
-                           : std::to_string(wrong) + (wrong == 1 ? " line has" : " lines have") +
-                                 " a coordinate that is not a number or lies more than a kilometre away.");
+    return fail("drawing.number", wrong == 0
+                                      ? say("The page is larger than a kilometre.")
+                                      : say_n(wrong, "%n [line has|lines have] a coordinate that is not a "
+                                                     "number or lies more than a kilometre away."));
 }
 
 bool closes(const Contour& c) {

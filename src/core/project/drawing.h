@@ -30,6 +30,10 @@ std::optional<Colour> colour_from_hex(std::string_view text);
 double lightness(Colour colour);
 /// A plain colour word ("rust", "gold", "blue", "black") for names of lanes; the nearest of a small set.
 std::string colour_word(Colour colour);
+/// The same, to be said.
+Phrase word(Colour colour);
+/// All that colour_word can give.
+std::vector<const char*> colour_words();
 
 enum class LineCap { butt, round, square };
 enum class LineJoin { mitre, round, bevel };

@@ -27,12 +27,12 @@ Result<void> check_step(const Part& part, const Step& step, std::size_t position
     if (const auto ok = ranges.result(); !ok) return fail("step.range", ok.error().message);
     const StepKind& kind = kind_of(step.what);
     if (kind.makes && step.of.empty() && !kind.brings)
-        return fail("step.no-lines", std::string(kind.name) + " needs lines: choose closed lines first.");
+        return fail("step.no-lines", say("%1 needs lines: choose closed lines first.", word(kind)));
     if (kind.second == StepKind::Second::wanted && step.by.empty())
-        return fail("step.no-lines", std::string(kind.name) + " needs a second choice of lines.");
+        return fail("step.no-lines", say("%1 needs a second choice of lines.", word(kind)));
     for (const auto* list : {&step.of, &step.by})
         for (const LineSetId id : *list)
-            if (!may_name(part, id, position)) return no_such("line set before this step");
+            if (!may_name(part, id, position)) return no_such(to_say("line set before this step"));
     return {};
 }
 
@@ -63,7 +63,7 @@ void take_out(Part& part, const std::unordered_set<LineId>& lines) {
 
 Result<std::unordered_set<LineId>> known_lines(const Part& part, const std::vector<LineId>& lines) {
     for (const LineId id : lines)
-        if (!find(*part.source.drawing, id)) return no_such("line");
+        if (!find(*part.source.drawing, id)) return no_such(to_say("line"));
     return std::unordered_set<LineId>(lines.begin(), lines.end());
 }
 
@@ -88,12 +88,14 @@ PartId add_part(Project& project, std::string name, Source source) {
 }
 
 Result<void> remove_part(Project& project, PartId part) {
-    if (!find(project, part)) return no_such("part");
+    if (!find(project, part)) return no_such(to_say("part"));
     for (const Part& other : project.parts) {
         const auto from = borrows_from(other);
         if (std::find(from.begin(), from.end(), part) != from.end())
-            return fail("part.used", "\"" + other.name + "\" takes lines of \"" + find(project, part)->name +
-                                         "\". Remove that part first, or let it take them from another.");
+            return fail(
+                "part.used",
+                say("\"%1\" takes lines of \"%2\". Remove that part first, or let it take them from another.",
+                    other.name, find(project, part)->name));
     }
     std::erase_if(project.parts, [part](const Part& p) { return p.id == part; });
     for (Sheet& sheet : project.sheets)
@@ -103,34 +105,34 @@ Result<void> remove_part(Project& project, PartId part) {
 
 Result<void> scale_part(Project& project, PartId id, double factor) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
+    if (!part) return no_such(to_say("part"));
     if (!(factor >= 1e-4 && factor <= 1e4))
-        return fail("part.scale", "The scale must lie between 0.0001 and 10,000.");
+        return fail("part.scale", say("The scale must lie between 0.0001 and 10,000."));
     part->scale = factor;
     return {};
 }
 
-Result<void> dismiss_note(Project& project, PartId id, const std::string& code, const std::string& message) {
+Result<void> dismiss_note(Project& project, PartId id, const std::string& code, const Phrase& message) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
+    if (!part) return no_such(to_say("part"));
     const auto same = [&](const Finding& note) { return note.code == code && note.message == message; };
-    if (std::erase_if(part->source.notes, same) == 0) return no_such("note");
+    if (std::erase_if(part->source.notes, same) == 0) return no_such(to_say("note"));
     return {};
 }
 
 Result<void> rename_part(Project& project, PartId id, std::string name) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
-    if (name.empty()) return fail("part.name", "A part needs a name.");
+    if (!part) return no_such(to_say("part"));
+    if (name.empty()) return fail("part.name", say("A part needs a name."));
     part->name = std::move(name);
     return {};
 }
 
 Result<void> set_quantity(Project& project, PartId id, int quantity) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
+    if (!part) return no_such(to_say("part"));
     if (quantity < 1 || quantity > 9999)
-        return fail("part.quantity", "The quantity must lie between 1 and 9999.");
+        return fail("part.quantity", say("The quantity must lie between 1 and 9999."));
     part->quantity = quantity;
     return {};
 }
@@ -143,26 +145,26 @@ LaneId add_lane(Project& project, Lane lane) {
 
 Result<void> change_lane(Project& project, const Lane& lane) {
     Lane* old = find(project, lane.id);
-    if (!old) return no_such("lane");
+    if (!old) return no_such(to_say("lane"));
     if (lane.repeats < 1 || lane.repeats > 8)
-        return fail("lane.repeats", "The lines of a lane are run one to eight times.");
+        return fail("lane.repeats", say("The lines of a lane are run one to eight times."));
     *old = lane;
     return {};
 }
 
 Result<void> set_pass_order(Project& project, std::vector<LaneId> order) {
     for (std::size_t i = 0; i < order.size(); ++i) {
-        if (!find(project, order[i])) return no_such("lane");
+        if (!find(project, order[i])) return no_such(to_say("lane"));
         if (std::find(order.begin(), order.begin() + static_cast<std::ptrdiff_t>(i), order[i]) !=
             order.begin() + static_cast<std::ptrdiff_t>(i))
-            return fail("lane.twice", "A lane stands twice in the order.");
+            return fail("lane.twice", say("A lane stands twice in the order."));
     }
     project.pass_order = std::move(order);
     return {};
 }
 
 Result<void> remove_lane(Project& project, LaneId lane) {
-    if (!find(project, lane)) return no_such("lane");
+    if (!find(project, lane)) return no_such(to_say("lane"));
     std::erase_if(project.lanes, [lane](const Lane& l) { return l.id == lane; });
     std::erase(project.pass_order, lane);
     for (Part& part : project.parts) {
@@ -177,8 +179,8 @@ Result<void> remove_lane(Project& project, LaneId lane) {
 Result<void> assign(Project& project, PartId id, const std::vector<LineId>& lines, LaneId lane,
                     std::string set_name) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
-    if (lane && !find(project, lane)) return no_such("lane");
+    if (!part) return no_such(to_say("part"));
+    if (lane && !find(project, lane)) return no_such(to_say("lane"));
     const auto moving = known_lines(*part, lines);
     if (!moving) return tl::make_unexpected(moving.error());
     if (lines.empty()) return {};
@@ -215,13 +217,13 @@ Result<void> assign(Project& project, PartId id, const std::vector<LineId>& line
 
 Result<void> change_drawing(Project& project, PartId id, std::shared_ptr<const Drawing> drawing) {
     Part* part = find(project, id);
-    if (!part || is_made(*part)) return no_such("drawing");
+    if (!part || is_made(*part)) return no_such(to_say("drawing"));
     if (const auto ok = check_numbers(*drawing); !ok) return ok;
     std::unordered_set<LineId> gone;
     for (const DrawnLine& line : part->source.drawing->lines)
         gone.insert(line.id);
     for (const DrawnLine& line : drawing->lines)
-        if (gone.erase(line.id) == 0) return no_such("line");
+        if (gone.erase(line.id) == 0) return no_such(to_say("line"));
     part->source.drawing = std::move(drawing);
     take_out(*part, gone);
     drop_empty_sets(*part);
@@ -230,10 +232,10 @@ Result<void> change_drawing(Project& project, PartId id, std::shared_ptr<const D
 
 Result<LineSetId> gather(Project& project, PartId id, const std::vector<LineId>& lines, std::string name) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
+    if (!part) return no_such(to_say("part"));
     const auto moving = known_lines(*part, lines);
     if (!moving) return tl::make_unexpected(moving.error());
-    if (lines.empty()) return fail("step.no-lines", "Choose lines first.");
+    if (lines.empty()) return fail("step.no-lines", say("Choose lines first."));
     LaneId lane;
     for (const LineSet& set : part->sets) {
         if (std::find(set.lines.begin(), set.lines.end(), lines.front()) == set.lines.end()) continue;
@@ -254,7 +256,7 @@ Result<LineSetId> gather(Project& project, PartId id, const std::vector<LineId>&
 
 Result<void> set_aside(Project& project, PartId id, LineSetId set_id, bool aside) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
+    if (!part) return no_such(to_say("part"));
     if (LineSet* set = find(*part, set_id)) {
         set->set_aside = aside;
         return {};
@@ -264,13 +266,13 @@ Result<void> set_aside(Project& project, PartId id, LineSetId set_id, bool aside
             step.aside = aside;
             return {};
         }
-    return no_such("line set");
+    return no_such(to_say("line set"));
 }
 
 Result<StepId> add_step(Project& project, PartId id, Step step) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
-    if (step.lane && !find(project, step.lane)) return no_such("lane");
+    if (!part) return no_such(to_say("part"));
+    if (step.lane && !find(project, step.lane)) return no_such(to_say("lane"));
     if (const auto ok = check_step(*part, step, part->steps.size()); !ok)
         return tl::make_unexpected(ok.error());
     step.id = fresh_id<StepId>(project);
@@ -285,8 +287,8 @@ Result<StepId> add_step(Project& project, PartId id, Step step) {
 
 Result<void> change_step(Project& project, PartId id, const Step& step) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
-    if (step.lane && !find(project, step.lane)) return no_such("lane");
+    if (!part) return no_such(to_say("part"));
+    if (step.lane && !find(project, step.lane)) return no_such(to_say("lane"));
     for (std::size_t i = 0; i < part->steps.size(); ++i)
         if (part->steps[i].id == step.id) {
             if (const auto ok = check_step(*part, step, i); !ok) return ok;
@@ -295,15 +297,15 @@ Result<void> change_step(Project& project, PartId id, const Step& step) {
             if (!ok) part->steps[i] = std::move(old);
             return ok;
         }
-    return no_such("step");
+    return no_such(to_say("step"));
 }
 
 Result<void> remove_step(Project& project, PartId id, StepId step_id) {
     Part* part = find(project, id);
     const Step* step = part ? find(*part, step_id) : nullptr;
-    if (!step) return no_such("step");
+    if (!step) return no_such(to_say("step"));
     if (step->result && uses(*part, step->result))
-        return fail("step.used", "A later step works on the lines of this one. Remove that step first.");
+        return fail("step.used", say("A later step works on the lines of this one. Remove that step first."));
     std::erase_if(part->steps, [step_id](const Step& s) { return s.id == step_id; });
     drop_empty_sets(*part);
     return {};
@@ -311,7 +313,7 @@ Result<void> remove_step(Project& project, PartId id, StepId step_id) {
 
 Result<void> move_step(Project& project, PartId id, StepId step, int to) {
     Part* part = find(project, id);
-    if (!part || !find(*part, step)) return no_such("step");
+    if (!part || !find(*part, step)) return no_such(to_say("step"));
     std::vector<Step> order = part->steps;
     const auto from = std::find_if(order.begin(), order.end(), [&](const Step& s) { return s.id == step; });
     const auto moved = *from;
@@ -320,7 +322,7 @@ Result<void> move_step(Project& project, PartId id, StepId step, int to) {
     std::swap(part->steps, order);
     if (const auto ok = check_steps(*part); !ok) {
         std::swap(part->steps, order);
-        return fail("step.order", "A step must stand below the one whose lines it works on.");
+        return fail("step.order", say("A step must stand below the one whose lines it works on."));
     }
     return {};
 }
@@ -337,7 +339,7 @@ Result<StepId> add_maker(Project& project, PartId part, LaneId lane, StepWhat wh
 Result<void> remove_maker(Project& project, PartId id, StepId step_id) {
     Part* part = find(project, id);
     const Step* step = part ? find(*part, step_id) : nullptr;
-    if (!step) return no_such("step");
+    if (!step) return no_such(to_say("step"));
     const std::vector<LineSetId> of = step->of;
     const bool makes = kind_of(step->what).makes;
     if (const auto ok = remove_step(project, id, step_id); !ok) return ok;
@@ -358,9 +360,9 @@ PartId add_made_part(Project& project, std::string name, SourceSpec spec) {
 
 Result<void> change_spec(Project& project, PartId id, SourceSpec spec) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
+    if (!part) return no_such(to_say("part"));
     if (part->source.spec.index() != spec.index())
-        return fail("source.kind", "A part keeps the kind of source that it was made with.");
+        return fail("source.kind", say("A part keeps the kind of source that it was made with."));
     RangeCheck ranges;
     fields(spec, ranges);
     if (const auto ok = ranges.result(); !ok) return ok;
@@ -372,7 +374,7 @@ Result<void> change_spec(Project& project, PartId id, SourceSpec spec) {
 
 Result<LineSetId> add_role(Project& project, PartId id, std::string role, LaneId lane, bool aside) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
+    if (!part) return no_such(to_say("part"));
     for (const LineSet& set : part->sets)
         if (set.role == role) return set.id;
     part->sets.push_back({fresh_id<LineSetId>(project), role, lane, aside, {}, role});
@@ -381,8 +383,8 @@ Result<LineSetId> add_role(Project& project, PartId id, std::string role, LaneId
 
 Result<void> set_lane(Project& project, PartId id, LineSetId set_id, LaneId lane) {
     Part* part = find(project, id);
-    if (!part) return no_such("part");
-    if (lane && !find(project, lane)) return no_such("lane");
+    if (!part) return no_such(to_say("part"));
+    if (lane && !find(project, lane)) return no_such(to_say("lane"));
     if (LineSet* set = find(*part, set_id)) {
         set->lane = lane;
         set->set_aside = false;
@@ -394,7 +396,7 @@ Result<void> set_lane(Project& project, PartId id, LineSetId set_id, LaneId lane
             step.aside = false;
             return {};
         }
-    return no_such("line set");
+    return no_such(to_say("line set"));
 }
 
 Result<void> check_borrowing(const Project& project, PartId id) {
@@ -403,27 +405,26 @@ Result<void> check_borrowing(const Project& project, PartId id) {
     while (!waiting.empty()) {
         const Part* part = find(project, waiting.back());
         waiting.pop_back();
-        if (!part) return no_such("part");
+        if (!part) return no_such(to_say("part"));
         for (const PartId from : borrows_from(*part)) {
             if (from == id)
-                return fail("part.circle", "\"" + find(project, id)->name +
-                                               "\" would take lines of a part that takes lines of it.");
+                return fail("part.circle", say("\"%1\" would take lines of a part that takes lines of it.",
+                                               find(project, id)->name));
             if (std::find(seen.begin(), seen.end(), from) != seen.end()) continue;
-            seen.push_back(from);
-            waiting.push_back(from);
+            seen.push_back(from), waiting.push_back(from);
         }
     }
     return {};
 }
 
 Result<void> check_numbers(const Project& project) {
-    const auto wrong = [](const std::string& where, const std::string& what) {
-        return fail("project.number", "\"" + where + "\" cannot be kept: " + what);
+    const auto wrong = [](const std::string& where, const Phrase& what) {
+        return fail("project.number", say("\"%1\" cannot be kept: %2", where, what));
     };
     for (const Part& part : project.parts) {
-        if (const auto ok = check_numbers(*part.source.drawing); !ok)
-            return wrong(part.name, ok.error().message);
-        if (!std::isfinite(part.scale)) return wrong(part.name, "its scale is not a number.");
+        const auto numbers = check_numbers(*part.source.drawing);
+        if (!numbers) return wrong(part.name, numbers.error().message);
+        if (!std::isfinite(part.scale)) return wrong(part.name, say("its scale is not a number."));
     }
     for (const Sheet& sheet : project.sheets)
         for (const Placement& p : sheet.placements)
@@ -437,24 +438,26 @@ Result<void> check_rules(const Project& project) {
     const auto take = [&](auto id) {
         return id.value > 0 && id.value < project.next_id && ids.insert(id.value).second;
     };
-    const auto broken = [](const std::string& what) {
-        return fail("project.rules", "The project is damaged: " + what + ".");
+    const auto broken = [](const Phrase& what) {
+        return fail("project.rules", say("The project is damaged: %1.", what));
     };
     for (const Lane& lane : project.lanes) {
-        if (!take(lane.id)) return broken("a lane's number is used twice");
-        if (lane.repeats < 1 || lane.repeats > 8) return broken("a lane's repeats are out of range");
+        if (!take(lane.id)) return broken(say("a lane's number is used twice"));
+        if (lane.repeats < 1 || lane.repeats > 8) return broken(say("a lane's repeats are out of range"));
     }
     for (const LaneId lane : project.pass_order)
-        if (!find(project, lane)) return broken("the pass order names a lane that does not exist");
+        if (!find(project, lane)) return broken(say("the pass order names a lane that does not exist"));
     for (const Part& part : project.parts) {
-        if (!take(part.id)) return broken("a part's number is used twice");
-        if (!(part.scale >= 1e-4 && part.scale <= 1e4)) return broken("a part's scale is out of range");
-        if (part.quantity < 1 || part.quantity > 9999) return broken("a part's quantity is out of range");
-        if (!check_borrowing(project, part.id)) return broken("\"" + part.name + "\" takes lines of no part");
+        if (!take(part.id)) return broken(say("a part's number is used twice"));
+        if (!(part.scale >= 1e-4 && part.scale <= 1e4)) return broken(say("a part's scale is out of range"));
+        if (part.quantity < 1 || part.quantity > 9999)
+            return broken(say("a part's quantity is out of range"));
+        if (!check_borrowing(project, part.id))
+            return broken(say("\"%1\" takes lines of no part", part.name));
         LineId last;
         for (const DrawnLine& line : part.source.drawing->lines) {
             if (!take(line.id) || line.id < last)
-                return broken("the lines of \"" + part.name + "\" are out of order");
+                return broken(say("the lines of \"%1\" are out of order", part.name));
             last = line.id;
         }
         std::unordered_set<LineId> assigned;
@@ -463,30 +466,31 @@ Result<void> check_rules(const Project& project) {
         fields(spec, ranges);
         if (const auto ok = ranges.result(); !ok) return broken(ok.error().message);
         for (const LineSet& set : part.sets) {
-            if (!set.role.empty() && !is_made(part)) return broken("a line set of a drawing names a role");
-            if (!take(set.id)) return broken("a line set's number is used twice");
+            if (!set.role.empty() && !is_made(part))
+                return broken(say("a line set of a drawing names a role"));
+            if (!take(set.id)) return broken(say("a line set's number is used twice"));
             if (set.lane && !find(project, set.lane))
-                return broken("a line set names a lane that does not exist");
+                return broken(say("a line set names a lane that does not exist"));
             for (const LineId line : set.lines)
                 if (!find(*part.source.drawing, line) || !assigned.insert(line).second)
-                    return broken("a line of \"" + part.name + "\" is in two line sets or in none");
+                    return broken(say("a line of \"%1\" is in two line sets or in none", part.name));
         }
         if (assigned.size() != part.source.drawing->lines.size())
-            return broken("a line of \"" + part.name + "\" is in no line set");
+            return broken(say("a line of \"%1\" is in no line set", part.name));
         for (const Step& step : part.steps) {
-            if (!take(step.id)) return broken("a step's number is used twice");
+            if (!take(step.id)) return broken(say("a step's number is used twice"));
             if (step.lane && !find(project, step.lane))
-                return broken("a step names a lane that does not exist");
-            if (step.result && !take(step.result)) return broken("a line set's number is used twice");
+                return broken(say("a step names a lane that does not exist"));
+            if (step.result && !take(step.result)) return broken(say("a line set's number is used twice"));
             if (kind_of(step.what).makes != static_cast<bool>(step.result))
-                return broken("a step has no line set for its lines");
+                return broken(say("a step has no line set for its lines"));
         }
         if (const auto ok = check_steps(part); !ok) return ok;
     }
     for (const Sheet& sheet : project.sheets) {
-        if (!take(sheet.id)) return broken("a sheet's number is used twice");
+        if (!take(sheet.id)) return broken(say("a sheet's number is used twice"));
         for (const Placement& p : sheet.placements) {
-            if (!take(p.id)) return broken("a placement's number is used twice");
+            if (!take(p.id)) return broken(say("a placement's number is used twice"));
             if (const auto ok = check_placement(project, p); !ok) return ok;
         }
     }

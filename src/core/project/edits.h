@@ -21,7 +21,7 @@ Result<void> remove_part(Project& project, PartId part);
 Result<void> scale_part(Project& project, PartId part, double factor);
 
 /// Takes a note of the source away. Error "edit.missing" when there is none with this code and message.
-Result<void> dismiss_note(Project& project, PartId part, const std::string& code, const std::string& message);
+Result<void> dismiss_note(Project& project, PartId part, const std::string& code, const Phrase& message);
 /// Errors: "part.name" (empty), "part.quantity" (not 1..9999).
 Result<void> rename_part(Project& project, PartId part, std::string name);
 Result<void> set_quantity(Project& project, PartId part, int quantity);

@@ -19,17 +19,17 @@ Placement* placement_of(Project& project, PlacementId id) {
 } // namespace
 
 tl::unexpected<Error> no_such(const char* what) {
-    return fail("edit.missing", std::string("There is no such ") + what + " in this project.");
+    return fail("edit.missing", say("There is no such %1 in this project.", as_word(core_words, what)));
 }
 
 Result<void> check_placement(const Project& project, const Placement& placement) {
-    if (!find(project, placement.part)) return no_such("part");
+    if (!find(project, placement.part)) return no_such(to_say("part"));
     const auto within = [](double v) { return std::abs(v) <= drawing_limit_mm; }; // false for no number
     if (!within(in_mm(placement.left)) || !within(in_mm(placement.top)) ||
         !within(in_radians(placement.turn)))
-        return fail("place.range", "A place must be given in numbers, no more than a kilometre away.");
+        return fail("place.range", say("A place must be given in numbers, no more than a kilometre away."));
     if (placement.piece < 0 || placement.piece > 100000 || placement.group < 0)
-        return fail("place.range", "Pieces are counted from 1 to 100,000, and groups from 1.");
+        return fail("place.range", say("Pieces are counted from 1 to 100,000, and groups from 1."));
     return {};
 }
 
@@ -42,7 +42,7 @@ SheetId add_sheet(Project& project, std::string name, std::string stock, std::st
 Result<void> change_sheet(Project& project, SheetId id, std::string name, std::string stock,
                           std::string mat) {
     Sheet* sheet = find(project, id);
-    if (!sheet) return no_such("sheet");
+    if (!sheet) return no_such(to_say("sheet"));
     sheet->name = std::move(name);
     sheet->stock = std::move(stock);
     sheet->mat = std::move(mat);
@@ -51,13 +51,13 @@ Result<void> change_sheet(Project& project, SheetId id, std::string name, std::s
 
 Result<void> remove_sheet(Project& project, SheetId id) {
     if (std::erase_if(project.sheets, [id](const Sheet& s) { return s.id == id; }) == 0)
-        return no_such("sheet");
+        return no_such(to_say("sheet"));
     return {};
 }
 
 Result<PlacementId> place(Project& project, SheetId id, Placement placement) {
     Sheet* sheet = find(project, id);
-    if (!sheet) return no_such("sheet");
+    if (!sheet) return no_such(to_say("sheet"));
     if (const auto ok = check_placement(project, placement); !ok) return tl::make_unexpected(ok.error());
     placement.id = fresh_id<PlacementId>(project);
     sheet->placements.push_back(placement);
@@ -66,7 +66,7 @@ Result<PlacementId> place(Project& project, SheetId id, Placement placement) {
 
 Result<void> change_placement(Project& project, const Placement& placement) {
     Placement* p = placement_of(project, placement.id);
-    if (!p) return no_such("placed part");
+    if (!p) return no_such(to_say("placed part"));
     if (const auto ok = check_placement(project, placement); !ok) return ok;
     *p = placement;
     return {};
@@ -74,7 +74,7 @@ Result<void> change_placement(Project& project, const Placement& placement) {
 
 Result<void> change_placements(Project& project, const std::vector<Placement>& placements) {
     for (const Placement& p : placements) { // all or none
-        if (!placement_of(project, p.id)) return no_such("placed part");
+        if (!placement_of(project, p.id)) return no_such(to_say("placed part"));
         if (const auto ok = check_placement(project, p); !ok) return ok;
     }
     for (const Placement& p : placements)
@@ -96,11 +96,11 @@ std::vector<PlacementId> with_groups(const Sheet& sheet, const std::vector<Place
 Result<void> group_placements(Project& project, const std::vector<PlacementId>& placements) {
     SheetId first, on;
     for (const PlacementId id : placements) {
-        if (!find_placement(project, id, &on)) return no_such("placed part");
+        if (!find_placement(project, id, &on)) return no_such(to_say("placed part"));
         if (!first) first = on;
-        if (on != first) return fail("place.group", "What is grouped lies on one sheet.");
+        if (on != first) return fail("place.group", say("What is grouped lies on one sheet."));
     }
-    if (placements.size() < 2) return fail("place.group", "Choose at least two to group them.");
+    if (placements.size() < 2) return fail("place.group", say("Choose at least two to group them."));
     Sheet& sheet = *find(project, first);
     int group = 1;
     for (const Placement& p : sheet.placements)
@@ -114,7 +114,7 @@ Result<void> group_placements(Project& project, const std::vector<PlacementId>& 
 Result<void> ungroup_placements(Project& project, const std::vector<PlacementId>& placements) {
     SheetId on;
     for (const PlacementId id : placements) {
-        if (!find_placement(project, id, &on)) return no_such("placed part");
+        if (!find_placement(project, id, &on)) return no_such(to_say("placed part"));
         for (const PlacementId each : with_groups(*find(project, on), {id}))
             placement_of(project, each)->group = 0;
     }
@@ -124,7 +124,7 @@ Result<void> ungroup_placements(Project& project, const std::vector<PlacementId>
 Result<void> remove_placement(Project& project, PlacementId id) {
     for (Sheet& sheet : project.sheets)
         if (std::erase_if(sheet.placements, [id](const Placement& p) { return p.id == id; }) > 0) return {};
-    return no_such("placed part");
+    return no_such(to_say("placed part"));
 }
 
 const Placement* find_placement(const Project& project, PlacementId id, SheetId* on) {

@@ -8,8 +8,8 @@ namespace dotlane {
 
 void RangeCheck::must_lie(FieldName name, double value, double low, double high, const char* unit) {
     if (wrong_.empty() && !(value >= low && value <= high)) // also true for what is not a number
-        wrong_ = std::string("\"") + name.label + "\" must lie between " + dotlane::number(low, 3) + " and " +
-                 dotlane::number(high, 3) + unit + ".";
+        wrong_ = say("\"%1\" must lie between %2 and %3%4.", word(name), dotlane::number(low, 3),
+                     dotlane::number(high, 3), as_is(unit));
 }
 
 void RangeCheck::length(FieldName name, Length& value, Length low, Length high) {
@@ -36,12 +36,11 @@ void RangeCheck::whole(FieldName name, int& value, int low, int high) {
 }
 void RangeCheck::choice(FieldName name, int& value, std::span<const char* const> words) {
     if (wrong_.empty() && (value < 0 || value >= static_cast<int>(words.size())))
-        wrong_ = std::string("\"") + name.label + "\" has no such choice.";
+        wrong_ = say("\"%1\" has no such choice.", word(name));
 }
 void RangeCheck::text(FieldName name, std::string& value, TextKind) {
     if (wrong_.empty() && value.size() > longest_text)
-        wrong_ = std::string("\"") + name.label + "\" is longer than " + std::to_string(longest_text) +
-                 " characters.";
+        wrong_ = say("\"%1\" is longer than %2 characters.", word(name), longest_text);
 }
 
 Result<void> RangeCheck::result() const {

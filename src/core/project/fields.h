@@ -33,6 +33,10 @@ struct FieldName {
     Since since = {};
 };
 
+inline Phrase word(const FieldName& field) {
+    return as_word("Fields", field.label);
+}
+
 enum class TextKind { plain, lines, font };
 
 class Fields {
@@ -97,7 +101,7 @@ class RangeCheck final : public Fields {
 
   private:
     void must_lie(FieldName name, double value, double low, double high, const char* unit);
-    std::string wrong_;
+    Phrase wrong_;
 };
 
 } // namespace dotlane

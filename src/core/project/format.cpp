@@ -10,18 +10,17 @@ Result<std::string> checked_text(const Project& project, std::uint64_t max_bytes
     std::string text = write_project(project);
     if (text.size() > max_bytes)
         return fail("project.large",
-                    "The project would be " + std::to_string(text.size() >> 20) + " MB, and more than " +
-                        std::to_string(max_bytes >> 20) +
-                        " MB could not be opened again. Nothing was saved: take a large part "
-                        "out, or open its drawing simplified.");
+                    say("The project would be %1 MB, and more than %2 MB could not be opened again. Nothing "
+                        "was saved: take a large part out, or open its drawing simplified.",
+                        text.size() >> 20, max_bytes >> 20));
     // What cannot be read back is not saved: the old file may be all that is left.
     // Bytes that are no text were replaced as they were written: then what it gives the second time counts.
     const auto back = read_project(text);
     if (!back || !(*back == project || write_project(*back) == text))
         return fail("project.unsafe",
-                    "The project was not saved, as it could not be opened again" +
-                        (back ? std::string(".") : ": " + back.error().message) +
-                        " The file on disk is unchanged; undo what was done last, and report this.");
+                    say("The project was not saved, as it could not be opened again%1 The file on disk is "
+                        "unchanged; undo what was done last, and report this.",
+                        (back ? say(".") : say(": %1", back.error().message))));
     return text;
 }
 

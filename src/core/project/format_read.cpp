@@ -48,7 +48,7 @@ DrawnLine line_from(const json& j) {
 
 double page_side(const json& j, std::size_t i) {
     const json& page = in::list(j, "page_mm");
-    if (page.size() != 2) in::wrong("page_mm", "a width and a height");
+    if (page.size() != 2) in::wrong("page_mm", to_say("a width and a height"));
     return page[i].is_null() ? 0 : in::number_in(page[i], "page_mm");
 }
 
@@ -70,7 +70,7 @@ Drawing drawing_from(const json& j, std::vector<LineId>& lost) {
 
 Step step_from(const json& j) {
     const StepKind* kind = step_kind(in::text(j, "kind"));
-    if (!kind) throw Damaged{"a step of kind \"" + in::text(j, "kind") + "\" is not known"};
+    if (!kind) throw Damaged{say("a step of kind \"%1\" is not known", in::text(j, "kind"))};
     Step step{id_from<StepId>(j, "id"),        in::flag(j, "on"),
               id_from<LaneId>(j, "lane"),      kind->fresh,
               ids_from<LineSetId>(j, "of"),    ids_from<LineSetId>(j, "by"),
@@ -80,17 +80,27 @@ Step step_from(const json& j) {
     return step;
 }
 
+Phrase phrase_from(const json& j, int depth = 0) {
+    if (depth > 8) in::wrong("said", to_say("what a note can say"));
+    Phrase out{in::text(j, "text"), in::text(j, "context")};
+    if (in::maybe(j, "n")) out.n = in::id(j, "n");
+    for (const json& arg : in::list(j, "arguments"))
+        out.args.push_back(phrase_from(arg, depth + 1));
+    return out;
+}
+
 Findings notes_from(const json& list) {
     Findings out;
     for (const json& n : list) {
         const std::string& grade = in::text(n, "grade");
+        const json* said = in::maybe(n, "said"); // notes of before it was there are English
         Finding note{in::text(n, "code"),
                      grade == "error"     ? Grade::error
                      : grade == "caution" ? Grade::caution
                                           : Grade::hint,
-                     in::text(n, "message")};
+                     said ? phrase_from(*said) : as_is(in::text(n, "message"))};
         for (const json& a : in::list(n, "arguments")) {
-            if (!a.is_array() || a.size() != 2) in::wrong("arguments", "a list of pairs");
+            if (!a.is_array() || a.size() != 2) in::wrong("arguments", to_say("a list of pairs"));
             note.args.emplace_back(in::text_in(a[0], "arguments"), in::text_in(a[1], "arguments"));
         }
         out.push_back(std::move(note));
@@ -101,7 +111,7 @@ Findings notes_from(const json& list) {
 std::uint64_t hash_from(const std::string& text) {
     std::uint64_t hash = 0;
     const auto [end, bad] = std::from_chars(text.data(), text.data() + text.size(), hash);
-    if (bad != std::errc() || end != text.data() + text.size()) in::wrong("file_hash", "a number");
+    if (bad != std::errc() || end != text.data() + text.size()) in::wrong("file_hash", to_say("a number"));
     return hash;
 }
 
@@ -110,7 +120,7 @@ Source source_from(const json& j, std::vector<LineId>& lost) {
     const std::string& word = in::text(j, "kind");
     if (word != "file") {
         const SourceKind* kind = source_kind(word);
-        if (!kind) throw Damaged{"a source of kind \"" + word + "\" is not known"};
+        if (!kind) throw Damaged{say("a source of kind \"%1\" is not known", word)};
         source.spec = kind->fresh;
         JsonReader reader(in::object(j, "numbers"));
         fields(source.spec, reader);
@@ -132,9 +142,10 @@ void tell_lost(Part& part, const std::vector<LineId>& lost) {
     const std::string n = std::to_string(lost.size());
     part.source.notes.push_back({"project.lines-lost",
                                  Grade::caution,
-                                 n + (lost.size() == 1 ? " line" : " lines") + " of \"" + part.name +
-                                     "\" could not be read, as their numbers are damaged, and " +
-                                     (lost.size() == 1 ? "was" : "were") + " left out.",
+                                 say_n(lost.size(),
+                                       "%n [line|lines] of \"%1\" could not be read, as their numbers are "
+                                       "damaged, and [was|were] left out.",
+                                       part.name),
                                  {{"count", n}, {"part", part.name}}});
 }
 
@@ -172,9 +183,9 @@ Sheet sheet_from(const json& j) {
 
 Lane lane_from(const json& j) {
     const auto action = action_from_name(in::text(j, "action"));
-    if (!action) throw Damaged{"\"" + in::text(j, "action") + "\" is not an action"};
+    if (!action) throw Damaged{say("\"%1\" is not an action", in::text(j, "action"))};
     const std::string& fold = in::text(j, "fold");
-    if (fold != "valley" && fold != "mountain") throw Damaged{"\"" + fold + "\" is no fold"};
+    if (fold != "valley" && fold != "mountain") throw Damaged{say("\"%1\" is no fold", fold)};
     return {id_from<LaneId>(j, "id"),
             *action,
             in::text(j, "name"),
@@ -203,35 +214,37 @@ Project project_from(const json& j) {
 } // namespace
 
 Result<Project> read_project(const std::string& bytes, const std::string& file_name) {
-    const auto damaged = [&](const std::string& what) {
-        return fail("project.damaged", "The project file is damaged: " + what + ".", {file_name, 0});
+    const auto damaged = [&](const Phrase& what) {
+        return fail("project.damaged", say("The project file is damaged: %1.", what), {file_name, 0});
     };
     json document;
     try {
         document = json::parse(bytes);
     } catch (const json::parse_error& e) {
-        return fail("project.not-json", "The project file is damaged or cut short.",
+        return fail("project.not-json", say("The project file is damaged or cut short."),
                     {file_name, line_of_offset(bytes, e.byte)});
     } catch (const json::exception&) {
-        return fail("project.not-json", "The project file is damaged: a number in it is beyond all bounds.",
-                    {file_name, 0});
+        return fail("project.not-json",
+                    say("The project file is damaged: a number in it is beyond all bounds."), {file_name, 0});
     }
     if (!document.is_object() || !document.contains("format") || document["format"] != "dot-lane-project")
-        return fail("project.not-ours", "This is not a Dot Lane project.", {file_name, 0});
+        return fail("project.not-ours", say("This is not a Dot Lane project."), {file_name, 0});
     try {
         const int version = in::whole(document, "version");
         if (version > format_version)
-            return fail("project.newer",
-                        "This project was saved by a newer Dot Lane (format " + std::to_string(version) +
-                            ", this one reads up to " + std::to_string(format_version) + ").",
-                        {file_name, 0});
+            return fail(
+                "project.newer",
+                say("This project was saved by a newer Dot Lane (format %1, this one reads up to %2).",
+                    version, format_version),
+                {file_name, 0});
         if (const int edition = in::maybe(document, "edition") ? in::whole(document, "edition") : 1;
             edition > newest_edition())
-            return fail("project.newer",
-                        "This project uses numbers of a newer Dot Lane (edition " + std::to_string(edition) +
-                            ", this one knows up to " + std::to_string(newest_edition()) + ").",
-                        {file_name, 0});
-        if (version < 1) return damaged("its format version is not known");
+            return fail(
+                "project.newer",
+                say("This project uses numbers of a newer Dot Lane (edition %1, this one knows up to %2).",
+                    edition, newest_edition()),
+                {file_name, 0});
+        if (version < 1) return damaged(say("its format version is not known"));
         migrate(document, version);
         Project project = project_from(document);
         if (const auto ok = check_rules(project); !ok)

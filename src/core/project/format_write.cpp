@@ -48,6 +48,14 @@ json to_json(const Step& step, int& edition) {
     return j;
 }
 
+json to_json(const Phrase& phrase) {
+    json j = {{"text", phrase.text}, {"context", phrase.context}, {"arguments", json::array()}};
+    if (phrase.n) j["n"] = *phrase.n;
+    for (const Phrase& arg : phrase.args)
+        j["arguments"].push_back(to_json(arg));
+    return j;
+}
+
 json notes_to_json(const Findings& notes) {
     json out = json::array();
     for (const Finding& note : notes) {
@@ -56,7 +64,8 @@ json notes_to_json(const Findings& notes) {
             arguments.push_back({name, value});
         out.push_back({{"code", note.code},
                        {"grade", grade_name(note.grade)},
-                       {"message", note.message},
+                       {"message", note.message.english()},
+                       {"said", to_json(note.message)},
                        {"arguments", std::move(arguments)}});
     }
     return out;

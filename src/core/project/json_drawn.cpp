@@ -9,7 +9,7 @@ namespace in = json_in;
 
 Colour colour_from(const json& j, const char* key) {
     const auto c = colour_from_hex(in::text(j, key));
-    if (!c) throw Damaged{"\"" + in::text(j, key) + "\" is not a colour"};
+    if (!c) throw Damaged{say("\"%1\" is not a colour", in::text(j, key))};
     return *c;
 }
 
@@ -28,7 +28,7 @@ Drawn drawn_from(const json& j) {
     if (in::maybe(j, "stroke")) {
         d.stroke = colour_from(j, "stroke");
         d.stroke_width = mm(number_of_line(j, "stroke_width_mm", -1));
-        if (in_mm(d.stroke_width) < 0) in::wrong("stroke_width_mm", "a width");
+        if (in_mm(d.stroke_width) < 0) in::wrong("stroke_width_mm", to_say("a width"));
     }
     if (in::maybe(j, "fill")) d.fill = colour_from(j, "fill");
     d.stroke_opacity = number_of_line(j, "stroke_opacity", 1);
@@ -45,13 +45,13 @@ Drawn drawn_from(const json& j) {
     d.dash_offset_mm = number_of_line(j, "dash_offset_mm", 0);
     if (in::maybe(j, "nib")) {
         const json& nib = in::list(j, "nib");
-        if (nib.size() != d.nib.size()) in::wrong("nib", "four numbers");
+        if (nib.size() != d.nib.size()) in::wrong("nib", to_say("four numbers"));
         for (std::size_t i = 0; i < d.nib.size(); ++i) {
             if (nib[i].is_null()) throw LostLine{};
             d.nib[i] = in::number_in(nib[i], "nib");
         }
         const double size = std::abs(d.nib[0] * d.nib[3] - d.nib[1] * d.nib[2]);
-        if (!(size > 1e-6 && size < 1e6)) in::wrong("nib", "a map that can be undone");
+        if (!(size > 1e-6 && size < 1e6)) in::wrong("nib", to_say("a map that can be undone"));
     }
     return d;
 }

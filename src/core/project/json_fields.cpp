@@ -102,7 +102,7 @@ void JsonReader::choice(FieldName name, int& value, std::span<const char* const>
             value = static_cast<int>(i);
             return;
         }
-    throw Damaged{"\"" + word + "\" is no choice for \"" + name.label + "\""};
+    throw Damaged{say("\"%1\" is no choice for \"%2\"", word, dotlane::word(name))};
 }
 void JsonReader::part(FieldName name, PartId& value) {
     const std::string key = key_of(name);
@@ -111,7 +111,7 @@ void JsonReader::part(FieldName name, PartId& value) {
 void JsonReader::data(FieldName name, std::shared_ptr<const std::string>& value) {
     const std::string key = key_of(name, "_base64");
     auto bytes = from_base64(json_in::text(with(name, key), key.c_str()));
-    if (!bytes) throw Damaged{std::string("the bytes of the ") + name.label + " cannot be read"};
+    if (!bytes) throw Damaged{say("the bytes of the %1 cannot be read", word(name))};
     value = std::make_shared<const std::string>(std::move(*bytes));
 }
 void JsonReader::text(FieldName name, std::string& value, TextKind) {

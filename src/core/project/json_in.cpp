@@ -16,39 +16,40 @@ const json& of_kind(const json& value, bool is, const char* key, const char* kin
 std::int64_t whole_in(const json& value, const char* key, std::int64_t low, std::int64_t high) {
     if (value.is_number_unsigned()) {
         if (value.get<std::uint64_t>() > static_cast<std::uint64_t>(high))
-            wrong(key, "a number in its range");
+            wrong(key, to_say("a number in its range"));
         return static_cast<std::int64_t>(value.get<std::uint64_t>());
     }
-    const auto v = of_kind(value, value.is_number_integer(), key, "a whole number").get<std::int64_t>();
-    if (v < low || v > high) wrong(key, "a number in its range");
+    const auto v =
+        of_kind(value, value.is_number_integer(), key, to_say("a whole number")).get<std::int64_t>();
+    if (v < low || v > high) wrong(key, to_say("a number in its range"));
     return v;
 }
 
 } // namespace
 
 void wrong(const char* key, const char* kind) {
-    throw Damaged{std::string("\"") + key + "\" is not " + kind};
+    throw Damaged{say("\"%1\" is not %2", as_is(key), as_word(core_words, kind))};
 }
 
 const json& member(const json& j, const char* key) {
     if (const json* found = maybe(j, key)) return *found;
-    throw Damaged{std::string("\"") + key + "\" is missing"};
+    throw Damaged{say("\"%1\" is missing", as_is(key))};
 }
 
 const json* maybe(const json& j, const char* key) {
-    if (!j.is_object()) throw Damaged{std::string("what should hold \"") + key + "\" is no group of members"};
+    if (!j.is_object()) throw Damaged{say("what should hold \"%1\" is no group of members", as_is(key))};
     const auto it = j.find(key);
     return it == j.end() ? nullptr : &*it;
 }
 
 const json& list(const json& j, const char* key) {
     const json& value = member(j, key);
-    return of_kind(value, value.is_array(), key, "a list");
+    return of_kind(value, value.is_array(), key, to_say("a list"));
 }
 
 const json& object(const json& j, const char* key) {
     const json& value = member(j, key);
-    return of_kind(value, value.is_object(), key, "a group of members");
+    return of_kind(value, value.is_object(), key, to_say("a group of members"));
 }
 
 json& list(json& j, const char* key) {
@@ -60,7 +61,7 @@ json& object(json& j, const char* key) {
 }
 
 const std::string& text_in(const json& value, const char* what) {
-    return of_kind(value, value.is_string(), what, "text").get_ref<const std::string&>();
+    return of_kind(value, value.is_string(), what, to_say("text")).get_ref<const std::string&>();
 }
 
 const std::string& text(const json& j, const char* key) {
@@ -73,8 +74,8 @@ std::string text(const json& j, const char* key, const char* otherwise) {
 }
 
 double number_in(const json& value, const char* what) {
-    const double v = of_kind(value, value.is_number(), what, "a number").get<double>();
-    if (!std::isfinite(v)) wrong(what, "a number that can be worked with");
+    const double v = of_kind(value, value.is_number(), what, to_say("a number")).get<double>();
+    if (!std::isfinite(v)) wrong(what, to_say("a number that can be worked with"));
     return v;
 }
 
@@ -89,7 +90,7 @@ double number(const json& j, const char* key, double otherwise) {
 
 bool flag(const json& j, const char* key) {
     const json& value = member(j, key);
-    return of_kind(value, value.is_boolean(), key, "true or false").get<bool>();
+    return of_kind(value, value.is_boolean(), key, to_say("true or false")).get<bool>();
 }
 
 int whole(const json& j, const char* key) {

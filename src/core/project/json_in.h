@@ -6,11 +6,13 @@
 #include <nlohmann/json.hpp>
 #include <string>
 
+#include "core/base/phrase.h"
+
 namespace dotlane {
 
 /// What is wrong with a document, in words that follow "is damaged: ".
 struct Damaged {
-    std::string what;
+    Phrase what;
 };
 
 namespace json_in {

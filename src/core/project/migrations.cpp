@@ -10,7 +10,7 @@ namespace {
 using nlohmann::json;
 
 void set(json& object, const char* key, json value) {
-    if (!object.is_object()) json_in::wrong(key, "in a group of members");
+    if (!object.is_object()) json_in::wrong(key, to_say("in a group of members"));
     object[key] = std::move(value);
 }
 

@@ -16,8 +16,7 @@ Result<std::vector<int>> piece_numbers(const std::string& text) {
         if (read.ec == std::errc() && read.ptr != end && *read.ptr == '-')
             read = std::from_chars(read.ptr + 1, end, to);
         if (read.ec != std::errc() || read.ptr != end || from < 1 || to < from || to > 100000)
-            return fail("step.pieces",
-                        "\"" + std::string(word) + "\" is no number of a piece. Write 2 or 5-7.");
+            return fail("step.pieces", say("\"%1\" is no number of a piece. Write 2 or 5-7.", word));
         for (int n = from; n <= to; ++n)
             out.push_back(n);
     }

@@ -41,6 +41,9 @@ struct SourceKind : SourceRow {
 const std::vector<SourceKind>& all_source_kinds();
 /// Those of them that can be begun from nothing, in the order in which they are offered.
 const std::vector<SourceKind>& source_kinds();
+inline Phrase word(const SourceKind& kind) {
+    return as_word("Sources", kind.name);
+}
 const SourceKind* source_kind(std::string_view key);
 /// "Cards and boxes": the heading under which sources with it are offered, in the order of the enumerators.
 const char* title(SourceRow::Wanted wanted);

@@ -43,6 +43,9 @@ struct StepKind : StepRow {
 /// In the order in which they are offered.
 const std::vector<StepKind>& step_kinds();
 const StepKind& kind_of(const StepWhat& what);
+inline Phrase word(const StepKind& kind) {
+    return as_word("Steps", kind.name);
+}
 const StepKind* step_kind(std::string_view key);
 /// "Lines along the edge": the heading under which steps with it are offered, in the order of the
 /// enumerators.

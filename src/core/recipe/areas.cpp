@@ -21,14 +21,14 @@ Figure figure(const char* key, std::size_t n) {
     return {key, "", static_cast<double>(n)};
 }
 
-void tell_open(StepReport& report, int open, const char* did) {
+void tell_open(StepReport& report, int open, const Phrase& did) {
     if (open == 0) return;
     const std::string n = std::to_string(open);
-    report.findings.push_back({"step.open-lines",
-                               Grade::caution,
-                               n + (open == 1 ? " open line bounds" : " open lines bound") + " no area and " +
-                                   (open == 1 ? "was" : "were") + " not " + did + ".",
-                               {{"count", n}, {"did", did}}});
+    report.findings.push_back(
+        {"step.open-lines",
+         Grade::caution,
+         say_n(open, "%n [open line bounds|open lines bound] no area and [was|were] not %1.", did),
+         {{"count", n}, {"did", did.english()}}});
 }
 
 } // namespace dotlane

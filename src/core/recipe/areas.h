@@ -15,7 +15,7 @@ Areas areas_of(const std::vector<const WorkSet*>& sets);
 /// A count without unit.
 Figure figure(const char* key, std::size_t n);
 /// Caution "step.open-lines" when there are some: they were not `did` ("joined").
-void tell_open(StepReport& report, int open, const char* did);
+void tell_open(StepReport& report, int open, const Phrase& did);
 
 /// The closed lines of a set replaced one by one; open ones stay. Change: (const Region&, const FlatLine&) ->
 /// Region.

@@ -105,10 +105,10 @@ LaidApart lay_apart(const StepReport::Apart& wish, const std::vector<LineSetId>&
                     const std::vector<RunSet>& runs, Progress& progress) {
     LaidApart out;
     const std::vector<Region> regions = islands(of, runs);
-    if (regions.empty()) return out.report.refused = "There are no closed lines to lay apart.", out;
+    if (regions.empty()) return out.report.refused = say("There are no closed lines to lay apart."), out;
     if (regions.size() > most_pieces)
-        return out.report.refused = "There are " + std::to_string(regions.size()) + " pieces; up to " +
-                                    std::to_string(most_pieces) + " can lie apart. Clean the lines first.",
+        return out.report.refused = say("There are %1 pieces; up to %2 can lie apart. Clean the lines first.",
+                                        regions.size(), most_pieces),
                out;
     std::vector<Island> all;
     all.reserve(regions.size());

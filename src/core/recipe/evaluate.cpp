@@ -48,7 +48,7 @@ class Evaluation {
 
     EvaluatedPart run() {
         for (Finding note : part_.source.notes) {
-            note.remedy = {"note.dismiss", "Dismiss"};
+            note.remedy = {"note.dismiss", say("Dismiss")};
             if (note.code == "open.stray") // told at the size that it has now
                 if (const auto stray = stray_finding(*source_.drawing, part_.scale)) note = *stray;
             note.place.part = part_.id;
@@ -185,12 +185,11 @@ class Evaluation {
         const std::size_t count = work->lines.size();
         const std::string n = std::to_string(count);
         if (set.set_aside) {
-            out_.findings.push_back(
-                {"lines.set-aside",
-                 Grade::hint,
-                 counted(count, "line", "lines") + " of \"" + set.name + "\" set aside: not run.",
-                 {{"count", n}, {"set", set.name}},
-                 {part_.id, {}, set.id, {}, place_of(box)}});
+            out_.findings.push_back({"lines.set-aside",
+                                     Grade::hint,
+                                     say_n(count, "%n [line|lines] of \"%1\" set aside: not run.", set.name),
+                                     {{"count", n}, {"set", set.name}},
+                                     {part_.id, {}, set.id, {}, place_of(box)}});
             return;
         }
         out_.box.add(box);
@@ -198,13 +197,13 @@ class Evaluation {
             out_.findings.push_back(
                 {"lane.none",
                  Grade::error,
-                 counted(count, "line of \"", "lines of \"") + part_.name + "\" " +
-                     (count == 1 ? "has no lane, so it is" : "have no lane, so they are") +
-                     " not run. Send " + (count == 1 ? "it" : "them") + " to a lane, or set " +
-                     (count == 1 ? "it" : "them") + " aside.",
+                 say_n(count,
+                       "%n [line|lines] of \"%1\" [has no lane, so it is|have no lane, so they are] not run. "
+                       "Send [it|them] to a lane, or set [it|them] aside.",
+                       part_.name),
                  {{"count", n}, {"part", part_.name}},
                  {part_.id, {}, set.id, {}, place_of(box)},
-                 {"set-aside", "Set aside"}});
+                 {"set-aside", say("Set aside")}});
             return;
         }
         RunSet run{set.lane, set.id, {}, set.name, {}};
@@ -224,7 +223,7 @@ class Evaluation {
         const FindingPlace place{part_.id, {}, {}, step.id, place_of(box)};
         if (report.ink && !step.lane) {
             out_.findings.push_back(
-                {"fill.no-lane", Grade::error, "A fill has no lane, so it cannot be run.", {}, place});
+                {"fill.no-lane", Grade::error, say("A fill has no lane, so it cannot be run."), {}, place});
             return;
         }
         for (Finding finding : report.findings) {
@@ -257,14 +256,14 @@ class Evaluation {
         const auto name = [&](LineSetId id) {
             const LineSet* set = dotlane::find(part_, id);
             const Step* maker = maker_of(part_, id);
-            return set ? set->name : maker ? kind_of(maker->what).name : std::string();
+            return set ? as_is(set->name) : maker ? word(kind_of(maker->what)) : Phrase();
         };
         out_.findings.push_back({"join.lanes",
                                  Grade::caution,
-                                 "Lines of different lanes are joined: all of them run where \"" +
-                                     name(of.front()) + "\" runs, which was named first, those of \"" +
-                                     name(*other) + "\" too.",
-                                 {{"first", name(of.front())}, {"other", name(*other)}},
+                                 say("Lines of different lanes are joined: all of them run where \"%1\" "
+                                     "runs, which was named first, those of \"%2\" too.",
+                                     name(of.front()), name(*other)),
+                                 {{"first", name(of.front()).english()}, {"other", name(*other).english()}},
                                  place});
     }
 
@@ -273,23 +272,22 @@ class Evaluation {
         const StepKind& kind = kind_of(step.what);
         out_.findings.push_back({"step.refused",
                                  Grade::error,
-                                 std::string("\"") + kind.name + "\" does nothing: " +
-                                     lower_case(report.refused.substr(0, 1)) + report.refused.substr(1),
+                                 say("\"%1\" does nothing. %2", word(kind), report.refused),
                                  {{"step", kind.key}},
                                  place,
-                                 {"step.off", "Switch it off"}});
+                                 {"step.off", say("Switch it off")}});
     }
 
     void take_made(const RecipeState& state, const Step& step, const FindingPlace& place) {
         const WorkSet* made = state.find(step.result);
         if (!made || step.aside || made->lines.empty()) return;
         if (!step.lane) {
-            out_.findings.push_back({"lane.none",
-                                     Grade::error,
-                                     std::string("The lines of \"") + kind_of(step.what).name +
-                                         "\" have no lane. Give the step one.",
-                                     {{"count", std::to_string(made->lines.size())}},
-                                     place});
+            out_.findings.push_back(
+                {"lane.none",
+                 Grade::error,
+                 say("The lines of \"%1\" have no lane. Give the step one.", word(kind_of(step.what))),
+                 {{"count", std::to_string(made->lines.size())}},
+                 place});
             return;
         }
         RunSet run{step.lane, step.result, step.id, kind_of(step.what).key, {}};

@@ -50,13 +50,13 @@ struct InkReport {
     Length length, spacing, inset, tip;
     Angle angle;
     Coverage coverage;
-    int open_lines = 0;  ///< lines of its sets that are not closed, left unfilled
-    int too_thin = 0;    ///< closed lines nothing could be filled in at this inset
-    std::string refused; ///< why the step could not work; empty when it did
+    int open_lines = 0; ///< lines of its sets that are not closed, left unfilled
+    int too_thin = 0;   ///< closed lines nothing could be filled in at this inset
+    Phrase refused;     ///< why the step could not work; empty when it did
 };
 
 struct StepReport {
-    std::string refused; ///< why the step could not work: the lines stay as they were before it
+    Phrase refused; ///< why the step could not work: the lines stay as they were before it
     std::vector<Figure> figures;
     Findings findings;                    ///< their place is filled in by the evaluation
     std::shared_ptr<const InkReport> ink; ///< of a step that inks

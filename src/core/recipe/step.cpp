@@ -30,7 +30,7 @@ void settle(WorkSet& set) {
         line.box = bounds(line.contours);
 }
 
-StepOutcome refused(std::string why) {
+StepOutcome refused(Phrase why) {
     StepOutcome out;
     out.report.refused = std::move(why);
     return out;
@@ -39,7 +39,7 @@ StepOutcome refused(std::string why) {
 Finding no_piece(std::size_t number, std::size_t count) {
     return {"pieces.none",
             Grade::caution,
-            "There is no piece " + std::to_string(number) + ": there are " + std::to_string(count) + ".",
+            say("There is no piece %1: there are %2.", number, count),
             {{"piece", std::to_string(number)}}};
 }
 

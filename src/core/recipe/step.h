@@ -30,7 +30,7 @@ Region area_of(const FlatLine& line);
 FlatLine line_of(const Region& area, const FlatLine& like);
 /// A copy to be changed, marked as worked.
 std::shared_ptr<WorkSet> copy_of(const WorkSet& set);
-StepOutcome refused(std::string why);
+StepOutcome refused(Phrase why);
 /// Lines that have nothing left are dropped, boxes are those of the contours again.
 void settle(WorkSet& set);
 /// Caution "pieces.none".

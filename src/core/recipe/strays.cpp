@@ -191,16 +191,17 @@ std::optional<Finding> stray_finding(const Drawing& drawing, double scale) {
     const Box at{where.x0 * scale, where.y0 * scale, where.x1 * scale, where.y1 * scale};
     return Finding{"open.stray",
                    Grade::caution,
-                   counted(lines, "line lies", "lines lie") + " far off the art, up to " +
-                       number(strays.farthest_mm * scale, 1) + " mm: all together measure " + size(all) +
-                       ", the art alone " + size(strays.art) + ".",
+                   say_n(lines,
+                         "%n [line lies|lines lie] far off the art, up to %1 mm: all together measure %2, "
+                         "the art alone %3.",
+                         number(strays.farthest_mm * scale, 1), size(all), size(strays.art)),
                    {{"lines", std::to_string(lines)},
                     {"off_mm", number(strays.farthest_mm * scale, 3)},
                     {"all", size(all)},
                     {"art", size(strays.art)}},
                    {{}, {}, {}, {}, place_of(at)},
-                   {"stray.drop", "Leave out"},
-                   {{"stray.near", "Bring near"}, {"stray.keep", "Keep"}}};
+                   {"stray.drop", say("Leave out")},
+                   {{"stray.near", say("Bring near")}, {"stray.keep", say("Keep")}}};
 }
 
 } // namespace dotlane

@@ -4,22 +4,22 @@
 
 namespace dotlane {
 
-const char* spoken(RunState state) {
+Phrase spoken(RunState state) {
     switch (state) {
     case RunState::loaded:
-        return "loaded";
+        return say("loaded");
     case RunState::running:
-        return "running";
+        return say("running");
     case RunState::waiting:
-        return "waiting for hands";
+        return say("waiting for hands");
     case RunState::paused:
-        return "paused";
+        return say("paused");
     case RunState::failed:
-        return "failed";
+        return say("failed");
     case RunState::done:
         break;
     }
-    return "done";
+    return say("done");
 }
 
 Run::Run(const Program& program, Clock& clock, Device& device, Journal& journal,
@@ -30,18 +30,18 @@ Run::Run(const Program& program, Clock& clock, Device& device, Journal& journal,
     , journal_(journal)
     , done_before_(has_been_done) {}
 
-Result<void> Run::must_be(std::initializer_list<RunState> states, const char* what) const {
+Result<void> Run::must_be(std::initializer_list<RunState> states, const Phrase& what) const {
     if (std::find(states.begin(), states.end(), state_) != states.end()) return {};
-    return fail("run.state", std::string("A run that is ") + spoken(state_) + " cannot be " + what + ".");
+    return fail("run.state", say("A run that is %1 cannot be %2.", spoken(state_), what));
 }
 
-void Run::write(RunEvent::Kind kind, std::string message) {
+void Run::write(RunEvent::Kind kind, Phrase message) {
     const bool some = at_ < operations_.size();
     journal_.write({kind, clock_.now(), some ? operations_.at(at_).id : OperationId{}, std::move(message)});
 }
 
 Result<void> Run::start() {
-    if (const auto ok = must_be({RunState::loaded}, "started"); !ok) return ok;
+    if (const auto ok = must_be({RunState::loaded}, say("started")); !ok) return ok;
     write(RunEvent::Kind::started);
     enter();
     return {};
@@ -71,14 +71,14 @@ void Run::next() {
 }
 
 Result<void> Run::hands_done() {
-    if (const auto ok = must_be({RunState::waiting}, "told that hands are done"); !ok) return ok;
+    if (const auto ok = must_be({RunState::waiting}, say("told that hands are done")); !ok) return ok;
     write(RunEvent::Kind::hands_done);
     next();
     return {};
 }
 
 Result<void> Run::pause() {
-    if (const auto ok = must_be({RunState::running}, "paused"); !ok) return ok;
+    if (const auto ok = must_be({RunState::running}, say("paused")); !ok) return ok;
     device_.hold(true);
     state_ = RunState::paused;
     write(RunEvent::Kind::paused);
@@ -86,7 +86,7 @@ Result<void> Run::pause() {
 }
 
 Result<void> Run::resume() {
-    if (const auto ok = must_be({RunState::paused, RunState::failed}, "resumed"); !ok) return ok;
+    if (const auto ok = must_be({RunState::paused, RunState::failed}, say("resumed")); !ok) return ok;
     const bool again = state_ == RunState::failed;
     failure_.reset();
     state_ = RunState::running;

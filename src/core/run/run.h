@@ -19,7 +19,7 @@ namespace dotlane {
 
 enum class RunState { loaded, running, waiting, paused, failed, done };
 /// "waiting for hands"
-const char* spoken(RunState state);
+Phrase spoken(RunState state);
 
 class Clock {
   public:
@@ -42,8 +42,8 @@ class Device {
 struct RunEvent {
     enum class Kind { started, begun, ended, waiting, hands_done, paused, resumed, failed, done } kind;
     Duration at;
-    OperationId operation;    ///< of begun, ended, waiting, hands_done and failed
-    std::string message = {}; ///< of failed
+    OperationId operation; ///< of begun, ended, waiting, hands_done and failed
+    Phrase message = {};   ///< of failed
 };
 
 class Journal {
@@ -75,10 +75,10 @@ class Run {
     void tick();
 
   private:
-    Result<void> must_be(std::initializer_list<RunState> states, const char* what) const;
+    Result<void> must_be(std::initializer_list<RunState> states, const Phrase& what) const;
     void enter(); ///< the operation at_
     void next();
-    void write(RunEvent::Kind kind, std::string message = {});
+    void write(RunEvent::Kind kind, Phrase message = {});
 
     Operations operations_;
     Clock& clock_;

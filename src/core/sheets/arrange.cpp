@@ -62,8 +62,8 @@ Result<std::vector<Placement>> distributed(const std::vector<Lying>& chosen, Way
                                            const std::optional<Box>& frame) {
     std::vector<Body> all = bodies(chosen);
     if (all.size() < (frame ? 2U : 3U))
-        return fail("arrange.few", frame ? "Choose at least two to spread them over the sheet."
-                                         : "Choose at least three to spread them: the outer two stay.");
+        return fail("arrange.few", frame ? say("Choose at least two to spread them over the sheet.")
+                                         : say("Choose at least three to spread them: the outer two stay."));
     const auto low = [&](const Box& b) { return way == Way::across ? b.x0 : b.y0; };
     const auto high = [&](const Box& b) { return way == Way::across ? b.x1 : b.y1; };
     std::stable_sort(all.begin(), all.end(), [&](const Body& a, const Body& b) {
@@ -76,10 +76,9 @@ Result<std::vector<Placement>> distributed(const std::vector<Lying>& chosen, Way
     const double gap = (to - from - filled) / static_cast<double>(all.size() - 1);
     if (gap < -1e-9)
         return fail("arrange.tight",
-                    "They are " + number(filled - (to - from), 2) +
-                        (way == Way::across ? " mm too wide to lie side by side there."
-                                            : " mm too high to lie one below the other there.") +
-                        " Take one away, or turn them.");
+                    say("They are %1%2 Take one away, or turn them.", number(filled - (to - from), 2),
+                        (way == Way::across ? say(" mm too wide to lie side by side there.")
+                                            : say(" mm too high to lie one below the other there."))));
     std::vector<Placement> out = placements(chosen);
     double at = from;
     for (const Body& body : all) {

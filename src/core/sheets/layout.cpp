@@ -49,7 +49,7 @@ Result<std::vector<Placement>> grid(const Placement& first, const Extent& extent
                                     const GridOptions& options) {
     if (options.columns < 1 || options.columns > 200 || options.rows < 1 || options.rows > 200 ||
         in_mm(options.gap) < 0)
-        return fail("place.range", "Copies need 1 to 200 columns and rows and a gap of zero or more.");
+        return fail("place.range", say("Copies need 1 to 200 columns and rows and a gap of zero or more."));
     const Box box = placed_box(first, extent);
     std::vector<Placement> out;
     for (int row = 0; row < options.rows; ++row)
@@ -76,7 +76,7 @@ Box usable_area(const Mat& mat, const Stock& stock) {
 }
 
 Findings check_layout(const Sheet& sheet, const Machine& machine, const Mat& mat, const Stock& stock,
-                      const std::vector<Box>& boxes, const std::vector<std::string>& names) {
+                      const std::vector<Box>& boxes, const std::vector<Phrase>& names) {
     Findings out;
     const auto at = [&](const Box& b, PartId part) {
         return FindingPlace{part, sheet.id, {}, {}, {b.x0, b.y0, b.x1, b.y1}};
@@ -84,16 +84,17 @@ Findings check_layout(const Sheet& sheet, const Machine& machine, const Mat& mat
     if (std::find(machine.mats.begin(), machine.mats.end(), mat.id) == machine.mats.end())
         out.push_back({"sheet.mat",
                        Grade::error,
-                       "The " + machine.name + " does not take the " + mat.name + ".",
+                       say("The %1 does not take the %2.", word(machine), word(mat)),
                        {{"mat", mat.name}, {"machine", machine.name}},
                        {{}, sheet.id, {}, {}, {}}});
     if (stock.thickness > machine.max_thickness)
-        out.push_back({"sheet.thick",
-                       Grade::error,
-                       stock.name + " is " + number(in_mm(stock.thickness), 2) + " mm thick; the " +
-                           machine.name + " takes up to " + number(in_mm(machine.max_thickness), 2) + " mm.",
-                       {{"stock", stock.name}},
-                       {{}, sheet.id, {}, {}, {}}});
+        out.push_back(
+            {"sheet.thick",
+             Grade::error,
+             say("%1 is %2 mm thick; the %3 takes up to %4 mm.", word(stock),
+                 number(in_mm(stock.thickness), 2), word(machine), number(in_mm(machine.max_thickness), 2)),
+             {{"stock", stock.name}},
+             {{}, sheet.id, {}, {}, {}}});
     const Box u = usable_area(mat, stock);
     constexpr double slack = 1e-6; // less than any machine can tell; keeps exact fits legal
     for (std::size_t i = 0; i < boxes.size(); ++i) {
@@ -102,22 +103,24 @@ Findings check_layout(const Sheet& sheet, const Machine& machine, const Mat& mat
         const struct {
             double over;
             const char* side;
-        } sides[] = {
-            {u.x0 - b.x0, "left"}, {b.x1 - u.x1, "right"}, {u.y0 - b.y0, "top"}, {b.y1 - u.y1, "bottom"}};
-        std::string words;
-        std::vector<std::pair<std::string, std::string>> args{{"part", names[i]}};
+        } sides[] = {{u.x0 - b.x0, to_say("left")},
+                     {b.x1 - u.x1, to_say("right")},
+                     {u.y0 - b.y0, to_say("top")},
+                     {b.y1 - u.y1, to_say("bottom")}};
+        Phrase words;
+        std::vector<std::pair<std::string, std::string>> args{{"part", names[i].english()}};
         for (const auto& s : sides) {
             if (s.over <= slack) continue;
-            words += (words.empty() ? "" : " and ") + number(s.over, 2) + " mm on the " + s.side;
+            const Phrase next = say("%1 mm on the %2", number(s.over, 2), as_word(core_words, s.side));
+            words = words.empty() ? next : say("%1 and %2", words, next);
             args.emplace_back(std::string(s.side) + "_mm", number(s.over, 3));
         }
         if (!words.empty()) {
             const bool fits = b.width() <= u.width() + slack && b.height() <= u.height() + slack;
-            out.push_back(
-                {"sheet.outside", Grade::error,
-                 "\"" + names[i] + "\" runs out of the usable area of " + sheet.name + ": " + words + ".",
-                 args, at(b, sheet.placements[i].part),
-                 fits ? Remedy{"sheet.bring-in", "Bring it in"} : Remedy{}});
+            out.push_back({"sheet.outside", Grade::error,
+                           say("\"%1\" runs out of the usable area of %2: %3.", names[i], sheet.name, words),
+                           args, at(b, sheet.placements[i].part),
+                           fits ? Remedy{"sheet.bring-in", say("Bring it in")} : Remedy{}});
         }
     }
     return out;

@@ -33,6 +33,6 @@ Box stock_area(const Mat& mat, const Stock& stock);
 /// Error findings for everything outside the usable area (by how much, on which side). `boxes` gives the ink
 /// box of each placed part, in the order of the placements.
 Findings check_layout(const Sheet& sheet, const Machine& machine, const Mat& mat, const Stock& stock,
-                      const std::vector<Box>& boxes, const std::vector<std::string>& names);
+                      const std::vector<Box>& boxes, const std::vector<Phrase>& names);
 
 } // namespace dotlane

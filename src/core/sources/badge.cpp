@@ -22,7 +22,8 @@ Result<SourceLines> make(const Badge& badge, const MakeInput&) {
     using namespace sources;
     const BadgeCircles circles = circles_of(badge);
     if (circles.cut <= circles.visible)
-        return fail("source.badge", "A badge is cut larger than what is seen of it: the rest wraps around.");
+        return fail("source.badge",
+                    say("A badge is cut larger than what is seen of it: the rest wraps around."));
     const double r = in_mm(circles.cut) / 2, seen = in_mm(circles.visible) / 2;
     Lines lines;
     lines.add(role::outline, ellipse({r, r}, r, r));

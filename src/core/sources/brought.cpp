@@ -11,7 +11,7 @@ Result<SourceLines> make(const WordsStep& step, const MakeInput& in) {
 Result<SourceLines> make(const PartStep& step, const MakeInput& in) {
     const Borrowed* borrowed = in.borrowed;
     const bool some = borrowed && step.take == PartStep::Take::lines && !borrowed->open.empty();
-    if (const auto ok = sources::needs(borrowed, "lines"); !ok && !some)
+    if (const auto ok = sources::needs(borrowed, to_say("lines")); !ok && !some)
         return tl::make_unexpected(ok.error());
     sources::Lines lines;
     const Affine size = Affine::scaling(step.percent / 100, step.percent / 100);

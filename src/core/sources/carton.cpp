@@ -35,7 +35,7 @@ Result<SourceLines> sleeve(const Carton& c) {
             const Box hole{p.x[i] + in_mm(c.frame), in_mm(c.frame), p.x[i + 1] - in_mm(c.frame),
                            h - in_mm(c.frame)};
             if (hole.x1 - hole.x0 < 1 || hole.y1 - hole.y0 < 1)
-                return fail("source.carton", "The frame leaves no room for a window.");
+                return fail("source.carton", say("The frame leaves no room for a window."));
             lines.add(role::window, rectangle(hole));
         }
     lines.figure("flat_width", "mm", end + tab);
@@ -109,7 +109,7 @@ Result<SourceLines> envelope(const Carton& c) {
     const double w = in_mm(c.width) + 2 * in_mm(c.ease), h = in_mm(c.height) + 2 * in_mm(c.ease),
                  tab = in_mm(c.tab);
     const double bottom = h * 0.8, lid = h * 0.45, slant = tab * tab_taper, x0 = tab, y0 = lid;
-    if (tab > w / 2) return fail("source.carton", "The side flaps are wider than half the envelope.");
+    if (tab > w / 2) return fail("source.carton", say("The side flaps are wider than half the envelope."));
     const double r = std::min({lid * 0.3, w * 0.2, bottom * 0.3});
     Contour o{{x0, y0}, {}, true};
     o.line_to({x0 + slant, r * 0.6});
@@ -154,7 +154,7 @@ Result<SourceLines> make(const Carton& carton, const MakeInput&) {
     case Carton::Kind::envelope:
         return envelope(carton);
     }
-    return fail("source.carton", "There is no such carton.");
+    return fail("source.carton", say("There is no such carton."));
 }
 
 } // namespace dotlane

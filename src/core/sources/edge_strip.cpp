@@ -53,12 +53,12 @@ Result<SourceLines> make(const EdgeStrip& strip, const MakeInput&) {
     using namespace sources;
     const double length = in_mm(strip.length), height = in_mm(strip.height), depth = in_mm(strip.depth);
     if (depth * (strip.both_sides ? 2 : 1) >= height)
-        return fail("source.strip", "The edge is as deep as the strip is high: nothing would be left.");
+        return fail("source.strip", say("The edge is as deep as the strip is high: nothing would be left."));
     const int n = strip.ask == EdgeStrip::Ask::count
                       ? strip.count
                       : std::max(1, static_cast<int>(std::lround(length / in_mm(strip.pitch))));
     const double pitch = length / n;
-    if (n > 2000) return fail("source.strip", "So many repeats on this length are too fine to be cut.");
+    if (n > 2000) return fail("source.strip", say("So many repeats on this length are too fine to be cut."));
     Contour c{{0, depth}, {}, true};
     run_edge(c, strip, n, pitch, -1);
     if (strip.both_sides) {

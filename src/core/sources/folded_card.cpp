@@ -100,13 +100,13 @@ Result<SourceLines> make(const FoldedCard& card, const MakeInput&) {
     Length base;
     for (const Length panel : panels) {
         if (in_mm(panel) <= 0)
-            return fail("source.card", "The tuck is wider than the panel it is taken from.");
+            return fail("source.card", say("The tuck is wider than the panel it is taken from."));
         base += panel;
     }
     const Length across = side ? card.height : card.width;
     if (card.setback * 2 >= across)
         return fail("source.card",
-                    "The setback leaves nothing of the fold line: it is half the card or more.");
+                    say("The setback leaves nothing of the fold line: it is half the card or more."));
     const double w = in_mm(side ? base : card.width), h = in_mm(side ? card.height : base);
     Lines lines;
     if (in_mm(card.hinge) > 0) return with_face(in_panels(card, panels), card);

@@ -131,9 +131,9 @@ Result<void> add_label(Lines& lines, const Label& label, double left, bool tell)
         break;
     case Label::Edge::scalloped:
         edge = scalloped(w, h, in_mm(label.scallop), cx, cy);
-        if (cx <= 0 || cy <= 0) return fail("source.label", "The scallops are too wide for this label.");
+        if (cx <= 0 || cy <= 0) return fail("source.label", say("The scallops are too wide for this label."));
         if ((w + h) / std::min(cx, cy) > 1000)
-            return fail("source.label", "So many scallops are too fine to be cut.");
+            return fail("source.label", say("So many scallops are too fine to be cut."));
         if (tell) lines.figure("scallop_across", "mm", cx);
         if (tell) lines.figure("scallop_down", "mm", cy);
         break;
@@ -146,8 +146,8 @@ Result<void> add_label(Lines& lines, const Label& label, double left, bool tell)
     case Label::Edge::circles: {
         const double d = in_mm(label.circle);
         if (h < 2 * d || w < d)
-            return fail("source.label", "Circles of " + number(d, 2) + " mm need a label of at least " +
-                                            number(d, 2) + " x " + number(2 * d, 2) + " mm.");
+            return fail("source.label", say("Circles of %1 mm need a label of at least %2 x %3 mm.",
+                                            number(d, 2), number(d, 2), number(2 * d, 2)));
         edge = circled(w, h, d / 2);
         if (tell) lines.figure("overall_width", "mm", overall_width(label));
         break;
@@ -158,7 +158,7 @@ Result<void> add_label(Lines& lines, const Label& label, double left, bool tell)
     lines.add(role::outline, transformed(outline, there));
     if (in_mm(label.border) > 0) {
         const Region inner = inset(area, in_mm(label.border), cx, cy);
-        if (inner.empty()) return fail("source.label", "The border's inset leaves no room for it.");
+        if (inner.empty()) return fail("source.label", say("The border's inset leaves no room for it."));
         lines.add(role::border, transformed(shape_of(inner), there));
     }
     if (label.hole != Label::Hole::none) {
@@ -168,7 +168,7 @@ Result<void> add_label(Lines& lines, const Label& label, double left, bool tell)
         const Box box{middle - wide / 2, top, middle + wide / 2, top + d};
         const Contour hole = rounded_rectangle(box, d / 2, d / 2);
         const Region outside = subtracted(region_of(Shape{{hole}}), area);
-        if (!outside.empty()) return fail("source.label", "The hole does not lie inside the label.");
+        if (!outside.empty()) return fail("source.label", say("The hole does not lie inside the label."));
         lines.add(role::hole, transformed(hole, there));
     }
     return {};
@@ -186,10 +186,9 @@ Result<std::vector<std::pair<Length, Length>>> sizes_of(const std::string& text)
                                 : parse_length(std::string(one.substr(x + 1)), LengthUnit::mm);
         if (!width || !height || x == std::string_view::npos || in_mm(*width) < 3 || in_mm(*height) < 3 ||
             in_mm(*width) > 2000 || in_mm(*height) > 2000 || out.size() >= 50)
-            return fail("source.label",
-                        "\"" + std::string(trimmed(one)) +
-                            "\" is no size of a label. Write 60x40 or 2in x 1in, from 3 to 2000 "
-                            "mm, at most 50 of them.");
+            return fail("source.label", say("\"%1\" is no size of a label. Write 60x40 or 2in x 1in, from 3 "
+                                            "to 2000 mm, at most 50 of them.",
+                                            trimmed(one)));
         out.emplace_back(*width, *height);
     }
     return out;

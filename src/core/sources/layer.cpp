@@ -6,15 +6,15 @@ namespace dotlane {
 Result<SourceLines> make(const Layer& layer, const MakeInput& in) {
     using namespace sources;
     const Borrowed* of = in.borrowed;
-    if (const auto ok = needs(of, "outline"); !ok) return tl::make_unexpected(ok.error());
+    if (const auto ok = needs(of, to_say("outline")); !ok) return tl::make_unexpected(ok.error());
     const OffsetOptions options{layer.corners == Layer::Corners::mitred ? Corner::mitre : Corner::round, 4,
                                 mm(0.005)};
     const Region outer = offset(of->face, layer.reveal * -1, options);
-    if (outer.empty()) return fail("source.layer", "The reveal leaves nothing of the layer.");
+    if (outer.empty()) return fail("source.layer", say("The reveal leaves nothing of the layer."));
     Region inner;
     if (in_mm(layer.frame) > 0) {
         inner = offset(outer, layer.frame * -1, options);
-        if (inner.empty()) return fail("source.layer", "The frame leaves no room for an opening.");
+        if (inner.empty()) return fail("source.layer", say("The frame leaves no room for an opening."));
     }
     const Box box = bounds(outer);
     const Affine home = Affine::translation({-box.x0, -box.y0});

@@ -49,8 +49,7 @@ Finding missing(const std::string& font, int count) {
     const std::string n = std::to_string(count);
     return {"lettering.missing",
             Grade::caution,
-            "The font \"" + font + "\" lacks " + n + (count == 1 ? " character" : " characters") +
-                " of this text.",
+            say_n(count, "The font \"%1\" lacks %n [character|characters] of this text.", font),
             {{"font", font}, {"count", n}}};
 }
 
@@ -67,7 +66,7 @@ Result<Layout> outlined(const Lettering& spec, FontShelf& fonts) {
             if (stretch.glyph) {
                 const auto index = fonts.glyph_named(request, stretch.text);
                 auto glyph = index ? fonts.glyph(request, mm(nominal_em), *index)
-                                   : Result<GlyphOutline>(fail("font.glyph", ""));
+                                   : Result<GlyphOutline>(fail("font.glyph", Phrase()));
                 lacking += !glyph;
                 if (!glyph) continue;
                 line.glyphs.push_back({transformed(glyph->shape, Affine::translation({x, 0})),
@@ -100,7 +99,7 @@ Result<Layout> outlined(const Lettering& spec, FontShelf& fonts) {
         out.findings.push_back(
             {"lettering.other-font",
              Grade::caution,
-             "The font \"" + spec.font + "\" is not installed; \"" + used + "\" stands in for it.",
+             say("The font \"%1\" is not installed; \"%2\" stands in for it.", spec.font, used),
              {{"font", spec.font}, {"used", used}}});
     if (lacking > 0) out.findings.push_back(missing(used, lacking));
     return out;
@@ -120,7 +119,8 @@ char32_t next_character(const std::string& text, std::size_t& at) {
 }
 
 Result<Layout> stroked_text(const Lettering& spec, const FontShelf& fonts) {
-    if (fonts.stroke_fonts().empty()) return fail("font.none", "No stroke font is there to letter with.");
+    if (fonts.stroke_fonts().empty())
+        return fail("font.none", say("No stroke font is there to letter with."));
     const StrokeFont* font = fonts.stroke_font(spec.font);
     Layout out;
     out.strokes = true;
@@ -129,7 +129,7 @@ Result<Layout> stroked_text(const Lettering& spec, const FontShelf& fonts) {
         out.findings.push_back(
             {"lettering.other-font",
              Grade::caution,
-             "There is no stroke font \"" + spec.font + "\"; \"" + font->name + "\" stands in for it.",
+             say("There is no stroke font \"%1\"; \"%2\" stands in for it.", spec.font, font->name),
              {{"font", spec.font}, {"used", font->name}}});
     }
     // The em of a stroke font: its capitals are 0.7 of it, as is usual for outline fonts.
@@ -264,7 +264,7 @@ void snug_up(Layout& layout, Length overlap) {
         layout.findings.push_back(
             {"lettering.apart",
              Grade::caution,
-             "These letters cannot be brought together without filling a counter: " + apart + ".",
+             say("These letters cannot be brought together without filling a counter: %1.", apart),
              {{"pairs", apart}, {"count", std::to_string(count)}}});
 }
 
@@ -284,11 +284,11 @@ void add_joined(Lines& lines, const Layout& layout) {
     lines.figure("counters_before", "", counters);
     lines.figure("counters_after", "", hole_count(whole));
     if (const int lost = counters - hole_count(whole); lost > 0)
-        lines.tell({"join.counters",
-                    Grade::caution,
-                    std::to_string(lost) + (lost == 1 ? " counter is" : " counters are") +
-                        " filled by joining: letters cover one another there.",
-                    {{"count", std::to_string(lost)}}});
+        lines.tell(
+            {"join.counters",
+             Grade::caution,
+             say_n(lost, "%n [counter is|counters are] filled by joining: letters cover one another there."),
+             {{"count", std::to_string(lost)}}});
 }
 
 void add_centre_lines(Lines& lines, const Layout& layout) {
@@ -323,15 +323,15 @@ Result<SourceLines> make(const Lettering& spec, const MakeInput& in) {
     using namespace sources;
     FontShelf& fonts = in.fonts;
     const Borrowed* along = in.borrowed;
-    if (trimmed(spec.text).empty()) return fail("source.text", "Lettering needs some text.");
+    if (trimmed(spec.text).empty()) return fail("source.text", say("Lettering needs some text."));
     const bool strokes = spec.kind == Lettering::Kind::strokes;
     auto layout = strokes ? stroked_text(spec, fonts) : outlined(spec, fonts);
     if (!layout) return tl::make_unexpected(layout.error());
     const bool joins = spec.join && spec.kind == Lettering::Kind::outlines;
-    if (ink(*layout).empty()) return fail("source.text", "This text has no visible letters.");
+    if (ink(*layout).empty()) return fail("source.text", say("This text has no visible letters."));
     const double factor = set_out(*layout, spec);
     if (factor == 0)
-        return fail("source.text", "This text has no extent that way, so it cannot be sized by it.");
+        return fail("source.text", say("This text has no extent that way, so it cannot be sized by it."));
     scale(*layout, factor);
     if (joins && in_mm(spec.snug) > 0) {
         snug_up(*layout, spec.snug);

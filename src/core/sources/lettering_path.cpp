@@ -76,18 +76,18 @@ void set_on_arc(Layout& layout, const Lettering& spec) {
 }
 
 Result<void> set_along(Layout& layout, const Lettering& spec, const Borrowed* along) {
-    if (const auto ok = needs(along, "outline"); !ok) return ok;
+    if (const auto ok = needs(along, to_say("outline")); !ok) return ok;
     const double off = in_mm(spec.lift) * (spec.inside ? -1 : 1);
     // The baseline's own line, so that the text keeps its width where the edge is bent.
     const Region base = without_holes(offset(along->outline, mm(off)));
-    if (base.empty()) return fail("source.text", "Nothing is left of the outline so far inside.");
+    if (base.empty()) return fail("source.text", say("Nothing is left of the outline so far inside."));
     const auto largest = [](const Region& a, const Region& b) { return area(a) < area(b); };
     const auto all = pieces(base);
     const Walk walk(std::max_element(all.begin(), all.end(), largest)->rings.front());
     const auto [left, right] = extent(layout);
     if (right - left > walk.length())
-        return fail("source.text", "The text is " + number(right - left, 1) + " mm long, the outline only " +
-                                       number(walk.length(), 1) + " mm.");
+        return fail("source.text", say("The text is %1 mm long, the outline only %2 mm.",
+                                       number(right - left, 1), number(walk.length(), 1)));
     const double middle = walk.length() * spec.start / 100;
     for (Line& line : layout.lines)
         for (Glyph& g : line.glyphs) {

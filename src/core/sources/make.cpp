@@ -19,23 +19,23 @@ Result<SourceLines> make_lines(const StepWhat& what, FontShelf& fonts, const Bor
     return std::visit(
         [&](const auto& step) -> Result<SourceLines> {
             if constexpr (requires { make(step, in); }) return make(step, in);
-            return fail("source.brings", "This step brings no lines of its own.");
+            return fail("source.brings", say("This step brings no lines of its own."));
         },
         what);
 }
 
 Result<SourceLines> make(const FromFile&, const MakeInput&) {
-    return fail("source.file", "The lines of a file are not computed.");
+    return fail("source.file", say("The lines of a file are not computed."));
 }
 
 namespace sources {
 
 Result<void> needs(const Borrowed* borrowed, const char* for_what) {
     if (!borrowed)
-        return fail("source.part", std::string("Choose the part whose ") + for_what + " it takes.");
+        return fail("source.part", say("Choose the part whose %1 it takes.", as_word(core_words, for_what)));
     if (borrowed->outline.empty())
         return fail("source.part",
-                    std::string("The part has no closed lines, so no ") + for_what + " to take.");
+                    say("The part has no closed lines, so no %1 to take.", as_word(core_words, for_what)));
     return {};
 }
 

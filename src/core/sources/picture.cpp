@@ -27,11 +27,10 @@ Result<void> check_rough(const std::vector<Mask>& masks, const ReadLimits& limit
         all.spots += one.spots;
     }
     if (all.edges <= limits.edges && all.spots <= limits.spots) return {};
-    return fail("source.rough",
-                "It is too rough to be traced: it falls into " + with_thousands(all.spots) + " spots with " +
-                    with_thousands(all.edges) +
-                    " sides of pixels around them. Take a smaller or smoother picture, fewer levels or "
-                    "colours, or another threshold; or let it take its time.");
+    return fail("source.rough", say("It is too rough to be traced: it falls into %1 spots with %2 sides of "
+                                    "pixels around them. Take a smaller or smoother picture, fewer levels or "
+                                    "colours, or another threshold; or let it take its time.",
+                                    with_thousands(all.spots), with_thousands(all.edges)));
 }
 
 Result<Levels> levels_of(const Picture& picture) {
@@ -87,17 +86,20 @@ Result<SourceLines> traced(const Picture& picture) {
             segments += segment_count(shape);
             if (pieces > 50000)
                 return fail("source.picture",
-                            "The picture falls into more than 50,000 pieces. Leave out more speckles.");
+                            say("The picture falls into more than 50,000 pieces. Leave out more speckles."));
             lines.add(name.c_str(), transformed(shape, Affine::scaling(scale, scale)),
                       levels->colours[i] ? to_hex(*levels->colours[i]) : std::string());
         }
     }
     if (pieces == 0 && picture.by == Picture::By::colour)
-        return fail("source.picture", "The picture has no colour beside its paper's that is large enough.");
-    if (pieces == 0)
         return fail("source.picture",
-                    "Nothing of the picture is " + std::string(picture.invert ? "lighter" : "darker") +
-                        " than the threshold of " + std::to_string(levels->threshold) + ".");
+                    say("The picture has no colour beside its paper's that is large enough."));
+    if (pieces == 0)
+        return fail(
+            "source.picture",
+            picture.invert
+                ? say("Nothing of the picture is lighter than the threshold of %1.", levels->threshold)
+                : say("Nothing of the picture is darker than the threshold of %1.", levels->threshold));
     lines.figure("pixels_across", "", levels->width);
     lines.figure("pixels_down", "", levels->height);
     if (levels->threshold > 0)
@@ -120,10 +122,10 @@ Result<SourceLines> make(const Picture& picture, const MakeInput& in) {
     using namespace sources;
     Progress& progress = in.progress;
     if (!picture.bytes || picture.bytes->empty())
-        return fail("source.picture", "A picture is opened from a PNG or JPEG file.");
+        return fail("source.picture", say("A picture is opened from a PNG or JPEG file."));
     // Neither the decoders nor Potrace can be stopped half way.
     auto made = run_aside([picture] { return traced(picture); }, progress);
-    if (!made) return fail("cancelled", "The tracing was cancelled.");
+    if (!made) return fail("cancelled", say("The tracing was cancelled."));
     return std::move(*made);
 }
 

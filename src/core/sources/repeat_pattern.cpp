@@ -93,16 +93,17 @@ struct Grid {
 
 Result<Grid> grid_of(const RepeatPattern& p, const Borrowed* part) {
     if (p.motif == Motif::part)
-        if (const auto ok = sources::needs(part, "outline"); !ok) return tl::make_unexpected(ok.error());
+        if (const auto ok = sources::needs(part, to_say("outline")); !ok)
+            return tl::make_unexpected(ok.error());
     const double w = in_mm(p.width) - 2 * in_mm(p.margin), h = in_mm(p.height) - 2 * in_mm(p.margin),
                  g = in_mm(p.gap);
-    if (w <= 0 || h <= 0) return fail("source.pattern", "The margins leave nothing of the sheet.");
+    if (w <= 0 || h <= 0) return fail("source.pattern", say("The margins leave nothing of the sheet."));
     Grid grid;
     const double size = p.wanted > 0 ? (w + g) / p.wanted - g : in_mm(p.size);
     if (size < 1)
-        return fail("source.pattern", std::to_string(p.wanted) + " across at this gap would be " +
-                                          number(std::max(size, 0.0), 2) +
-                                          " mm wide: at least 1 mm is needed.");
+        return fail("source.pattern",
+                    say("%1 across at this gap would be %2 mm wide: at least 1 mm is needed.", p.wanted,
+                        number(std::max(size, 0.0), 2)));
     grid.motif = motif_of(p, part, size);
     const double tall = bounds(grid.motif).height();
     grid.pitch = size + g;
@@ -115,9 +116,9 @@ Result<Grid> grid_of(const RepeatPattern& p, const Borrowed* part) {
     grid.count.rows = h < tall ? 0 : 1 + fit(h - tall, grid.row_pitch);
     grid.count.size = mm(size);
     if (grid.count.across < 1 || grid.count.rows < 1)
-        return fail("source.pattern", "Not one motif of this size fits the sheet.");
+        return fail("source.pattern", say("Not one motif of this size fits the sheet."));
     if (static_cast<double>(grid.count.across) * grid.count.rows > most_motifs)
-        return fail("source.pattern", "That would be more than " + std::to_string(most_motifs) + " motifs.");
+        return fail("source.pattern", say("That would be more than %1 motifs.", most_motifs));
     const bool shifted = p.rows != RepeatPattern::Rows::straight;
     const double used = grid.count.across * grid.pitch - g;
     // Odd rows are shifted by half a pitch and hold one fewer where they would overrun.
@@ -179,8 +180,8 @@ Result<SourceLines> make(const RepeatPattern& pattern, const MakeInput& in) {
     if (n.total > 1 && in_mm(n.web) < 2)
         lines.tell({"pattern.web",
                     Grade::caution,
-                    "Only " + number(in_mm(n.web), 2) +
-                        " mm are left between two motifs: film and card tear below about 2 mm.",
+                    say("Only %1 mm are left between two motifs: film and card tear below about 2 mm.",
+                        number(in_mm(n.web), 2)),
                     {{"web_mm", number(in_mm(n.web), 2)}}});
     return lines.take();
 }

@@ -32,13 +32,13 @@ namespace dotlane {
 Result<SourceLines> make(const ShapeCard& card, const MakeInput& in) {
     using namespace sources;
     const Borrowed* of = in.borrowed;
-    if (const auto ok = needs(of, "outline"); !ok) return tl::make_unexpected(ok.error());
+    if (const auto ok = needs(of, to_say("outline")); !ok) return tl::make_unexpected(ok.error());
     const Affine back = turned_to(card.fold);
     const Region shape = transformed(of->outline, back.inverse());
     const Box box = bounds(shape);
     const double fold = box.x0 + in_mm(card.overlap) / 2; // half of the overlap comes off each half
     if (fold >= box.x1)
-        return fail("source.card", "The overlap is as wide as the outline: nothing is left of it.");
+        return fail("source.card", say("The overlap is as wide as the outline: nothing is left of it."));
     const Region half =
         intersected(shape, region_of(Shape{{rectangle({fold, box.y0 - 1, box.x1 + 1, box.y1 + 1})}}));
     // A hair of both halves lies on the other side, so that they become one.
@@ -69,17 +69,15 @@ Result<SourceLines> make(const ShapeCard& card, const MakeInput& in) {
     lines.figure("hinge", "mm", hinge);
     lines.figure("hinge_percent", "", 100 * hinge / side);
     if (parts.size() > 1 || hinge < std::max(1.0, 0.02 * side))
-        return fail("source.card",
-                    "The two halves do not hold together at this fold. More overlap moves the fold "
-                    "into the shape.");
+        return fail("source.card", say("The two halves do not hold together at this fold. More overlap moves "
+                                       "the fold into the shape."));
     if (hinge < least_hinge || hinge < least_share * side)
-        lines.tell(
-            {"card.hinge",
-             Grade::caution,
-             "The hinge is " + number(hinge, 1) + " mm, " + number(100 * hinge / side, 0) +
-                 " % of the side: under 30 mm or 40 % a card tears where it is opened. More overlap makes "
-                 "it longer.",
-             {{"hinge_mm", number(hinge, 2)}, {"percent", number(100 * hinge / side, 1)}}});
+        lines.tell({"card.hinge",
+                    Grade::caution,
+                    say("The hinge is %1 mm, %2 % of the side: under 30 mm or 40 % a card tears where it is "
+                        "opened. More overlap makes it longer.",
+                        number(hinge, 1), number(100 * hinge / side, 0)),
+                    {{"hinge_mm", number(hinge, 2)}, {"percent", number(100 * hinge / side, 1)}}});
     return lines.take();
 }
 

@@ -255,16 +255,16 @@ TEST_CASE("names of files") {
 }
 
 TEST_CASE("errors show their file and line") {
-    CHECK(to_text(Error{"x", "Broken.", {"a.svg", 12}}) == "Broken. (a.svg, line 12)");
-    CHECK(to_text(Error{"x", "Broken.", {"", 3}}) == "Broken. (line 3)");
-    CHECK(to_text(Error{"x", "Broken.", {}}) == "Broken.");
+    CHECK(to_text(Error{"x", as_is("Broken."), {"a.svg", 12}}) == "Broken. (a.svg, line 12)");
+    CHECK(to_text(Error{"x", as_is("Broken."), {"", 3}}) == "Broken. (line 3)");
+    CHECK(to_text(Error{"x", as_is("Broken."), {}}) == "Broken.");
 }
 
 TEST_CASE("findings are counted by grade and errors block the export") {
-    const Findings list = {{"a", Grade::hint, ""}, {"b", Grade::caution, ""}, {"c", Grade::caution, ""}};
+    const Findings list = {{"a", Grade::hint, {}}, {"b", Grade::caution, {}}, {"c", Grade::caution, {}}};
     CHECK(count(list, Grade::caution) == 2);
     CHECK_FALSE(blocks_export(list));
-    CHECK(blocks_export({{"d", Grade::error, ""}}));
+    CHECK(blocks_export({{"d", Grade::error, {}}}));
     CHECK(std::string(grade_name(Grade::error)) == "error");
 }
 

@@ -16,10 +16,10 @@ TEST_CASE("numbers are read and written with a point, whatever the country") {
     for (const char* text : {"", "+", "1,75", "1.75 ", "1.75mm", "nan", "inf", "1e999", "++1"})
         CHECK_FALSE(plain_number(text));
     CHECK(number(1.75, 2) == "1.75");
-    CHECK(number_argument({"x", Grade::hint, "", {{"other", "3"}, {"width_mm", "1.75"}}}, "width_mm") ==
+    CHECK(number_argument({"x", Grade::hint, {}, {{"other", "3"}, {"width_mm", "1.75"}}}, "width_mm") ==
           1.75);
-    CHECK_FALSE(number_argument({"x", Grade::hint, "", {{"width_mm", "wide"}}}, "width_mm"));
-    CHECK_FALSE(number_argument({"x", Grade::hint, ""}, "width_mm"));
+    CHECK_FALSE(number_argument({"x", Grade::hint, {}, {{"width_mm", "wide"}}}, "width_mm"));
+    CHECK_FALSE(number_argument({"x", Grade::hint, {}}, "width_mm"));
     CHECK(in_mm(must(parse_length("1,5 mm", LengthUnit::mm))) == 1.5);
     CHECK(to_text(mm(1.5), LengthUnit::mm) == "1.5 mm");
     const auto stretches = stretches_of("A{-1.75}V");

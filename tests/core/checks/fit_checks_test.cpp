@@ -96,12 +96,12 @@ TEST_CASE("fits are against what the machine reaches, not against the stock's si
     REQUIRE_FALSE(fits.empty());
     for (const SheetFit& fit : fits)
         CHECK(fit.turned.way == FitWay::quarter);
-    CHECK(fit_words(fits[0], LengthUnit::mm) == "304.8 mm x 304.8 mm, turned");
+    CHECK(fit_words(fits[0], LengthUnit::mm).english() == "304.8 mm x 304.8 mm, turned");
     t.project.parts.clear();
     t.label(305, 100); // no way but askew
     const auto derived = t.derive();
     const Finding& told = get(derived->findings, "part.turn");
-    CHECK(told.message.find("turned by 40.1 to 51.5 degrees") != std::string::npos);
+    CHECK(told.message.english().find("turned by 40.1 to 51.5 degrees") != std::string::npos);
     t.mend(told);
     REQUIRE(t.project.sheets.size() == 1);
     const auto after = t.derive();
@@ -120,7 +120,7 @@ TEST_CASE("what was placed so that it runs out is turned where it lies, also mir
         must(place(t.project, sheet, {{}, card, mm(3), mm(20), {}, mirrored}));
         const auto derived = t.derive();
         const Finding& told = get(derived->findings, "sheet.outside");
-        CHECK(told.message.find("It fits turned by") != std::string::npos);
+        CHECK(told.message.english().find("It fits turned by") != std::string::npos);
         t.mend(told);
         CHECK_FALSE(has(t.derive()->findings, "sheet.outside"));
         CHECK(t.project.sheets[0].placements[0].mirrored == mirrored);
@@ -172,7 +172,7 @@ TEST_CASE("a card that fits nowhere is offered in panels with a glued hinge, whi
     const PartId card = t.card(250, 250);
     Finding told = get(t.derive()->findings, "part.too-large");
     CHECK(told.remedy.code == "card.panels");
-    CHECK(told.message.find("297.9 x 301") != std::string::npos);
+    CHECK(told.message.english().find("297.9 x 301") != std::string::npos);
     t.mend(told);
     const auto derived = t.derive();
     CHECK_FALSE(has(derived->findings, "part.too-large"));

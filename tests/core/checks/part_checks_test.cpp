@@ -17,7 +17,7 @@ TEST_CASE("lines that lie on one another are found, whatever their direction, an
         "<path d='M10,60h40' fill='none' stroke='#111'/>");
     const auto d = b.derive();
     const Finding& f = get(d->findings, "lines.doubled");
-    CHECK(f.message.find("2 lines") == 0);
+    CHECK(f.message.english().find("2 lines") == 0);
     CHECK(f.place.box.x0 == Approx(10).margin(0.01));
     must(apply_remedy(b.project, catalog(), *d, f));
     CHECK_FALSE(has(b.derive()->findings, "lines.doubled"));
@@ -51,7 +51,7 @@ TEST_CASE("gaps between ends of cut lines are measured, lines that are drawn may
         add_lane(b.project, {{}, Action::cut, "blade", catalog().first_tool(Action::cut)->id, {}, 1});
     must(assign(b.project, b.part, b.lines(), cut));
     const Finding f = get(b.derive()->findings, "lines.gaps");
-    CHECK(f.message.find("1 gap of up to 0.15 mm") == 0);
+    CHECK(f.message.english().find("1 gap of up to 0.15 mm") == 0);
     CHECK(f.place.box.x0 == Approx(50).margin(0.01));
     const LaneId draw = add_lane(b.project, {{}, Action::draw, "pen", "pen-0.4", {}, 1});
     must(assign(b.project, b.part, b.lines(), draw));
@@ -63,7 +63,7 @@ TEST_CASE("cut pieces thinner than a blade can leave are told, rings with walls 
                     "<rect x='10' y='20' width='40' height='5' fill='none' stroke='#111'/>");
     const auto d = b.derive();
     const Finding& f = get(d->findings, "piece.thin");
-    CHECK(f.message.find("40 x 0.5 mm is nowhere wider than 0.5 mm") != std::string::npos);
+    CHECK(f.message.english().find("40 x 0.5 mm is nowhere wider than 0.5 mm") != std::string::npos);
     CHECK(f.place.box.y0 == Approx(10).margin(0.01)); // where it is
     must(apply_remedy(b.project, catalog(), *d, f));
     CHECK_FALSE(has(b.derive()->findings, "piece.thin"));
@@ -167,7 +167,7 @@ TEST_CASE(
         CHECK(bounds(runs[0].lines).x1 == Approx(48).margin(0.02));
         const Finding& f = get(d->findings, "join.lanes");
         CHECK(f.grade == Grade::caution);
-        CHECK(f.message.find('"' + first.name + "\" runs") != std::string::npos);
+        CHECK(f.message.english().find('"' + first.name + "\" runs") != std::string::npos);
     }
     must(assign(b.project, part.id, part.sets[1].lines, part.sets[0].lane));
     must(add_step(b.project, part.id, {{}, true, {}, JoinStep{}, {}}));
@@ -193,8 +193,8 @@ TEST_CASE("marks beyond what is cut out are told: how far, on which side, with w
     auto d = beyond(p);
     const Finding f = get(d->findings, "marks.beyond");
     CHECK(f.grade == Grade::caution);
-    CHECK(f.message.find("17.5 mm beyond") != std::string::npos); // (95 - 60) / 2
-    CHECK(f.message.find("left and right") != std::string::npos);
+    CHECK(f.message.english().find("17.5 mm beyond") != std::string::npos); // (95 - 60) / 2
+    CHECK(f.message.english().find("left and right") != std::string::npos);
     REQUIRE(f.remedy.code == "beyond.smaller");
     REQUIRE(f.more.size() == 1); // too long to be turned
     CHECK(f.more[0].code == "beyond.wrap");
@@ -223,8 +223,8 @@ TEST_CASE("marks beyond what is cut out are told: how far, on which side, with w
                        "stroke='#a8462d' fill='none'/>");
     const auto od = over.derive();
     const Finding& o = get(od->findings, "marks.beyond");
-    CHECK(o.message.find("8 mm beyond") != std::string::npos);
-    CHECK(o.message.find("on the right") != std::string::npos);
+    CHECK(o.message.english().find("8 mm beyond") != std::string::npos);
+    CHECK(o.message.english().find("on the right") != std::string::npos);
 }
 
 TEST_CASE("a part larger than what the machine reaches of any stock is told while it is made") {
@@ -320,7 +320,7 @@ TEST_CASE("outlines that cross are told as such, once, and joined by their remed
         "<circle cx='30' cy='30' r='12'/><circle cx='50' cy='30' r='12'/><circle cx='70' cy='30' r='12'/>");
     const auto before = b.derive();
     const Finding told = get(before->findings, "piece.cross");
-    CHECK(told.message.find("in 4 places") != std::string::npos);
+    CHECK(told.message.english().find("in 4 places") != std::string::npos);
     CHECK_FALSE(has(before->findings, "piece.neck"));
     must(apply_remedy(b.project, catalog(), *before, told));
     const auto after = b.derive();

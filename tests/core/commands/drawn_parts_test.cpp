@@ -55,8 +55,8 @@ TEST_CASE("a stray far off the art is told with how far, and can be left out, br
     Bench d = bench(art, 711, 60, false);
     Finding told = get(d.derive()->findings, "open.stray");
     CHECK(told.grade == Grade::caution);
-    CHECK(told.message.find("up to 660 mm") != std::string::npos);
-    CHECK(told.message.find("711 x 50 mm, the art alone 50 x 50 mm") != std::string::npos);
+    CHECK(told.message.english().find("up to 660 mm") != std::string::npos);
+    CHECK(told.message.english().find("711 x 50 mm, the art alone 50 x 50 mm") != std::string::npos);
     CHECK(told.place.box.x0 == Approx(710));
     REQUIRE(told.more.size() == 2);
     const Project before = d.project;
@@ -77,7 +77,7 @@ TEST_CASE("a stray far off the art is told with how far, and can be left out, br
     d.project = before;
     REQUIRE(scale_part(d.project, d.part, 0.5));
     told = get(d.derive()->findings, "open.stray");
-    CHECK(told.message.find("up to 330 mm") != std::string::npos);
+    CHECK(told.message.english().find("up to 330 mm") != std::string::npos);
     CHECK(told.place.box.x0 == Approx(355));
 }
 
@@ -209,8 +209,10 @@ TEST_CASE("taken apart: lanes and steps go with their lines, and what counts pie
     CHECK(steps < parts.size());
     d.project = before;
     REQUIRE(append_step(d.project, catalog(), d.part, PiecesStep{"1"}, {}));
-    CHECK(take_apart(d.project, d.part, ApartBy::piece).error().message.find("counts the part's pieces") !=
-          std::string::npos);
+    CHECK(take_apart(d.project, d.part, ApartBy::piece)
+              .error()
+              .message.english()
+              .find("counts the part's pieces") != std::string::npos);
     d.project = before;
     must(make_part(d.project, catalog(), fonts(), Layer{d.part}));
     CHECK(take_apart(d.project, d.part, ApartBy::piece).error().code == "part.apart");

@@ -54,7 +54,7 @@ Seen seen(const EvaluatedPart& part) {
     for (const RunSet& run : part.runs)
         out.runs.emplace_back(run.lane, run.lines);
     for (const Finding& f : part.findings)
-        out.findings.push_back(f.code + ": " + f.message);
+        out.findings.push_back(f.code + ": " + f.message.english());
     out.box = part.box;
     out.apart = part.apart.size();
     return out;

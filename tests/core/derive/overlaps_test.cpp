@@ -56,7 +56,7 @@ TEST_CASE("three labels on one spot are an error, side by side they are none") {
     const auto d = t.derive();
     const Finding& f = get(d->findings, "sheet.cut-through");
     CHECK(f.grade == Grade::error);
-    CHECK(f.message.find("40 x 40 mm") != std::string::npos);
+    CHECK(f.message.english().find("40 x 40 mm") != std::string::npos);
     must(apply_remedy(t.project, catalog(), *d, f));
     CHECK(t.worst() == "apart");
 }

@@ -128,7 +128,7 @@ TEST_CASE("what can hurt stands at the stop where the hands meet it") {
             ++cautions;
             CHECK(row->lines[i].care);
             CHECK(row->lines[i].text == stop->steps[i].text);
-            const auto at = text.find("! " + stop->steps[i].text, from);
+            const auto at = text.find("! " + stop->steps[i].text.english(), from);
             CHECK(at < text.find("Stop " + std::to_string(stop->number + 1) + ",", from));
         }
     }
@@ -154,7 +154,7 @@ TEST_CASE("nothing is exported while an error stands, an override is stated") {
     const auto refused = run_export(b, files);
     REQUIRE_FALSE(refused);
     CHECK(refused.error().code == "export.findings");
-    CHECK(refused.error().message.find("no lane") != std::string::npos);
+    CHECK(refused.error().message.english().find("no lane") != std::string::npos);
     CHECK(files.files.empty());
     must(run_export(b, files, true));
     CHECK(files.files["/out/run-sheet.txt"].find("in spite of 1 error finding") != std::string::npos);
@@ -173,7 +173,7 @@ TEST_CASE("an export that cannot be written says so, no plan, no export") {
     MemoryFiles untouched;
     const auto failed = export_folder(
         *d, catalog(), untouched, "/out",
-        {false, {[](const auto&...) -> Result<std::string> { return fail("pdf.failed", "no"); }, {}}});
+        {false, {[](const auto&...) -> Result<std::string> { return fail("pdf.failed", say("no")); }, {}}});
     CHECK(failed.error().code == "pdf.failed");
     CHECK(untouched.files.empty()); // nothing is written before all content is ready
 }
@@ -255,7 +255,7 @@ TEST_CASE("an export with a pass fewer takes away what is no longer right, and n
     const auto refused = run_export(b, disk(), false, out);
     REQUIRE_FALSE(refused);
     CHECK(refused.error().code == "export.foreign");
-    CHECK(refused.error().message.find("01-cut-fine-blade.svg") != std::string::npos);
+    CHECK(refused.error().message.english().find("01-cut-fine-blade.svg") != std::string::npos);
     CHECK(file(out + "/01-cut-fine-blade.svg") == "mine now");
     must(disk().write_atomically(out + "/01-cut-fine-blade.svg", before));
     must(run_export(b, disk(), false, out));
@@ -302,7 +302,7 @@ TEST_CASE("print lanes: a page of the stock's size in the colours of the drawing
     REQUIRE(d->plan);
     const Program& program = d->plan->program;
     REQUIRE(program.prints.size() == 1);
-    CHECK(get(d->findings, "print.page").message.find("304.8 x 304.8 mm") != std::string::npos);
+    CHECK(get(d->findings, "print.page").message.english().find("304.8 x 304.8 mm") != std::string::npos);
     MemoryFiles files;
     const auto done = must(run_export(b, files));
     CHECK(done.files.front() == "00-print.svg");
@@ -417,7 +417,7 @@ TEST_CASE("no line is ever lost: the files and what is kept back add up to the p
         const LineAccount a = account(*d);
         CHECK(a.run + a.printed == exported);
         CHECK(a.aside + a.no_lane == kept_back);
-        CHECK(files.files["/out/run-sheet.txt"].find("Lines: " + words(a)) != std::string::npos);
+        CHECK(files.files["/out/run-sheet.txt"].find("Lines: " + words(a).english()) != std::string::npos);
     }
 }
 
@@ -428,8 +428,8 @@ TEST_CASE("the run sheet shows what lies where, what is mirrored, the blade's de
     auto d = b.derive();
     RunSheet sheet = make_run_sheet(*d, catalog());
     REQUIRE(sheet.pictures.size() == 1);
-    CHECK(sheet.pictures[0].parts[1].name.find("mirrored") != std::string::npos);
-    CHECK(sheet.pictures[0].notes[0].find("worked from behind: 2") != std::string::npos);
+    CHECK(sheet.pictures[0].parts[1].name.english().find("mirrored") != std::string::npos);
+    CHECK(sheet.pictures[0].notes[0].english().find("worked from behind: 2") != std::string::npos);
     std::string text = to_text(sheet, *d);
     CHECK(text.find("its tip out by 0.38 mm, for cream card") !=
           std::string::npos); // 0.28 mm of card and 0.1 mm

@@ -178,7 +178,7 @@ TEST_CASE("what cannot be taken becomes a finding with a count") {
     CHECK(times("svg.references-to-nothing") == "1");
     CHECK(to_hex(*r.drawing.lines[2].drawn.fill) == "#7f7f7f"); // the average stands for the gradient
     for (const Finding& f : r.findings)
-        CHECK(f.message.find(f.args[0].second) != std::string::npos);
+        CHECK(f.message.english().find(f.args[0].second) != std::string::npos);
 }
 
 TEST_CASE("references out of the file are never followed, and counted") {

@@ -115,7 +115,7 @@ TEST_CASE("snug: block letters are brought together until they overlap, by just 
     // Letters that share no height cannot be joined: they are named.
     spec.text = "'.";
     const SourceLines apart = made(spec);
-    CHECK(get(apart.findings, "lettering.apart").message.find("'.") != std::string::npos);
+    CHECK(get(apart.findings, "lettering.apart").message.english().find("'.") != std::string::npos);
 }
 
 TEST_CASE("snug fit of two shapes: the least shift, measured where they come nearest") {

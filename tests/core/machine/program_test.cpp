@@ -93,8 +93,9 @@ TEST_CASE(
 TEST_CASE("what is being run is said in words") {
     const auto d = demo();
     std::set<std::string> said;
-    each_stroke(d->plan->program,
-                [&](const PassMove&, const Stroke& s) { said.insert(spoken(d->plan->program, s.of)); });
+    each_stroke(d->plan->program, [&](const PassMove&, const Stroke& s) {
+        said.insert(spoken(d->plan->program, s.of).english());
+    });
     CHECK(said.contains("heron of Invitation, copy 2"));
     CHECK(said.contains("Fill of Invitation, copy 4"));
     CHECK(said.contains("window of Lantern sleeve, copy 1"));
@@ -119,10 +120,43 @@ TEST_CASE("the machine's time is told part by part, ways home are nobody's") {
     CHECK(times_of_parts(program, timeline).size() == d->project->parts.size());
 }
 
+namespace {
+
+/// As it is read: the text form is English.
+Program in_english(Program p) {
+    const auto say_in_english = [](Phrase& phrase) { phrase = as_is(phrase.english()); };
+    say_in_english(p.machine);
+    for (Phrase& slot : p.slots)
+        say_in_english(slot);
+    for (ProgramPart& part : p.parts)
+        for (auto& [id, name] : part.line_sets)
+            say_in_english(name);
+    std::vector<ProgramSheet*> sheets;
+    for (ProgramSheet& sheet : p.sheets)
+        sheets.push_back(&sheet);
+    for (PrintSheet& print : p.prints)
+        sheets.push_back(&print.sheet);
+    for (ProgramSheet* sheet : sheets)
+        say_in_english(sheet->stock), say_in_english(sheet->mat);
+    for (Move& move : p.moves)
+        if (auto* stop = std::get_if<StopMove>(&move)) {
+            for (HandStep& step : stop->steps)
+                say_in_english(step.text);
+            for (Phrase& held : stop->holds)
+                say_in_english(held);
+        } else {
+            auto& pass = std::get<PassMove>(move);
+            say_in_english(pass.tool), say_in_english(pass.slot);
+        }
+    return p;
+}
+
+} // namespace
+
 TEST_CASE("the text form gives the same program back, to the last digit") {
     const auto d = demo();
     const std::string text = program_text(d->plan->program);
-    CHECK((must(program_from_text(text)) == d->plan->program)); // too long to be printed
+    CHECK((must(program_from_text(text)) == in_english(d->plan->program))); // too long to be printed
     CHECK(program_text(must(program_from_text(text))) == text);
 
     Random random("programs");
@@ -151,7 +185,7 @@ TEST_CASE("the text form gives the same program back, to the last digit") {
                         point = {random.real(-1, 1) * std::exp(random.real(-30, 12)), random.real(-400, 400)};
                 }
             }
-        CHECK((must(program_from_text(program_text(p))) == p));
+        CHECK((must(program_from_text(program_text(p))) == in_english(p)));
     }
 }
 

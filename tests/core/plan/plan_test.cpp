@@ -38,7 +38,7 @@ TEST_CASE("a plan for two slots: passes in order, four stops, what the hands do"
     CHECK(plan.totals.passes == 4);
     const auto& first = std::get<StopMove>(plan.program.moves.front());
     CHECK(first.steps.back().kind == HandStep::Kind::load);
-    CHECK(first.steps.back().text.find("cream card") != std::string::npos);
+    CHECK(first.steps.back().text.english().find("cream card") != std::string::npos);
     const auto& last = std::get<StopMove>(plan.program.moves.back());
     CHECK(last.steps.front().kind == HandStep::Kind::unload);
     bool warmed = false;
@@ -68,9 +68,9 @@ TEST_CASE("foil: cold hands, foil on, mat in, heat, run, cool, foil off, tool ou
                &after = std::get<StopMove>(plan.program.moves[2]);
     // The circle of 40 mm lies 10 mm from both edges, and has 10 mm of rim all around.
     INFO(before.steps[2].text);
-    CHECK(before.steps[2].text.find("60 x 60 mm, 0 mm from the left and 0 mm from the top") !=
+    CHECK(before.steps[2].text.english().find("60 x 60 mm, 0 mm from the left and 0 mm from the top") !=
           std::string::npos);
-    CHECK(after.steps[0].text.find("5 min") != std::string::npos);
+    CHECK(after.steps[0].text.english().find("5 min") != std::string::npos);
     // Times of the catalog: swap 45, lay on 60, load 60, heat 120; cool 300, lift off 20, unload 40.
     CHECK(in_seconds(before.time) == Approx(285));
     CHECK(in_seconds(after.time) == Approx(360));
@@ -128,7 +128,7 @@ TEST_CASE(
                 }
                 if (step.kind == Hand::lay_on) {
                     CHECK(lying.empty());
-                    lying = step.text.substr(4, step.text.find(" foil ") - 4);
+                    lying = step.text.english().substr(4, step.text.english().find(" foil ") - 4);
                 }
                 if (step.kind == Hand::load) CHECK(unloaded);
                 if (step.kind == Hand::warm_up) hot = true;
@@ -141,7 +141,7 @@ TEST_CASE(
 }
 
 TEST_CASE("pieces of foil: one for each patch of lines when that saves foil, inside the mat") {
-    const ProgramSheet sheet{{}, "", "", "", mm(300), mm(300), {}, {0, 0, 300, 300}, {}};
+    const ProgramSheet sheet{{}, "", {}, {}, mm(300), mm(300), {}, {0, 0, 300, 300}, {}};
     const Polylines corners = {line({{5, 5}, {20, 20}}), line({{250, 250}, {290, 295}})};
     CHECK(foil_pieces({&corners}, sheet) == std::vector<Box>{{0, 0, 30, 30}, {240, 240, 300, 300}});
     const Polylines close = {line({{50, 50}, {80, 80}}), line({{85, 50}, {110, 80}})};
@@ -168,7 +168,7 @@ TEST_CASE("a blade is set for each stock as its sheet is loaded, and only when i
             told.emplace_back();
             for (const HandStep& step : stop->steps)
                 if (step.kind == HandStep::Kind::depth || step.kind == HandStep::Kind::put_in)
-                    told.back() = step.text;
+                    told.back() = step.text.english();
         }
     REQUIRE(told.size() == 5);
     CHECK(told[0] == "Put the fine blade into the right holder, its tip out by 0.38 mm, for cream card.");
@@ -186,7 +186,7 @@ TEST_CASE("the same job on one slot needs a stop for every pass") {
     CHECK(plan.totals.stops == 5);
     CHECK(actions(plan) == std::vector<Action>{Action::draw, Action::foil, Action::score, Action::cut});
     for (const Move& m : plan.program.moves)
-        if (const auto* pass = std::get_if<PassMove>(&m)) CHECK(pass->slot == "holder");
+        if (const auto* pass = std::get_if<PassMove>(&m)) CHECK(pass->slot.english() == "holder");
 }
 
 TEST_CASE("a tool only sits where its holder takes it") {
@@ -195,8 +195,8 @@ TEST_CASE("a tool only sits where its holder takes it") {
     for (const Move& m : plan_of(d).program.moves)
         if (const auto* pass = std::get_if<PassMove>(&m)) {
             if (pass->action == Action::draw || pass->action == Action::foil)
-                CHECK(pass->slot == "left holder");
-            if (pass->action == Action::cut) CHECK(pass->slot == "right holder");
+                CHECK(pass->slot.english() == "left holder");
+            if (pass->action == Action::cut) CHECK(pass->slot.english() == "right holder");
         }
 }
 
@@ -275,7 +275,7 @@ TEST_CASE("every decision has its sentence") {
     CHECK(said("order.cut-last"));
     CHECK(said("route.inner-first"));
     for (const Reason& r : reasons)
-        CHECK(r.sentence.back() == '.');
+        CHECK(r.sentence.english().back() == '.');
 }
 
 TEST_CASE("what cannot be planned says why") {

@@ -144,7 +144,7 @@ TEST_CASE("without closed lines nothing lies apart, and the step says so") {
     Apart r(stroke_from(10, 10, 50, 10) + stroke_from(10, 20, 50, 20));
     const EvaluatedPart part = r.part();
     CHECK(part.apart.empty());
-    CHECK(get(part.findings, "step.refused").message.find("no closed lines") != std::string::npos);
+    CHECK(get(part.findings, "step.refused").message.english().find("no closed lines") != std::string::npos);
 }
 
 TEST_CASE("letters stay whole, an i with its dot, unless they are to fall apart") {
@@ -235,11 +235,11 @@ TEST_CASE("pieces that are missing, gone or in one arrangement: each finding has
     mend("part.in-one");
     CHECK(lying().size() == 3);
     must(remove_placement(r.b.project, lying().front().id));
-    CHECK(get(r.b.derive()->findings, "part.pieces-missing").message.starts_with("1 piece "));
+    CHECK(get(r.b.derive()->findings, "part.pieces-missing").message.english().starts_with("1 piece "));
     mend("part.pieces-missing");
     CHECK(lying().size() == 3);
     must(set_quantity(r.b.project, r.b.part, 2));
-    CHECK(get(r.b.derive()->findings, "part.pieces-missing").message.starts_with("3 pieces "));
+    CHECK(get(r.b.derive()->findings, "part.pieces-missing").message.english().starts_with("3 pieces "));
     mend("part.pieces-missing");
     CHECK(lying().size() == 6);
     must(set_quantity(r.b.project, r.b.part, 1));

@@ -21,7 +21,7 @@ struct Puppet final : Device {
     bool done = false, broken = false, still = false;
     void begin(const Operation& operation) override { begun.push_back(operation), done = false; }
     Result<bool> ended() override {
-        if (broken) return fail("device.jam", "The mat has slipped.");
+        if (broken) return fail("device.jam", say("The mat has slipped."));
         return done && !still;
     }
     void hold(bool now) override { still = now; }
@@ -128,7 +128,7 @@ TEST_CASE("a run that failed says why and begins that stroke again") {
     CHECK(run.state() == RunState::failed);
     REQUIRE(run.failure());
     CHECK(run.failure()->code == "device.jam");
-    CHECK(b.journal.events.back().message == "The mat has slipped.");
+    CHECK(b.journal.events.back().message.english() == "The mat has slipped.");
     const OperationId failed = b.journal.events.back().operation;
     b.device.broken = false;
     must(run.resume());

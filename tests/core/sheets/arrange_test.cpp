@@ -73,8 +73,8 @@ TEST_CASE("spread: equal gaps, in the order in which they lie") {
     const auto tight = distributed(row, Way::across, Box{0, 0, 75, 10});
     REQUIRE_FALSE(tight);
     CHECK(tight.error().code == "arrange.tight");
-    CHECK(tight.error().message.find("5 mm too wide") != std::string::npos);
-    CHECK(distributed(row, Way::down, Box{0, 0, 200, 39}).error().message.find("1 mm too high") !=
+    CHECK(tight.error().message.english().find("5 mm too wide") != std::string::npos);
+    CHECK(distributed(row, Way::down, Box{0, 0, 200, 39}).error().message.english().find("1 mm too high") !=
           std::string::npos);
     // Exactly as wide as they are: they touch.
     CHECK(distributed(row, Way::across, Box{0, 0, 80, 10}));

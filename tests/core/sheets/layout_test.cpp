@@ -98,13 +98,15 @@ TEST_CASE("outside the usable area: by how much and on which side") {
     const Findings f = check_layout(
         sheet, machine, mat(), card(),
         {{u.x0 - 2.5, u.y0, u.x0 + 20, u.y0 + 20}, {u.x0 + 100, u.y0 + 50, u.x1 + 1.25, u.y1 + 40}},
-        {"a", "b"});
+        {as_is("a"), as_is("b")});
     REQUIRE(count(f, Grade::error) == 2);
-    CHECK(f[0].message.find("2.5 mm on the left") != std::string::npos);
-    CHECK(f[1].message.find("1.25 mm on the right and 40 mm on the bottom") != std::string::npos);
+    CHECK(f[0].message.english().find("2.5 mm on the left") != std::string::npos);
+    CHECK(f[1].message.english().find("1.25 mm on the right and 40 mm on the bottom") != std::string::npos);
     CHECK(f[0].remedy.code == "sheet.bring-in");
-    CHECK(check_layout(sheet, machine, mat(), card(), {u, {}}, {"a", "b"}).empty()); // an exact fit is legal
-    const Findings large = check_layout(sheet, machine, mat(), card(), {u.grown(1), {}}, {"a", "b"});
+    CHECK(check_layout(sheet, machine, mat(), card(), {u, {}}, {as_is("a"), as_is("b")})
+              .empty()); // an exact fit is legal
+    const Findings large =
+        check_layout(sheet, machine, mat(), card(), {u.grown(1), {}}, {as_is("a"), as_is("b")});
     CHECK(large[0].remedy.code.empty()); // too large to be brought in
 }
 
@@ -113,11 +115,11 @@ TEST_CASE("a mat or stock the machine does not take is an error") {
     const Machine& machine = catalog().machines.front();
     Machine none = machine;
     none.mats.clear();
-    CHECK(has(check_layout(sheet, none, mat(), card(), {{}, {}}, {"a", "b"}), "sheet.mat"));
+    CHECK(has(check_layout(sheet, none, mat(), card(), {{}, {}}, {as_is("a"), as_is("b")}), "sheet.mat"));
     Stock thick = card();
     thick.thickness = mm(3);
-    CHECK(get(check_layout(sheet, machine, mat(), thick, {{}, {}}, {"a", "b"}), "sheet.thick").grade ==
-          Grade::error);
+    CHECK(get(check_layout(sheet, machine, mat(), thick, {{}, {}}, {as_is("a"), as_is("b")}), "sheet.thick")
+              .grade == Grade::error);
 }
 
 TEST_CASE("a free place is free, and a part too long straight is turned") {

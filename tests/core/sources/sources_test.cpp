@@ -360,7 +360,7 @@ TEST_CASE("random numbers within their ranges make lines or a reason, never nons
         fields(spec, shuffle);
         const auto lines = make_lines(spec, fonts(), &lender);
         if (!lines) {
-            CHECK(lines.error().message.size() > 10);
+            CHECK(lines.error().message.english().size() > 10);
             continue;
         }
         ++made_some;

@@ -144,26 +144,26 @@ std::optional<Contour> contour_of(const Record& r, std::map<std::string, int>& t
     auto c = any_contour(r, told);
     if (!c || r.kind == "POINT") return c;
     if (const Box box = bounds(*c); box.width() > 0 || box.height() > 0) return c;
-    ++told["lines without any length"];
+    ++told[to_say("lines without any length")];
     return std::nullopt;
 }
 
 std::string left_out(std::string_view kind) {
     static constexpr struct {
         const char *kind, *words;
-    } known[] = {{"TEXT", "texts"},
-                 {"MTEXT", "texts"},
-                 {"ATTRIB", "texts"},
-                 {"ARCALIGNEDTEXT", "texts"},
-                 {"HATCH", "hatches"},
-                 {"SOLID", "solids"},
-                 {"TRACE", "solids"},
-                 {"3DFACE", "faces"},
-                 {"IMAGE", "pictures"},
-                 {"XLINE", "endless lines"},
-                 {"RAY", "endless lines"},
-                 {"LEADER", "dimensions"},
-                 {"DIMENSION", "dimensions"},
+    } known[] = {{"TEXT", to_say("texts")},
+                 {"MTEXT", to_say("texts")},
+                 {"ATTRIB", to_say("texts")},
+                 {"ARCALIGNEDTEXT", to_say("texts")},
+                 {"HATCH", to_say("hatches")},
+                 {"SOLID", to_say("solids")},
+                 {"TRACE", to_say("solids")},
+                 {"3DFACE", to_say("faces")},
+                 {"IMAGE", to_say("pictures")},
+                 {"XLINE", to_say("endless lines")},
+                 {"RAY", to_say("endless lines")},
+                 {"LEADER", to_say("dimensions")},
+                 {"DIMENSION", to_say("dimensions")},
                  // Told on their own when they cannot be taken.
                  {"LINE", ""},
                  {"ARC", ""},

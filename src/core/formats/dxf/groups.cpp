@@ -23,8 +23,8 @@ bool Groups::next(Group& group) {
         if (code.empty() && trimmed(text_.substr(at_)).empty()) return false; // blank lines at the end
         const auto [end, bad] = std::from_chars(code.data(), code.data() + code.size(), group.code);
         if (bad != std::errc() || end != code.data() + code.size())
-            throw Stop{"dxf.not-dxf", "This is not a DXF file in text form: a group code should stand here.",
-                       number_};
+            throw Stop{"dxf.not-dxf",
+                       say("This is not a DXF file in text form: a group code should stand here."), number_};
         if (at_ >= text_.size()) return false; // cut short: the reader tells by what is missing
         group.value = line();
         group.line = number_;
@@ -39,7 +39,7 @@ double parsed(const Group& group) {
     std::string text(group.value);
     std::replace(text.begin(), text.end(), ',', '.'); // of programs that write as their country does
     const auto v = plain_number(text);
-    if (!v) throw Stop{"dxf.number", "A number should stand here that can be worked with.", group.line};
+    if (!v) throw Stop{"dxf.number", say("A number should stand here that can be worked with."), group.line};
     return *v;
 }
 
@@ -48,7 +48,7 @@ double parsed(const Group& group) {
 double number_of(const Group& group) {
     const double v = parsed(group);
     if (std::abs(v) > 1e9)
-        throw Stop{"dxf.number", "The file holds a number that no drawing can have.", group.line};
+        throw Stop{"dxf.number", say("The file holds a number that no drawing can have."), group.line};
     return v;
 }
 

@@ -5,6 +5,8 @@
 
 #include <string>
 #include <string_view>
+
+#include "core/base/phrase.h"
 #include <vector>
 
 #include "core/geometry/point.h"
@@ -14,7 +16,7 @@ namespace dotlane::dxf {
 /// Thrown inside the reader only, turned into an Error at its door.
 struct Stop {
     const char* code;
-    std::string message;
+    Phrase message;
     int line = 0;
 };
 

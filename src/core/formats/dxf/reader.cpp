@@ -81,16 +81,16 @@ class Parser {
                 record.groups.push_back(group);
         }
         if (any) finish(record);
-        if (!seen_) throw Stop{"dxf.not-dxf", "This is not a DXF file in text form."};
+        if (!seen_) throw Stop{"dxf.not-dxf", say("This is not a DXF file in text form.")};
         if (!section_.empty())
-            throw Stop{"dxf.cut", "The file is cut short: it ends within its section " + section_ + ".",
+            throw Stop{"dxf.cut", say("The file is cut short: it ends within its section %1.", section_),
                        record.line};
         return std::move(content_);
     }
 
   private:
     void finish(const Record& r) {
-        if (++records_ % 1024 == 0 && progress_.cancelled()) throw Stop{"cancelled", "Cancelled."};
+        if (++records_ % 1024 == 0 && progress_.cancelled()) throw Stop{"cancelled", say("Cancelled.")};
         if (r.kind == "SECTION") {
             seen_ = true;
             section_ = r.has(2) ? r.text(2) : "without a name";
@@ -135,10 +135,11 @@ class Parser {
         if (r.kind == "VERTEX") return vertex(r);
         end_polyline();
         if (r.kind == "SEQEND") return;
-        if (r.whole(67) == 1 && block_.empty()) return void(++content_.left_out["objects on paper layouts"]);
+        if (r.whole(67) == 1 && block_.empty())
+            return void(++content_.left_out[to_say("objects on paper layouts")]);
         if (r.whole(60) == 1) return void(++content_.hidden);
         if (r.kind == "POLYLINE") {
-            if ((r.whole(70) & (16 | 64)) != 0) return void(++content_.left_out["meshes"]);
+            if ((r.whole(70) & (16 | 64)) != 0) return void(++content_.left_out[to_say("meshes")]);
             polyline_ = r;
             return;
         }
@@ -159,7 +160,7 @@ class Parser {
         const Record r = std::move(*polyline_);
         polyline_.reset();
         const auto vertices = std::exchange(vertices_, {});
-        if (vertices.empty()) return void(++content_.left_out["polylines without points"]);
+        if (vertices.empty()) return void(++content_.left_out[to_say("polylines without points")]);
         Contour c = dxf::polyline(vertices, (r.whole(70) & 1) != 0);
         const bool in_space = (r.whole(70) & 8) != 0;
         add(r, in_space ? std::move(c) : transformed(c, dxf::plane_of(r)));
@@ -176,7 +177,7 @@ class Parser {
     void add(const Record& r, Contour contour) {
         segments_ += contour.segments.size();
         if (segments_ > limits_.segments)
-            throw Stop{"dxf.large", "The file holds " + words(limits_) + "." + what_to_do_when_large};
+            throw Stop{"dxf.large", say("The file holds %1. %2", words(limits_), what_to_do_when_large())};
         content_.blocks[block_].entities.push_back({r.text(8), ink_of(r, of_layer), std::move(contour)});
     }
 
@@ -207,10 +208,10 @@ class Expander {
   private:
     void count(std::size_t segments) {
         segments_ += segments;
-        if (++visits_ % 1024 == 0 && progress_.cancelled()) throw Stop{"cancelled", "Cancelled."};
+        if (++visits_ % 1024 == 0 && progress_.cancelled()) throw Stop{"cancelled", say("Cancelled.")};
         if (visits_ > limits_.visits || segments_ > limits_.segments || lines_.size() >= limits_.lines)
-            throw Stop{"dxf.large", "With its blocks repeated the file holds " + words(limits_) + "." +
-                                        what_to_do_when_large};
+            throw Stop{"dxf.large", say("With its blocks repeated the file holds %1. %2", words(limits_),
+                                        what_to_do_when_large())};
     }
 
     const Layer& layer(const std::string& name) const {
@@ -221,7 +222,7 @@ class Expander {
 
     void expand(const std::string& name, const Affine& to, const std::string& outer, const Ink& ink,
                 int depth) {
-        if (depth > 32) throw Stop{"dxf.deep", "Blocks lie within blocks more than 32 levels deep."};
+        if (depth > 32) throw Stop{"dxf.deep", say("Blocks lie within blocks more than 32 levels deep.")};
         const auto it = in_.blocks.find(name);
         if (it == in_.blocks.end()) return;
         for (const Entity& e : it->second.entities) {
@@ -295,15 +296,14 @@ void tell(const Content& content, Findings& out) {
     for (const auto& [what, count] : content.left_out)
         out.push_back({"dxf.left-out",
                        Grade::caution,
-                       "Left out: " + std::to_string(count) + " " + what + ".",
+                       say("Left out: %1 %2.", count, as_word(core_words, what)),
                        {{"what", what}, {"count", std::to_string(count)}}});
     if (content.hidden > 0)
-        out.push_back(
-            {"dxf.hidden",
-             Grade::hint,
-             std::to_string(content.hidden) + (content.hidden == 1 ? " line lies on a layer that is off."
-                                                                   : " lines lie on layers that are off."),
-             {{"count", std::to_string(content.hidden)}}});
+        out.push_back({"dxf.hidden",
+                       Grade::hint,
+                       say_n(content.hidden,
+                             "%n [line lies on a layer that is off.|lines lie on layers that are off.]"),
+                       {{"count", std::to_string(content.hidden)}}});
 }
 
 } // namespace
@@ -311,7 +311,7 @@ void tell(const Content& content, Findings& out) {
 Result<DxfResult> read_dxf(const std::string& bytes, const DxfOptions& options, Progress& progress) {
     try {
         if (bytes.substr(0, 64).find("Binary DXF") != std::string::npos)
-            throw Stop{"dxf.binary", "This DXF file is in binary form. Save it as text."};
+            throw Stop{"dxf.binary", say("This DXF file is in binary form. Save it as text.")};
         Content content = Parser(bytes, options.limits, progress).run();
         const double unit = unit_mm(content.units), scale = unit > 0 ? unit : 1;
         // A DXF drawing has y up.
@@ -325,15 +325,14 @@ Result<DxfResult> read_dxf(const std::string& bytes, const DxfOptions& options, 
             out.findings.push_back(
                 {"dxf.joined",
                  Grade::hint,
-                 std::to_string(before) + " pieces were joined at their ends to " +
-                     std::to_string(out.drawing.lines.size()) +
-                     (out.drawing.lines.size() == 1 ? " line." : " lines."),
+                 say_n(out.drawing.lines.size(), "%1 pieces were joined at their ends to %n [line|lines].",
+                       before),
                  {{"before", std::to_string(before)}, {"after", std::to_string(out.drawing.lines.size())}}});
         tell(content, out.findings);
         settle_page(out.drawing);
         return out;
     } catch (const Stop& e) {
-        return fail(e.code, e.message + " Nothing has changed.", {options.file_name, e.line});
+        return fail(e.code, say("%1 Nothing has changed.", e.message), {options.file_name, e.line});
     }
 }
 

@@ -17,7 +17,7 @@ constexpr Colour pens[] = {{0, 0, 0},      {168, 70, 45},  {47, 93, 98},  {90, 1
 
 struct Wrong {
     const char* code;
-    std::string message;
+    Phrase message;
 };
 
 class Plotter {
@@ -47,7 +47,7 @@ class Plotter {
                 skip_label();
                 continue;
             }
-            if (progress_.cancelled()) throw Wrong{"cancelled", "Cancelled."};
+            if (progress_.cancelled()) throw Wrong{"cancelled", say("Cancelled.")};
             command(name, numbers());
         }
         lift();
@@ -70,7 +70,7 @@ class Plotter {
     void skip_label() {
         const auto end = bytes_.find('\x03', at_);
         at_ = end == std::string::npos ? bytes_.size() : end + 1;
-        ++left_out["labels"];
+        ++left_out[to_say("labels")];
     }
 
     std::vector<double> numbers() {
@@ -85,7 +85,7 @@ class Plotter {
             double v = 0;
             const auto [end, bad] = std::from_chars(bytes_.data() + at_, bytes_.data() + bytes_.size(), v);
             if (bad != std::errc() || !std::isfinite(v) || std::abs(v) > 1e9)
-                throw Wrong{"hpgl.number", "A number of the file cannot be read."};
+                throw Wrong{"hpgl.number", say("A number of the file cannot be read.")};
             out.push_back(v);
             at_ = static_cast<std::size_t>(end - bytes_.data());
         }
@@ -130,10 +130,10 @@ class Plotter {
             rescale(scale_of(n));
         } else if (name == "RO" || name == "IR") {
             if (!n.empty() && !(name == "RO" && n[0] == 0))
-                ++left_out["changes of the page (what is drawn may lie turned or have another size)"];
+                ++left_out[to_say("changes of the page (what is drawn may lie turned or have another size)")];
         } else if (name == "RA" || name == "RR" || name == "WG" || name == "EW" || name == "FT" ||
                    name == "UC") {
-            ++left_out["fills and wedges"];
+            ++left_out[to_say("fills and wedges")];
         } else if (!harmless(name)) {
             --known;
         }
@@ -160,7 +160,7 @@ class Plotter {
     Affine scale_of(const std::vector<double>& n) {
         if (n.size() < 4) return {}; // scaling off
         const int type = n.size() > 4 ? static_cast<int>(std::clamp(n[4], 0.0, 9.0)) : 0;
-        if (type != 2 && !points_given_) ++left_out["scales without points (sizes may be wrong)"];
+        if (type != 2 && !points_given_) ++left_out[to_say("scales without points (sizes may be wrong)")];
         const Point low{n[0], n[2]};
         double sx = n[1], sy = n[3];
         Point origin = p1_;
@@ -178,7 +178,7 @@ class Plotter {
             return std::isfinite(k) && std::abs(k) > 1e-9 && std::abs(k) < 1e9;
         };
         if (!usable(sx) || !usable(sy))
-            throw Wrong{"hpgl.number", "The file has a scale that nothing can be drawn at."};
+            throw Wrong{"hpgl.number", say("The file has a scale that nothing can be drawn at.")};
         return Affine::translation(origin) * Affine::scaling(sx, sy) * Affine::translation(low * -1);
     }
 
@@ -206,7 +206,7 @@ class Plotter {
         const double radius = distance(here_, centre),
                      from = std::atan2(here_.y - centre.y, here_.x - centre.x);
         if (std::abs(sweep) > 125 * 2 * std::numbers::pi)
-            throw Wrong{"hpgl.number", "An arc turns more often than any arc can."};
+            throw Wrong{"hpgl.number", say("An arc turns more often than any arc can.")};
         Contour c{here_, {}, false};
         c.arc_about(centre, {radius, 0}, {0, radius}, from, sweep);
         if (down_) {
@@ -223,7 +223,7 @@ class Plotter {
     void add(Contour c) {
         segments_ += c.segments.size();
         if (drawing.lines.size() >= limits_.lines || segments_ > limits_.segments)
-            throw Wrong{"hpgl.large", "The file holds " + words(limits_) + "." + what_to_do_when_large};
+            throw Wrong{"hpgl.large", say("The file holds %1. %2", words(limits_), what_to_do_when_large())};
         c = transformed(c, to_units_);
         if (!c.closed && c.segments.size() > 1 && distance(c.start, c.end()) < 0.5) {
             c.segments.back().to = c.start;
@@ -260,18 +260,18 @@ Result<HpglResult> read_hpgl(const std::string& bytes, const HpglOptions& option
     try {
         plotter.run();
     } catch (const Wrong& e) {
-        return fail(e.code, e.message + " Nothing has changed.",
+        return fail(e.code, say("%1 Nothing has changed.", e.message),
                     {file_name, line_of_offset(bytes, plotter.offset())});
     }
     if (plotter.known < 2)
-        return fail("hpgl.not-hpgl", "This is not an HP-GL plotter file. Nothing has changed.",
+        return fail("hpgl.not-hpgl", say("This is not an HP-GL plotter file. Nothing has changed."),
                     {file_name, 1});
     HpglResult out;
     out.drawing = std::move(plotter.drawing);
     for (const auto& [what, count] : plotter.left_out)
         out.findings.push_back({"hpgl.left-out",
                                 Grade::caution,
-                                "Left out: " + std::to_string(count) + " " + what + ".",
+                                say("Left out: %1 %2.", count, as_word(core_words, what)),
                                 {{"what", what}, {"count", std::to_string(count)}}});
     settle_page(out.drawing);
     return out;

@@ -176,7 +176,7 @@ void Walker::emit(const pugi::xml_node& node, const Scope& scope, Shape user_sha
     if (!(reach < 1e9))
         throw Stop{
             {"svg.number",
-             "A coordinate is not a number or too large. The file was not opened; nothing has changed.",
+             say("A coordinate is not a number or too large. The file was not opened; nothing has changed."),
              {"", line_of(node)}}};
     if (!scope.clip) return keep(std::move(line), node);
     if (reach > region_limit_mm) {
@@ -197,15 +197,15 @@ void Walker::emit(const pugi::xml_node& node, const Scope& scope, Shape user_sha
 
 void Walker::too_large(const pugi::xml_node& node) const {
     throw Stop{{"svg.large",
-                "The file holds " + words(options_.limits) + ", or refers to itself more often than that." +
-                    what_to_do_when_large + " Nothing has changed.",
+                say("The file holds %1, or refers to itself more often than that. %2 Nothing has changed.",
+                    words(options_.limits), what_to_do_when_large()),
                 {"", line_of(node)}}};
 }
 
 void Walker::work(std::size_t segments, const pugi::xml_node& node) {
     segments_worked_ += segments;
     if (segments_worked_ > 2 * options_.limits.segments) too_large(node);
-    if (progress_.cancelled()) throw Stop{{"cancelled", "Opening was cancelled.", {}}};
+    if (progress_.cancelled()) throw Stop{{"cancelled", say("Opening was cancelled."), {}}};
 }
 
 void Walker::keep(DrawnLine line, const pugi::xml_node& node) {

@@ -14,7 +14,7 @@ constexpr std::size_t max_expansion = 4U << 20; // bytes that entities may add
 Result<std::string> unpacked(const std::string& packed, std::size_t most_bytes) {
     z_stream stream{};
     if (inflateInit2(&stream, 15 + 32) != Z_OK)
-        return fail("svg.packed", "The packed file could not be opened.");
+        return fail("svg.packed", say("The packed file could not be opened."));
     stream.next_in = reinterpret_cast<Bytef*>(const_cast<char*>(packed.data()));
     stream.avail_in = static_cast<uInt>(packed.size());
     std::string out;
@@ -28,10 +28,9 @@ Result<std::string> unpacked(const std::string& packed, std::size_t most_bytes) 
     }
     inflateEnd(&stream);
     if (out.size() > most_bytes)
-        return fail("svg.large", "The packed file unpacks to more than " +
-                                     std::to_string(most_bytes / 1'000'000) + " MB." + what_to_do_when_large +
-                                     " Nothing has changed.");
-    if (status != Z_STREAM_END) return fail("svg.packed", "The packed file is damaged or cut short.");
+        return fail("svg.large", say("The packed file unpacks to more than %1 MB. %2 Nothing has changed.",
+                                     most_bytes / 1'000'000, what_to_do_when_large()));
+    if (status != Z_STREAM_END) return fail("svg.packed", say("The packed file is damaged or cut short."));
     return out;
 }
 
@@ -43,22 +42,21 @@ class Entities {
         if (doctype == std::string::npos) return Prepared{std::move(text), 0};
         const auto bracket = text.find_first_of("[>", doctype);
         if (bracket == std::string::npos)
-            return fail("svg.not-xml", "The document type is cut short.",
+            return fail("svg.not-xml", say("The document type is cut short."),
                         {"", line_of_offset(text, doctype)});
         if (text[bracket] == '>') return Prepared{std::move(text), 0};
         const auto end = end_of_subset(text, bracket);
         if (end == std::string::npos)
-            return fail("svg.not-xml", "The document type is cut short.",
+            return fail("svg.not-xml", say("The document type is cut short."),
                         {"", line_of_offset(text, doctype)});
         read(std::string_view(text).substr(bracket, end - bracket));
         if (table_.empty()) return Prepared{std::move(text), external_};
         std::string out = text.substr(0, end);
         if (!append(out, std::string_view(text).substr(end), 0))
-            return fail(
-                "svg.entities",
-                "The file's entities expand to more than 4 MB or refer to one another without end. It was "
-                "not opened; nothing has changed.",
-                {"", line_of_offset(text, doctype)});
+            return fail("svg.entities",
+                        say("The file's entities expand to more than 4 MB or refer to one another without "
+                            "end. It was not opened; nothing has changed."),
+                        {"", line_of_offset(text, doctype)});
         return Prepared{std::move(out), external_};
     }
 
@@ -133,7 +131,7 @@ Result<Prepared> prepare(std::string bytes, std::size_t most_bytes) {
         if (!plain) return tl::make_unexpected(plain.error());
         bytes = std::move(*plain);
     }
-    if (trimmed(bytes).empty()) return fail("svg.empty", "The file is empty.");
+    if (trimmed(bytes).empty()) return fail("svg.empty", say("The file is empty."));
     return Entities().expand(std::move(bytes));
 }
 

@@ -43,23 +43,23 @@ Result<SvgResult> read_svg(std::string bytes, const SvgOptions& options, Progres
         const int line =
             line_of_offset(text, static_cast<std::size_t>(std::max<std::ptrdiff_t>(parsed.offset, 0)));
         return in_file({"svg.not-xml",
-                        "The file is damaged or cut short: " + lower_case(parsed.description()) +
-                            ". It was not opened; nothing has changed.",
+                        say("The file is damaged or cut short: %1. It was not opened; nothing has changed.",
+                            lower_case(parsed.description())),
                         {"", line}});
     }
     const auto root = document.document_element();
     if (svg::local_name(root.name()) != "svg")
         return in_file({"svg.not-svg",
-                        "This is not an SVG file: its outermost element is \"" + std::string(root.name()) +
-                            "\". Nothing has changed.",
+                        say("This is not an SVG file: its outermost element is \"%1\". Nothing has changed.",
+                            as_is(root.name())),
                         {"", 1}});
     if (const auto deep = too_deep(root)) {
         const int line =
             line_of_offset(text, static_cast<std::size_t>(std::max<std::ptrdiff_t>(deep.offset_debug(), 0)));
-        return in_file(
-            {"svg.deep",
-             "The file nests its groups more than 256 levels deep. It was not opened; nothing has changed.",
-             {"", line}});
+        return in_file({"svg.deep",
+                        say("The file nests its groups more than 256 levels deep. It was not opened; nothing "
+                            "has changed."),
+                        {"", line}});
     }
     try {
         svg::Walker walker(text, options, progress);
@@ -67,8 +67,8 @@ Result<SvgResult> read_svg(std::string bytes, const SvgOptions& options, Progres
         if (prepared->external_references > 0)
             result.findings.push_back({"svg.outside",
                                        Grade::caution,
-                                       std::to_string(prepared->external_references) +
-                                           " references out of the file (entities) were not followed.",
+                                       say("%1 references out of the file (entities) were not followed.",
+                                           prepared->external_references),
                                        {{"count", std::to_string(prepared->external_references)}}});
         return result;
     } catch (const svg::Stop& stop) {

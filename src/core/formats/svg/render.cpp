@@ -17,13 +17,12 @@ Result<std::string> render_svg(std::string bytes, int larger_side) {
     if (png && !png->empty()) return png;
     const std::string code = png ? "child.failed" : png.error().code;
     if (code == "child.missing")
-        return fail("render.missing",
-                    "rsvg-convert, which draws the file, is not installed (Debian package librsvg2-bin). "
-                    "Nothing has changed.");
+        return fail("render.missing", say("rsvg-convert, which draws the file, is not installed (Debian "
+                                          "package librsvg2-bin). Nothing has changed."));
     if (code == "child.stopped")
         return fail("render.failed",
-                    "Drawing the file takes too long or too much memory. Nothing has changed.");
-    return fail("render.failed", "The file cannot be drawn: it is damaged. Nothing has changed.");
+                    say("Drawing the file takes too long or too much memory. Nothing has changed."));
+    return fail("render.failed", say("The file cannot be drawn: it is damaged. Nothing has changed."));
 }
 
 } // namespace dotlane

@@ -124,7 +124,7 @@ SvgResult Walker::walk(const pugi::xml_node& root) {
     if (has_view && has_height && !has_width) width = height * view[2] / view[3];
     if (!(width < 1e8) || !(height < 1e8))
         throw Stop{{"svg.number",
-                    "The page is larger than 10 km. The file was not opened; nothing has changed.",
+                    say("The page is larger than 10 km. The file was not opened; nothing has changed."),
                     {"", line_of(root)}}};
     scope.viewport = {width, height};
     scope.to_page = Affine::scaling(mm_per_px, mm_per_px);
@@ -173,7 +173,8 @@ Affine Walker::fit(const pugi::xml_node& node, double width, double height, View
 
 void Walker::step(const pugi::xml_node& node) {
     if (++visited_ > options_.limits.visits) too_large(node);
-    if (visited_ % 512 == 0 && progress_.cancelled()) throw Stop{{"cancelled", "Opening was cancelled.", {}}};
+    if (visited_ % 512 == 0 && progress_.cancelled())
+        throw Stop{{"cancelled", say("Opening was cancelled."), {}}};
 }
 
 Style Walker::style_of(const pugi::xml_node& node, const Style& parent) {
@@ -379,12 +380,44 @@ void Walker::count(const std::string& what, const pugi::xml_node& node) {
 
 namespace {
 
-/// "broken paths": "broken path".
-std::string singular(std::string words) {
-    for (std::size_t i = 1; i <= words.size(); ++i)
-        if ((i == words.size() || words[i] == ' ' || words[i] == ',') && words[i - 1] == 's')
-            return words.erase(i - 1, 1);
-    return words;
+struct Told {
+    const char* what;
+    const char* words; ///< without its full stop
+    bool quiet = false;
+};
+
+constexpr Told told[] = {
+    {"animations", to_say("%n [animation|animations]: left out"), true},
+    {"broken paths",
+     to_say("%n [broken path: it|broken paths: each] is kept up to the place where it breaks")},
+    {"circular references", to_say("%n circular [reference|references]: left out")},
+    {"clips beyond 10 m, not applied", to_say("%n [clip|clips] beyond 10 m, not applied: left out")},
+    {"filters", to_say("%n [filter|filters]: left out")},
+    {"foreign objects", to_say("%n foreign [object|objects]: left out")},
+    {"gradients",
+     to_say("%n [gradient: the average of its|gradients: the average of their] colours stands for "
+            "[it|them]")},
+    {"hidden objects", to_say("%n hidden [object|objects]: left out"), true},
+    {"markers", to_say("%n [marker|markers]: left out")},
+    {"masks", to_say("%n [mask|masks]: left out")},
+    {"objects under conditions that are not met",
+     to_say("%n [object|objects] under conditions that are not met: left out"), true},
+    {"objects wholly clipped away", to_say("%n [object|objects] wholly clipped away: left out")},
+    {"objects without stroke or fill", to_say("%n [object|objects] without stroke or fill: left out"), true},
+    {"patterns", to_say("%n [pattern: grey stands for it|patterns: grey stands for them]")},
+    {"pictures", to_say("%n [picture|pictures]: left out")},
+    {"references to nothing", to_say("%n [reference|references] to nothing: left out")},
+    {"texts", to_say("%n [text|texts]: left out")},
+    {"texts turned to outlines", to_say("%n [text|texts] turned to outlines with the fonts installed here"),
+     true},
+    {"unreadable transforms", to_say("%n unreadable [transform|transforms]: left out")},
+};
+
+const Told& row_of(const std::string& what) {
+    const auto* it =
+        std::find_if(std::begin(told), std::end(told), [&](const Told& t) { return what == t.what; });
+    DOTLANE_CHECK(it != std::end(told));
+    return *it;
 }
 
 } // namespace
@@ -392,34 +425,18 @@ std::string singular(std::string words) {
 Findings Walker::findings() const {
     Findings out;
     for (const auto& [what, c] : counted_) {
-        const bool quiet = what == "texts turned to outlines" || what == "hidden objects" ||
-                           what == "objects without stroke or fill" || what == "animations" ||
-                           what == "objects under conditions that are not met";
-        const bool one = c.times == 1;
-        std::string message = std::to_string(c.times) + " " + (one ? singular(what) : what);
-        if (what == "gradients")
-            message += one ? ": the average of its colours stands for it"
-                           : ": the average of their colours stands for them";
-        else if (what == "patterns")
-            message += one ? ": grey stands for it" : ": grey stands for them";
-        else if (what == "texts turned to outlines")
-            message += " with the fonts installed here";
-        else if (what == "broken paths")
-            message += ": each is kept up to the place where it breaks";
-        else
-            message += ": left out";
-        if (c.first_line > 0) message += " (first in line " + std::to_string(c.first_line) + ")";
-        std::string code = "svg." + code_word(what);
+        const Told& row = row_of(what);
+        const Phrase message{row.words, core_words, static_cast<std::size_t>(c.times), {}};
         out.push_back(
-            {code,
-             quiet ? Grade::hint : Grade::caution,
-             message + ".",
+            {"svg." + code_word(what),
+             row.quiet ? Grade::hint : Grade::caution,
+             c.first_line > 0 ? say("%1 (first in line %2).", message, c.first_line) : say("%1.", message),
              {{"count", std::to_string(c.times)}, {"what", what}, {"line", std::to_string(c.first_line)}}});
     }
     if (outside_ > 0)
         out.push_back({"svg.outside",
                        Grade::caution,
-                       std::to_string(outside_) + " references out of the file were not followed.",
+                       say("%1 references out of the file were not followed.", outside_),
                        {{"count", std::to_string(outside_)}}});
     return out;
 }

@@ -115,7 +115,7 @@ std::string write_svg(const Program& program, const SvgExport& what) {
         out += "  <g id=\"pass-" + std::to_string(pass->number) + "\" fill=\"none\" stroke=\"" +
                to_hex(pass->colour) + "\" stroke-width=\"0.1\">\n    <title>" +
                escaped(pass->plate + " " + action_name(pass->action) + ": " + pass->lane_name + ", " +
-                       pass->tool) +
+                       pass->tool.english()) +
                (pass->repeats > 1 ? ", run " + std::to_string(pass->repeats) + " times" : "") + "</title>\n";
         for (const Stroke& stroke : pass->strokes)
             out += "    <path d=\"" + path_of(stroke) + "\"/>\n";

@@ -10,13 +10,12 @@ namespace dotlane {
 namespace {
 
 tl::unexpected<Error> too_large(std::size_t most_pixels) {
-    return fail("picture.large",
-                "The picture has more than " + std::to_string(most_pixels / 1'000'000) +
-                    " million pixels. Make it smaller, or open it all the same, which may take "
-                    "minutes. Nothing has changed.");
+    return fail("picture.large", say("The picture has more than %1 million pixels. Make it smaller, or open "
+                                     "it all the same, which may take minutes. Nothing has changed.",
+                                     most_pixels / 1'000'000));
 }
 tl::unexpected<Error> damaged() {
-    return fail("picture.damaged", "The picture is damaged or cut short. Nothing has changed.");
+    return fail("picture.damaged", say("The picture is damaged or cut short. Nothing has changed."));
 }
 
 /// Bytes of pixels, row by row.
@@ -118,7 +117,7 @@ double jpeg_density(const std::string& b) {
 Result<Pixels> read_pixels(const std::string& bytes, bool colour, std::size_t most_pixels) {
     if (is_png(bytes)) return read_png(bytes, colour, most_pixels);
     if (is_jpeg(bytes)) return read_jpeg(bytes, colour, most_pixels);
-    return fail("picture.format", "This is neither a PNG nor a JPEG picture.");
+    return fail("picture.format", say("This is neither a PNG nor a JPEG picture."));
 }
 
 using Rgb = std::array<double, 3>;

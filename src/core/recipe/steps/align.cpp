@@ -6,7 +6,7 @@ namespace dotlane {
 
 StepOutcome run(const AlignStep& step, const StepInput& in, Progress&) {
     const Box box = box_of(in);
-    if (box.empty()) return refused("There are no lines to move.");
+    if (box.empty()) return refused(say("There are no lines to move."));
     Box target = in.part;
     if (!in.by.empty()) {
         target = {};
@@ -14,7 +14,7 @@ StepOutcome run(const AlignStep& step, const StepInput& in, Progress&) {
             target.add(set->box());
     }
     if (target.empty() && (step.across != AlignStep::Across::leave || step.down != AlignStep::Down::leave))
-        return refused("There is nothing else in the part to align to.");
+        return refused(say("There is nothing else in the part to align to."));
     const auto shift = [](int way, double lo, double hi, double to_lo, double to_hi) {
         return way == 1 ? to_lo - lo : way == 2 ? (to_lo + to_hi - lo - hi) / 2 : way == 3 ? to_hi - hi : 0.0;
     };

@@ -8,7 +8,7 @@ namespace dotlane {
 
 StepOutcome run(const CopiesStep& step, const StepInput& in, Progress& progress) {
     const Box box = box_of(in);
-    if (box.empty()) return refused("There are no lines to copy.");
+    if (box.empty()) return refused(say("There are no lines to copy."));
     std::vector<Affine> places;
     if (step.layout == CopiesStep::Layout::grid) {
         for (int row = 0; row < step.rows; ++row)
@@ -28,7 +28,7 @@ StepOutcome run(const CopiesStep& step, const StepInput& in, Progress& progress)
             for (const Polyline& c : line.contours)
                 points += c.points.size();
     if (points * places.size() > 20'000'000)
-        return refused("So many copies of so many lines would not fit into memory.");
+        return refused(say("So many copies of so many lines would not fit into memory."));
     StepOutcome out;
     for (const WorkSet* set : in.of) {
         auto copies = std::make_shared<WorkSet>();

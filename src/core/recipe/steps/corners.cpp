@@ -25,12 +25,12 @@ StepOutcome run(const CornersStep& step, const StepInput& in, Progress&) {
     }
     out.report.figures = {{"corners", "", static_cast<double>(changed)}};
     if (shortened > 0)
-        out.report.findings.push_back({"corners.short",
-                                       Grade::hint,
-                                       std::to_string(shortened) +
-                                           (shortened == 1 ? " corner has" : " corners have") +
-                                           " no room for the whole radius and got a smaller one.",
-                                       {{"count", std::to_string(shortened)}}});
+        out.report.findings.push_back(
+            {"corners.short",
+             Grade::hint,
+             say_n(shortened,
+                   "%n [corner has|corners have] no room for the whole radius and got a smaller one."),
+             {{"count", std::to_string(shortened)}}});
     return out;
 }
 

@@ -8,7 +8,7 @@ namespace dotlane {
 
 StepOutcome run(const CutOutStep& step, const StepInput& in, Progress& progress) {
     const Areas cutters = areas_of(in.by);
-    if (cutters.each.empty()) return refused("What is to be cut out has no closed lines.");
+    if (cutters.each.empty()) return refused(say("What is to be cut out has no closed lines."));
     const Region cutter = offset(united(cutters.each), step.margin);
     StepOutcome out;
     int gone = 0, touched = 0;
@@ -38,7 +38,7 @@ StepOutcome run(const CutOutStep& step, const StepInput& in, Progress& progress)
     }
     if (touched == 0)
         out.report.findings.push_back(
-            {"cut-out.misses", Grade::caution, "What is to be cut out touches none of the lines.", {}});
+            {"cut-out.misses", Grade::caution, say("What is to be cut out touches none of the lines."), {}});
     out.report.figures = {figure("lines_gone", static_cast<std::size_t>(gone))};
     return out;
 }

@@ -29,18 +29,18 @@ StepOutcome run(const DashStep& step, const StepInput& in, Progress&) {
         next->worked = set->worked;
         out.changed.push_back(std::move(next));
     }
-    if (dashes == 0) return refused("The lines are shorter than their setback.");
+    if (dashes == 0) return refused(say("The lines are shorter than their setback."));
     out.report.figures = {{"dashes", "", static_cast<double>(dashes)}};
     if (in_mm(most) > 0) {
         out.report.figures.push_back({"gap_least", "mm", in_mm(least)});
         out.report.figures.push_back({"gap_most", "mm", in_mm(most)});
     }
     if (gone > 0)
-        out.report.findings.push_back({"dash.gone",
-                                       Grade::caution,
-                                       std::to_string(gone) + (gone == 1 ? " line is" : " lines are") +
-                                           " shorter than the setback and vanished.",
-                                       {{"count", std::to_string(gone)}}});
+        out.report.findings.push_back(
+            {"dash.gone",
+             Grade::caution,
+             say_n(gone, "%n [line is|lines are] shorter than the setback and vanished."),
+             {{"count", std::to_string(gone)}}});
     return out;
 }
 

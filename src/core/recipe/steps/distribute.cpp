@@ -23,14 +23,15 @@ StepOutcome run(const DistributeStep& step, const StepInput& in, Progress&) {
         else
             for (std::size_t l = 0; l < in.of[s]->lines.size(); ++l)
                 add(s, l, in.of[s]->lines[l].box);
-    if (things.size() < 2) return refused("There is only one thing: nothing can be spread.");
-    if (!whole && !in.of.front()->strokes.empty()) return refused("The strokes of a fill cannot be spread.");
+    if (things.size() < 2) return refused(say("There is only one thing: nothing can be spread."));
+    if (!whole && !in.of.front()->strokes.empty())
+        return refused(say("The strokes of a fill cannot be spread."));
     const bool gaps = step.even == DistributeStep::Even::gaps;
     std::stable_sort(things.begin(), things.end(),
                      [](const Thing& a, const Thing& b) { return a.lo + a.hi < b.lo + b.hi; });
     double lo = things.front().lo, hi = things.back().hi;
     if (step.within == DistributeStep::Within::rest) {
-        if (in.part.empty()) return refused("There is nothing else in the part to spread within.");
+        if (in.part.empty()) return refused(say("There is nothing else in the part to spread within."));
         lo = (across ? in.part.x0 : in.part.y0) + in_mm(step.inset);
         hi = (across ? in.part.x1 : in.part.y1) - in_mm(step.inset);
     }
@@ -61,8 +62,10 @@ StepOutcome run(const DistributeStep& step, const StepInput& in, Progress&) {
     out.report.figures = {{"things", "", static_cast<double>(things.size())}};
     if (gaps) out.report.figures.push_back({"gap", "mm", gap});
     if (gaps && gap < 0)
-        out.report.findings.push_back(
-            {"distribute.overlap", Grade::caution, "There is not room for all of them: they overlap.", {}});
+        out.report.findings.push_back({"distribute.overlap",
+                                       Grade::caution,
+                                       say("There is not room for all of them: they overlap."),
+                                       {}});
     return out;
 }
 

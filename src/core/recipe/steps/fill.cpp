@@ -7,10 +7,9 @@
 namespace dotlane {
 namespace {
 
-Finding empty(const std::string& why) {
-    return {
-        "fill.empty", Grade::error, "A fill made no lines: " + lower_case(why.substr(0, 1)) + why.substr(1),
-        {},           {},           {"fill.inset-auto", "Inset half the tip"}};
+Finding empty(const Phrase& why) {
+    return {"fill.empty", Grade::error, say("A fill made no lines. %1", why),
+            {},           {},           {"fill.inset-auto", say("Inset half the tip")}};
 }
 
 Findings judged(const InkReport& ink) {
@@ -18,8 +17,8 @@ Findings judged(const InkReport& ink) {
     if (ink.open_lines > 0)
         out.push_back({"fill.open-lines",
                        Grade::caution,
-                       counted(static_cast<std::size_t>(ink.open_lines), "open line", "open lines") +
-                           " cannot be filled and were left out of the fill.",
+                       say_n(static_cast<std::size_t>(ink.open_lines),
+                             "%n [open line|open lines] cannot be filled and were left out of the fill."),
                        {{"count", std::to_string(ink.open_lines)}}});
     if (!ink.refused.empty()) {
         out.push_back(empty(ink.refused));
@@ -28,25 +27,27 @@ Findings judged(const InkReport& ink) {
     if (ink.too_thin > 0)
         out.push_back({"fill.too-thin",
                        Grade::caution,
-                       counted(static_cast<std::size_t>(ink.too_thin), "line is", "lines are") +
-                           " too thin to be filled with a " + number(in_mm(ink.tip), 2) + " mm tip.",
+                       say_n(static_cast<std::size_t>(ink.too_thin),
+                             "%n [line is|lines are] too thin to be filled with a %1 mm tip.",
+                             number(in_mm(ink.tip), 2)),
                        {{"count", std::to_string(ink.too_thin)}}});
     if (ink.spacing > ink.tip)
         out.push_back({"fill.wide",
                        Grade::hint,
-                       "The fill's lines are " + number(in_mm(ink.spacing), 2) + " mm apart, more than the " +
-                           number(in_mm(ink.tip), 2) + " mm tip is wide: it will look striped, not solid.",
+                       say("The fill's lines are %1 mm apart, more than the %2 mm tip is wide: it will look "
+                           "striped, not solid.",
+                           number(in_mm(ink.spacing), 2), number(in_mm(ink.tip), 2)),
                        {{"spacing_mm", number(in_mm(ink.spacing), 3)}, {"tip_mm", number(in_mm(ink.tip), 3)}},
                        {},
-                       {"fill.solid", "Make it solid"}});
+                       {"fill.solid", say("Make it solid")}});
     if (ink.coverage.overspill_percent > 2)
         out.push_back({"fill.overspill",
                        Grade::caution,
-                       "The fill runs over its outline by " + number(ink.coverage.overspill_percent, 1) +
-                           " % of its area. Inset it by half the tip.",
+                       say("The fill runs over its outline by %1 % of its area. Inset it by half the tip.",
+                           number(ink.coverage.overspill_percent, 1)),
                        {{"percent", number(ink.coverage.overspill_percent, 2)}},
                        {},
-                       {"fill.inset-auto", "Inset half the tip"}});
+                       {"fill.inset-auto", say("Inset half the tip")}});
     return out;
 }
 
@@ -80,7 +81,8 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
     ink->length = length(made.lines);
     ink->coverage = coverage(whole, made.lines, in.tip, step.angle, progress);
     if (made.lines.empty())
-        ink->refused = any ? "Nothing is wide enough for this tip and inset." : "Its lines are gone.";
+        ink->refused =
+            any ? say("Nothing is wide enough for this tip and inset.") : say("Its lines are gone.");
     out.report.findings = judged(*ink);
     out.report.ink = std::move(ink);
     out.made.emplace();

@@ -20,7 +20,7 @@ const FlatLine& stands_for(const Region& piece, const Areas& areas) {
 
 StepOutcome run(const JoinStep& step, const StepInput& in, Progress& progress) {
     const Areas areas = areas_of(in.of);
-    if (areas.each.empty()) return refused("There are no closed lines to join.");
+    if (areas.each.empty()) return refused(say("There are no closed lines to join."));
     Region whole;
     if (step.fill_overlaps) {
         whole = united(areas.each);
@@ -61,14 +61,15 @@ StepOutcome run(const JoinStep& step, const StepInput& in, Progress& progress) {
                           figure("pieces_after", joined.size()),
                           {"counters_before", "", static_cast<double>(counters)},
                           {"counters_after", "", static_cast<double>(kept)}};
-    tell_open(out.report, areas.open, "joined");
+    tell_open(out.report, areas.open, say("joined"));
     if (kept < counters) {
         const std::string n = std::to_string(counters - kept);
-        out.report.findings.push_back({"join.counters",
-                                       Grade::caution,
-                                       n + (counters - kept == 1 ? " counter is" : " counters are") +
-                                           " filled by joining: letters cover one another there.",
-                                       {{"count", n}}});
+        out.report.findings.push_back(
+            {"join.counters",
+             Grade::caution,
+             say_n(counters - kept,
+                   "%n [counter is|counters are] filled by joining: letters cover one another there."),
+             {{"count", n}}});
     }
     if (joined.size() > 1) {
         // A dot that is left behind falls out of the sheet as a crumb.
@@ -79,12 +80,11 @@ StepOutcome run(const JoinStep& step, const StepInput& in, Progress& progress) {
         for (const Region& piece : joined)
             small += in_square_mm(area(piece)) < largest / 20;
         if (small > 0)
-            out.report.findings.push_back(
-                {"join.left-behind",
-                 Grade::hint,
-                 std::to_string(small) + (small == 1 ? " small piece does" : " small pieces do") +
-                     " not touch the rest: dots and accents will come off on their own.",
-                 {{"count", std::to_string(small)}}});
+            out.report.findings.push_back({"join.left-behind",
+                                           Grade::hint,
+                                           say_n(small, "%n [small piece does|small pieces do] not touch the "
+                                                        "rest: dots and accents will come off on their own."),
+                                           {{"count", std::to_string(small)}}});
     }
     return out;
 }

@@ -6,7 +6,7 @@ namespace dotlane {
 
 StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress) {
     const Areas areas = areas_of(in.of);
-    if (areas.each.empty()) return refused("There are no closed lines to outline.");
+    if (areas.each.empty()) return refused(say("There are no closed lines to outline."));
     Region base = united(areas.each);
     const int holes = hole_count(base);
     if (step.outer_only)
@@ -39,18 +39,18 @@ StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress
             out.made->lines.push_back(std::move(line));
         }
     }
-    if (out.made->lines.empty()) return refused("Nothing is left at this distance: the lines are too thin.");
+    if (out.made->lines.empty())
+        return refused(say("Nothing is left at this distance: the lines are too thin."));
     out.report.figures = {figure("lines", out.made->lines.size()),
                           {"area", "mm2", in_square_mm(covered)},
                           {"holes_before", "", static_cast<double>(holes)},
                           {"holes_after", "", static_cast<double>(hole_count(base))}};
-    tell_open(out.report, areas.open, "outlined");
+    tell_open(out.report, areas.open, say("outlined"));
     if (empty > 0)
-        out.report.findings.push_back(
-            {"outline.empty",
-             Grade::caution,
-             "Nothing is left for " + std::to_string(empty) + " of " + std::to_string(step.rings) + " rings.",
-             {{"count", std::to_string(empty)}}});
+        out.report.findings.push_back({"outline.empty",
+                                       Grade::caution,
+                                       say("Nothing is left for %1 of %2 rings.", empty, step.rings),
+                                       {{"count", std::to_string(empty)}}});
     return out;
 }
 

@@ -12,7 +12,7 @@ StepOutcome run(const PiecesStep& step, const StepInput& in, Progress&) {
     const auto dropped = piece_numbers(step.drop);
     if (!dropped) return refused(dropped.error().message);
     const Areas areas = areas_of(in.of);
-    if (areas.each.empty()) return refused("There are no closed lines to take apart.");
+    if (areas.each.empty()) return refused(say("There are no closed lines to take apart."));
     struct Piece {
         Region region;
         const FlatLine* line;

@@ -5,7 +5,7 @@
 namespace dotlane {
 
 StepOutcome run(const WordsStep& step, const StepInput& in, Progress&) {
-    if (!in.inserted) return refused("The words have not been lettered.");
+    if (!in.inserted) return refused(say("The words have not been lettered."));
     if (!*in.inserted) return refused(in.inserted->error().message);
     // Words that follow the part's own outline lie where they belong.
     return put(in, step.turn, step.place, step.follows_own());

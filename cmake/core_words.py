@@ -64,7 +64,7 @@ def main(sources, tables, out):
     with open(out, "w", encoding="utf-8") as file:
         file.write("// Made by cmake/core_words.py.\n#include <QCoreApplication>\nstatic const char* const words[] = {\n")
         for context, text in sorted(found):
-            plural = context == "Core" and ("%n" in text)
+            plural = context == "Core" and re.search(r"%n|\[[^\]|]*\|", text)
             macro = "QT_TRANSLATE_N_NOOP" if plural else "QT_TRANSLATE_NOOP"
             file.write(f'    {macro}("{context}", "{text}"),\n')
         file.write("};\n")

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/base/text.h"
+#include "core/checks/findings.h"
 #include "core/sheets/layout.h"
 #include "core/sources/make.h"
 
@@ -73,37 +74,23 @@ void check_fit(const Project& project, const Catalog& catalog, const EvaluatedPa
         const auto fits = sheet_fits(catalog, *machine, outline_hull(evaluated, piece));
         const Box box = box_of(evaluated, piece);
         const FindingPlace place{part->id, {}, {}, {}, place_of(box)};
-        const std::vector<std::pair<std::string, std::string>> size{{"width_mm", number(box.width(), 2)},
-                                                                    {"height_mm", number(box.height(), 2)}};
         if (fits.empty()) {
             const Box reach = largest_reach(catalog, *machine);
             const auto* card = std::get_if<FoldedCard>(&part->source.spec);
             const bool panels =
                 card && in_mm(card->hinge) <= 0 && panels_fit(catalog, *machine, *card, part->scale);
-            out.push_back(
-                {"part.too-large", Grade::caution,
-                 say("%1, %2 x %3 mm, is larger than what the %4 reaches on any mat and stock, up to %5 x %6 "
-                     "mm, however it is turned: it has to be made smaller or in pieces.",
-                     (piece == 0 ? say("The part") : say("Piece %1", piece)), number(box.width(), 1),
-                     number(box.height(), 1), word(*machine), number(reach.width(), 1),
-                     number(reach.height(), 1)),
-                 size, place,
-                 panels ? Remedy{"card.panels", say("Make it of panels with a glued hinge")} : Remedy{}});
+            auto told = checks::part_too_large(place, piece == 0 ? say("The part") : say("Piece %1", piece),
+                                               {box.width()}, {box.height()}, word(*machine), {reach.width()},
+                                               {reach.height()});
+            out.push_back(with_remedies_if(panels, std::move(told)));
             return; // one is enough
         }
         const auto turned = [](const SheetFit& f) { return f.turned.way == FitWay::angled; };
         if (piece != 0 || !std::all_of(fits.begin(), fits.end(), turned)) continue;
         const SheetFit& fit = fits.front();
-        auto args = size;
-        args.emplace_back("from_degrees", number(in_degrees(fit.turned.from), 2));
-        args.emplace_back("to_degrees", number(in_degrees(fit.turned.to), 2));
-        out.push_back(
-            {"part.turn",
-             Grade::hint,
-             say("It fits no sheet straight, but one of %1.", fit_words(fit, project.unit)),
-             args,
-             place,
-             {"part.turn-to-fit", say("Turn it by %1 degrees", number(in_degrees(fit.turned.best), 1))}});
+        out.push_back(checks::part_turn(place, {box.width()}, {box.height()}, fit_words(fit, project.unit),
+                                        {in_degrees(fit.turned.from)}, {in_degrees(fit.turned.to)},
+                                        {in_degrees(fit.turned.best)}));
     }
 }
 

@@ -5,6 +5,7 @@
 #include <map>
 
 #include "core/base/text.h"
+#include "core/checks/findings.h"
 #include "core/checks/fit_checks.h"
 #include "core/checks/piece_checks.h"
 #include "core/geometry/doubled.h"
@@ -40,14 +41,8 @@ class Check {
     }
 
   private:
-    void tell(std::string code, Phrase message, std::vector<std::pair<std::string, std::string>> args,
-              const Box& box, LineSetId set = {}, Remedy remedy = {}) {
-        out_.push_back({std::move(code),
-                        Grade::caution,
-                        std::move(message),
-                        std::move(args),
-                        {part_.part, {}, set, {}, place_of(box)},
-                        std::move(remedy)});
+    FindingPlace place(const Box& box, LineSetId set = {}) const {
+        return {part_.part, {}, set, {}, place_of(box)};
     }
     bool cuts(const RunSet& run) const {
         const Lane* lane = find(project_, run.lane);
@@ -78,15 +73,8 @@ class Check {
             }
         }
         for (const auto& [set, found] : same)
-            tell("lines.doubled",
-                 say_n(found.first,
-                       "%n [line lies|lines lie] on another of the same lane: it would be run twice."),
-                 {{"count", std::to_string(found.first)}}, found.second, set,
-                 {"clean.doubled", say("Keep one of each")});
-        if (crossed > 0)
-            tell("lines.two-lanes",
-                 say_n(crossed, "%n [line is|lines are] the same in two lanes, so both tools run along it."),
-                 {{"count", std::to_string(crossed)}}, where);
+            out_.push_back(checks::lines_doubled(place(found.second, set), Count{found.first}));
+        if (crossed > 0) out_.push_back(checks::lines_two_lanes(place(where), Count{crossed}));
     }
 
     void gaps() {
@@ -110,13 +98,7 @@ class Check {
                 }
             }
         }
-        if (count > 0)
-            tell("lines.gaps",
-                 say_n(count,
-                       "%n [gap|gaps] of up to %1 mm between ends of cut lines: the piece will hang there.",
-                       number(widest, 2)),
-                 {{"count", std::to_string(count)}, {"widest_mm", number(widest, 3)}}, where, {},
-                 {"clean.close", say("Join the ends")});
+        if (count > 0) out_.push_back(checks::lines_gaps(place(where), Count{count}, {widest}));
     }
 
     /// A cut line that comes back to its beginning, but not quite, was meant to close: what it bounds stays
@@ -141,13 +123,7 @@ class Check {
             }
         }
         for (const auto& [set, f] : found)
-            tell("lines.open",
-                 say_n(f.count,
-                       "%n [cut line comes|cut lines come] back to within %1 mm of the beginning, but "
-                       "[does|do] not close.",
-                       number(f.widest, 2)),
-                 {{"count", std::to_string(f.count)}, {"widest_mm", number(f.widest, 3)}}, f.where, set,
-                 {"clean.close", say("Close it")});
+            out_.push_back(checks::lines_open(place(f.where, set), Count{f.count}, {f.widest}));
     }
 
     /// Text and art must stay in the visible ring; the rest wraps around.
@@ -168,11 +144,7 @@ class Check {
                     if (const double d = distance(p, middle) - room; d > 0.005)
                         over = std::max(over, d), where.add(p);
         }
-        if (over > 0)
-            tell("badge.over",
-                 say("Art reaches %1 mm beyond the visible ring less its margin: it would run over the edge.",
-                     number(over, 1)),
-                 {{"over_mm", number(over, 2)}}, where);
+        if (over > 0) out_.push_back(checks::badge_over(place(where), {over}));
     }
 
     /// An E has three bars and two gaps: under five widths of the tip they run into each other.
@@ -192,14 +164,9 @@ class Check {
             if (run.step || !tool || cuts(run) || capitals <= 0) continue;
             const double least = 5 * in_mm(tool->tip);
             if (capitals >= least) continue;
-            tell("text.small",
-                 say("Capitals %1 mm high are too small for a tip of %2 mm: from %3 mm on they can be read.",
-                     number(capitals, 1), number(in_mm(tool->tip), 2), number(least, 1)),
-                 {{"capitals_mm", number(capitals, 2)}, {"least_mm", number(least, 2)}}, bounds(run.lines),
-                 run.set,
-                 spec->sized_by == Lettering::SizedBy::capitals
-                     ? Remedy{"text.legible", say("Make them %1 mm", number(least, 1))}
-                     : Remedy{});
+            auto told = checks::text_small(place(bounds(run.lines), run.set), {capitals}, {in_mm(tool->tip)},
+                                           {least});
+            out_.push_back(with_remedies_if(spec->sized_by == Lettering::SizedBy::capitals, std::move(told)));
         }
     }
 

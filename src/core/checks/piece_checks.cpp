@@ -4,6 +4,7 @@
 #include <set>
 
 #include "core/base/text.h"
+#include "core/checks/findings.h"
 #include "core/geometry/clusters.h"
 #include "core/geometry/narrow.h"
 #include "core/geometry/nearest_edge.h"
@@ -60,6 +61,20 @@ std::vector<LineSetId> sets_at(const Project& project, const EvaluatedPart& part
     return out;
 }
 
+const checks::Narrow& told_as(NarrowPlace::Kind kind) {
+    switch (kind) {
+    case NarrowPlace::Kind::small_piece:
+        return checks::piece_small;
+    case NarrowPlace::Kind::neck:
+        return checks::piece_neck;
+    case NarrowPlace::Kind::sliver:
+        return checks::piece_sliver;
+    case NarrowPlace::Kind::piece:
+        break;
+    }
+    return checks::piece_thin;
+}
+
 class PieceCheck {
   public:
     PieceCheck(const Project& project, const EvaluatedPart& part, const PieceNeeds& needs, Findings& out)
@@ -76,30 +91,19 @@ class PieceCheck {
         std::size_t told = 0;
         std::erase_if(found.places, [&](const NarrowPlace& place) { return crosses(place); });
         for (const auto& [set, places] : crossing_)
-            add("piece.cross",
-                say_n(places.first, "Outlines that are cut cross or touch in %n [place|places]: the blade "
-                                    "cuts from one into the other there."),
-                {{"count", std::to_string(places.first)}}, places.second, set,
-                set ? Remedy{"lines.join", say("Join them")} : Remedy{});
+            out_.push_back(with_remedies_if(
+                static_cast<bool>(set), checks::piece_cross(at(places.second, set), Count{places.first})));
         for (const NarrowPlace& place : found.places)
             if (told++ < most_told) tell(place);
         if (found.places.size() > most_told) {
-            const std::string more = std::to_string(found.places.size() - most_told);
             Box all;
             for (std::size_t i = most_told; i < found.places.size(); ++i)
                 all.add(found.places[i].box);
-            add("piece.more",
-                say_n(found.places.size() - most_told, "%n more [place is|places are] as narrow or small."),
-                {{"count", more}, {"least_mm", number(in_mm(needs_.least_width), 2)}}, all, {},
-                {"clean.narrow", say("Take all of them away")});
+            out_.push_back(checks::piece_more(at(all), Count{found.places.size() - most_told},
+                                              {in_mm(needs_.least_width)}));
         }
         if (found.unchecked > 0)
-            out_.push_back({"piece.unchecked",
-                            Grade::hint,
-                            say_n(found.unchecked, "%n [piece has|pieces have] so many points that slivers "
-                                                   "are not looked for: simplify its lines."),
-                            {{"count", std::to_string(found.unchecked)}},
-                            {part_.part, {}, {}, {}, place_of(part_.box)}});
+            out_.push_back(checks::piece_unchecked(at(part_.box), Count{found.unchecked}));
     }
 
     void beyond(const Region& material) {
@@ -110,15 +114,8 @@ class PieceCheck {
     }
 
   private:
-    void add(const char* code, const Phrase& message, std::vector<std::pair<std::string, std::string>> args,
-             const Box& box, LineSetId set, Remedy remedy, std::vector<Remedy> more = {}, StepId step = {}) {
-        out_.push_back({code,
-                        Grade::caution,
-                        message,
-                        std::move(args),
-                        {part_.part, {}, set, step, place_of(box)},
-                        std::move(remedy),
-                        std::move(more)});
+    FindingPlace at(const Box& box, LineSetId set = {}, StepId step = {}) const {
+        return {part_.part, {}, set, step, place_of(box)};
     }
 
     /// No neck but a point: there is nothing to thicken.
@@ -133,48 +130,18 @@ class PieceCheck {
     }
 
     void tell(const NarrowPlace& place) {
-        const std::string width = number(in_mm(place.width), 2), least = number(in_mm(needs_.least_width), 2);
         const auto sets = sets_at(project_, part_, place.box);
         const bool one = sets.size() == 1;
+        const bool crumb = place.kind == NarrowPlace::Kind::small_piece;
         const double thicker = (in_mm(needs_.least_width) - in_mm(place.width)) / 2 + 0.03;
-        const std::vector<std::pair<std::string, std::string>> args = {
-            {"width_mm", width},
-            {"least_mm",
-             place.kind == NarrowPlace::Kind::small_piece ? number(in_mm(needs_.least_size), 2) : least},
-            {"stock", needs_.stock.english()},
-            {"long_mm", number(std::max(place.box.width(), place.box.height()), 1)},
-            {"thicker_mm", number(thicker, 2)}};
-        const std::string size = number(place.box.width(), 1) + " x " + number(place.box.height(), 1) + " mm";
-        const Phrase tears = say("%1 under %2 mm tears", needs_.stock, least);
+        Finding told = told_as(place.kind)(
+            at(place.box, one ? sets.front() : LineSetId{}), {in_mm(place.width)},
+            {in_mm(crumb ? needs_.least_size : needs_.least_width)}, needs_.stock,
+            {std::max(place.box.width(), place.box.height())}, {thicker},
+            say("%1 x %2 mm", number(place.box.width(), 1), number(place.box.height(), 1)));
         // What lies between lines of several sets is mended by moving one of them: that is the maker's
         // choice.
-        const auto mended = [&](const char* code, const Phrase& says) {
-            return one ? Remedy{code, says} : Remedy{};
-        };
-        const LineSetId set = one ? sets.front() : LineSetId{};
-        const Remedy thicken = mended("piece.thicken", say("Thicken it by %1 mm", number(thicker, 2)));
-        switch (place.kind) {
-        case NarrowPlace::Kind::piece:
-            return add(
-                "piece.thin",
-                say("A cut piece of %1 is nowhere wider than %2 mm: %3, or is lost.", size, width, tears),
-                args, place.box, set, mended("clean.narrow", say("Take it away")));
-        case NarrowPlace::Kind::small_piece:
-            return add(
-                "piece.small",
-                say("A cut piece of %1 is a crumb: under %2 mm across it is lost, or sticks to the mat.",
-                    size, number(in_mm(needs_.least_size), 1)),
-                args, place.box, set, mended("piece.drop", say("Drop it")));
-        case NarrowPlace::Kind::neck:
-            return add("piece.neck", say("A neck is %1 mm wide: %2 there.", width, tears), args, place.box,
-                       set, thicken,
-                       one ? std::vector{mended("clean.narrow", say("Open it"))} : std::vector<Remedy>{});
-        case NarrowPlace::Kind::sliver:
-            return add("piece.sliver",
-                       say("A sliver of %1 is %2 mm wide on average: %3 there.", size, width, tears), args,
-                       place.box, set, mended("clean.narrow", say("Take it away")),
-                       one ? std::vector{thicken} : std::vector<Remedy>{});
-        }
+        out_.push_back(with_remedies_if(one, std::move(told)));
     }
 
     /// The stretches of the lines that leave the region; of very long ones what lies around the point
@@ -248,37 +215,24 @@ class PieceCheck {
             if (here > 0) sides.insert(side);
         }
         if (far <= beyond_slack) return;
-        std::string on;
-        Phrase said;
+        Phrase sides_said;
         for (const std::string& side : sides) {
             const Phrase next = as_word(core_words, side);
-            const bool first = on.empty(), last = *sides.rbegin() == side;
-            on += (first ? "" : last ? " and " : ", ") + side;
-            said = first ? next : last ? say("%1 and %2", said, next) : say("%1, %2", said, next);
+            sides_said = sides_said.empty()        ? next
+                         : *sides.rbegin() == side ? say("%1 and %2", sides_said, next)
+                                                   : say("%1, %2", sides_said, next);
         }
         const Box room = bounds(outer).grown(-rim);
         const double factor = std::min(room.width() / std::max(all.width(), 1e-9),
                                        room.height() / std::max(all.height(), 1e-9));
-        std::vector<Remedy> remedies;
-        if (factor > 0.05 && factor < 1)
-            remedies.push_back(
-                {"beyond.smaller", say("Make it %1 mm wide", number(all.width() * factor, 1))});
-        if (all.height() <= room.width() && all.width() <= room.height())
-            remedies.push_back({"beyond.turn", say("Turn it")});
-        if (can_wrap(run, all, room)) remedies.push_back({"beyond.wrap", say("Break it into two lines")});
-        const Remedy first = remedies.empty() ? Remedy{} : remedies.front();
-        if (!remedies.empty()) remedies.erase(remedies.begin());
-        add("marks.beyond",
-            say("\"%1\" reaches %2 mm beyond what is cut out, on the %3: the tool marks scrap there, or the "
-                "mat.",
-                run.step ? word(kind_of(find(*find(project_, part_.part), run.step)->what)) : as_is(run.name),
-                number(far, 1), said),
-            {{"set", run.name},
-             {"over_mm", number(far, 2)},
-             {"sides", on},
-             {"factor", number(factor, 6)},
-             {"width_mm", number(all.width() * factor, 3)}},
-            where, run.set, first, std::move(remedies), run.step);
+        Finding told = checks::marks_beyond(
+            at(where, run.set, run.step), run.name, {far}, sides_said, {factor}, {all.width() * factor},
+            run.step ? word(kind_of(find(*find(project_, part_.part), run.step)->what)) : as_is(run.name));
+        out_.push_back(with_remedies(std::move(told), [&](const std::string& remedy) {
+            return remedy == "beyond.smaller" ? factor > 0.05 && factor < 1
+                   : remedy == "beyond.turn"  ? all.height() <= room.width() && all.width() <= room.height()
+                                              : can_wrap(run, all, room);
+        }));
     }
 
     /// Words with a blank near their middle, in a single straight line.

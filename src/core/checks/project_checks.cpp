@@ -3,20 +3,16 @@
 #include <algorithm>
 #include <set>
 
+#include "core/checks/findings.h"
 #include "core/project/format.h"
 
 namespace dotlane {
 
 std::optional<Finding> near_limit(std::uint64_t bytes) {
     if (bytes < static_cast<std::uint64_t>(project_bytes_near * project_max_bytes)) return {};
-    const std::string mb = std::to_string(bytes >> 20), most = std::to_string(project_max_bytes >> 20);
-    return Finding{"project.near-limit",
-                   bytes > project_max_bytes ? Grade::error : Grade::caution,
-                   say("The project takes about %1 MB of the %2 MB that a project file may have; beyond that "
-                       "it cannot be saved. Simplify its drawings, or move parts to another project.",
-                       mb, most),
-                   {{"mb", mb}},
-                   {}};
+    auto told =
+        checks::project_near_limit({}, Count{std::size_t{bytes >> 20}}, Count{project_max_bytes >> 20});
+    return graded(std::move(told), bytes > project_max_bytes ? Grade::error : Grade::caution);
 }
 
 Findings lane_findings(const Project& project, const Catalog& catalog, const EvaluatedParts& parts) {
@@ -30,18 +26,11 @@ Findings lane_findings(const Project& project, const Catalog& catalog, const Eva
         // A lane that nothing is sent to keeps nothing from being made.
         const Grade grade = used.contains(lane.id) ? Grade::error : Grade::hint;
         if (!tool) {
-            out.push_back(
-                {"lane.no-tool",
-                 grade,
-                 say("Lane \"%1\" names the tool \"%2\", which is not in the catalog.", lane.name, lane.tool),
-                 {{"lane", lane.name}}});
+            out.push_back(graded(checks::lane_no_tool({}, lane.name, lane.tool), grade));
         } else if (std::find(tool->actions.begin(), tool->actions.end(), lane.action) ==
                    tool->actions.end()) {
-            out.push_back({"lane.wrong-tool",
-                           grade,
-                           say("A %1 cannot %2. Give lane \"%3\" another tool.", word(*tool),
-                               word(lane.action), lane.name),
-                           {{"lane", lane.name}, {"tool", tool->name}}});
+            out.push_back(
+                graded(checks::lane_wrong_tool({}, lane.name, word(*tool), word(lane.action)), grade));
         }
     }
     return out;
@@ -92,38 +81,19 @@ void count_placed(const Project& project, const EvaluatedPart& evaluated, Findin
         for (const Placement& p : sheet.placements)
             if (p.part == part.id) (p.piece == 0 ? whole : some) = true;
     some |= whole;
-    const std::string n = std::to_string(have), wanted = std::to_string(part.quantity);
     const FindingPlace place{part.id, {}, {}, {}, {}};
     if (!some)
-        out.push_back({"part.unplaced",
-                       Grade::caution,
-                       say("\"%1\" lies on no sheet, so it is not made.", part.name),
-                       {{"part", part.name}},
-                       place,
-                       {"part.place", say("Place it")}});
+        out.push_back(checks::part_unplaced(place, part.name));
     else if (missing > 0)
-        out.push_back({"part.pieces-missing",
-                       Grade::caution,
-                       say_n(missing, "%n [piece|pieces] of \"%1\" [lies|lie] on no sheet yet.", part.name),
-                       {{"part", part.name}, {"count", std::to_string(missing)}},
-                       place,
-                       {"part.place", say("Place them")}});
+        out.push_back(checks::part_pieces_missing(place, part.name, Count{missing}));
     else if (have != part.quantity)
-        out.push_back({"part.count",
-                       have < part.quantity ? Grade::caution : Grade::hint,
-                       say_n(static_cast<std::size_t>(part.quantity), "%n of \"%1\" [is|are] wanted, %2.",
-                             part.name, say_n(static_cast<std::size_t>(have), "%n [lies|lie] on the sheets")),
-                       {{"part", part.name}, {"wanted", wanted}, {"placed", n}},
-                       place,
-                       {"part.want-placed", say("Want %1", n)}});
+        out.push_back(
+            graded(checks::part_count(place, part.name, Count{part.quantity},
+                                      std::to_string(have),
+                                      say_n(static_cast<std::size_t>(have), "%n [lies|lie] on the sheets")),
+                   have < part.quantity ? Grade::caution : Grade::hint));
     else if (whole && evaluated.apart.size() > 1)
-        out.push_back({"part.in-one",
-                       Grade::hint,
-                       say("\"%1\" lies on its sheet in one arrangement; its %2 pieces may lie apart.",
-                           part.name, evaluated.apart.size()),
-                       {{"part", part.name}, {"count", std::to_string(evaluated.apart.size())}},
-                       place,
-                       {"part.lay-apart", say("Lay them apart")}});
+        out.push_back(checks::part_in_one(place, part.name, Count{evaluated.apart.size()}));
 }
 
 } // namespace

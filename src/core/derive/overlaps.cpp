@@ -1,6 +1,7 @@
 #include "core/derive/overlaps.h"
 
 #include "core/base/text.h"
+#include "core/derive/findings.h"
 
 namespace dotlane {
 namespace {
@@ -44,21 +45,12 @@ std::optional<Finding> conflict(const PlacedPart& a, const PlacedPart& b, SheetI
     Shared cut = shared_by(ma, mb);
     for (const auto& found : {shared_by(on_sheet(fa.cuts, ta), mb), shared_by(on_sheet(fb.cuts, tb), ma)})
         if (found.depth > cut.depth) cut = found;
-    const auto tell = [&](const char* code, Grade grade, const Phrase& what, const Shared& shared) {
+    const auto tell = [&](const sheet_findings::Conflict& kind, const Shared& shared) {
         const Box& w = shared.where;
-        return Finding{code,
-                       grade,
-                       say("\"%1\" and \"%2\" lie on one another on %3: %4 Where they meet is %5 x %6 mm.",
-                           a.name, b.name, sheet, what, number(w.width(), 1), number(w.height(), 1)),
-                       {{"part", a.name.english()},
-                        {"other", b.name.english()},
-                        {"width_mm", number(w.width(), 2)},
-                        {"height_mm", number(w.height(), 2)}},
-                       {a.placement.part, id, {}, {}, {w.x0, w.y0, w.x1, w.y1}},
-                       {"sheet.move-free", say("Move it to a free place")}};
+        return kind({a.placement.part, id, {}, {}, {w.x0, w.y0, w.x1, w.y1}}, a.name, b.name, {w.width()},
+                    {w.height()}, sheet);
     };
-    if (cut.depth > touch)
-        return tell("sheet.cut-through", Grade::error, say("one would be cut through."), cut);
+    if (cut.depth > touch) return tell(sheet_findings::cut_through, cut);
     // Nothing is cut through; but a mark may run over the other, or marks over marks.
     const Region ia = on_sheet(fa.inked, ta), ib = on_sheet(fb.inked, tb);
     Shared over = shared_by(ia, ib);
@@ -70,9 +62,7 @@ std::optional<Finding> conflict(const PlacedPart& a, const PlacedPart& b, SheetI
     if (over.depth > touch) {
         // A blade through what is drawn spoils it too.
         const bool blade = shared_by(ca, ib).depth > touch || shared_by(cb, ia).depth > touch;
-        return blade
-                   ? tell("sheet.cut-through", Grade::error, say("one would be cut through."), over)
-                   : tell("sheet.overlap", Grade::caution, say("one is marked where the other lies."), over);
+        return tell(blade ? sheet_findings::cut_through : sheet_findings::overlap, over);
     }
     return std::nullopt;
 }

@@ -1,6 +1,7 @@
 #include "core/derive/part_stages.h"
 
 #include "core/checks/part_checks.h"
+#include "core/derive/findings.h"
 #include "core/derive/lending.h"
 
 namespace dotlane {
@@ -23,10 +24,7 @@ BroughtOf::Value BroughtOf::make(const Key& key, const Value*, const Fixed& fixe
 EvaluatedPart RecipeOf::make(const Key& key, const Value* before, const Fixed&, Progress& progress) {
     RecipeInputs inputs{key.source->lines, {}, key.tips, key.made};
     if (const auto& failed = key.source->failed)
-        inputs.source.findings.push_back({"source.failed",
-                                          Grade::error,
-                                          say("\"%1\" cannot be made: %2", key.part.name, failed->message),
-                                          {{"part", key.part.name}}});
+        inputs.source.findings.push_back(sheet_findings::source_failed({}, key.part.name, failed->message));
     for (const auto& [step, lines] : key.brought)
         inputs.inserted.emplace(step, *lines);
     return evaluate(key.part, inputs, before, progress);

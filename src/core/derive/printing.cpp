@@ -4,6 +4,7 @@
 #include <unordered_map>
 
 #include "core/base/text.h"
+#include "core/derive/findings.h"
 #include "core/sources/make.h"
 
 namespace dotlane {
@@ -150,28 +151,15 @@ Findings check_print(const PrintSheet& print) {
     const Box& page = print.sheet.stock_area;
     const double narrow = std::min(page.width(), page.height()), wide = std::max(page.width(), page.height());
     if (narrow > widest_page || wide > longest_page)
-        out.push_back({"print.page",
-                       Grade::caution,
-                       say("%1 is printed, and its %2 is %3 x %4 mm: most desk printers take no more than %5 "
-                           "x %6 mm. Choose a stock that yours takes.",
-                           print.sheet.name, print.sheet.stock, number(page.width(), 1),
-                           number(page.height(), 1), number(widest_page, 0), number(longest_page, 0)),
-                       {{"sheet", print.sheet.name},
-                        {"width_mm", number(page.width(), 1)},
-                        {"height_mm", number(page.height(), 1)}},
-                       place});
+        out.push_back(sheet_findings::print_page(place, print.sheet.name, {page.width()}, {page.height()},
+                                                 print.sheet.stock, {widest_page}, {longest_page}));
     Box all;
     for (const PrintShape& shape : print.shapes)
         all.add(bounds(shape.contours));
     const double near = std::min({all.x0 - page.x0, all.y0 - page.y0, page.x1 - all.x1, page.y1 - all.y1});
     if (near < blank_edge)
-        out.push_back({"print.edge",
-                       Grade::caution,
-                       say("What is printed on %1 comes within %2 mm of the edge of the stock: most printers "
-                           "leave %3 mm blank there.",
-                           print.sheet.name, number(std::max(near, 0.0), 1), number(blank_edge, 0)),
-                       {{"sheet", print.sheet.name}, {"near_mm", number(near, 2)}},
-                       place});
+        out.push_back(
+            sheet_findings::print_edge(place, print.sheet.name, {std::max(near, 0.0)}, {blank_edge}));
     return out;
 }
 

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/checks/fit_checks.h"
+#include "core/derive/findings.h"
 #include "core/derive/overlaps.h"
 #include "core/derive/printing.h"
 
@@ -33,12 +34,8 @@ LayoutOf::Value LayoutOf::make(const Key& key, const Value*, const Fixed& fixed,
     const Stock* stock = fixed.catalog.stock(sheet.stock);
     if (!mat || !stock) {
         out.known = false;
-        out.findings.push_back(
-            {"sheet.unknown",
-             Grade::error,
-             say("%1 names a %2 that is not in the catalog.", sheet.name, (mat ? say("stock") : say("mat"))),
-             {{"sheet", sheet.name}},
-             {{}, sheet.id, {}, {}, {}}});
+        out.findings.push_back((mat ? sheet_findings::no_stock
+                                    : sheet_findings::no_mat)({{}, sheet.id, {}, {}, {}}, sheet.name));
         return out;
     }
     out.laid.usable = usable_area(*mat, *stock);
@@ -56,12 +53,7 @@ LayoutOf::Value LayoutOf::make(const Key& key, const Value*, const Fixed& fixed,
             out.laid.parts.push_back(std::move(*placed));
         else
             out.findings.push_back(
-                {"sheet.no-piece",
-                 Grade::error,
-                 say("\"%1\" on %2 is no longer there: its recipe makes other pieces now.", name, sheet.name),
-                 {{"part", name.english()}, {"sheet", sheet.name}},
-                 {p.part, sheet.id, {}, {}, {}},
-                 {"sheet.take-off", say("Take such pieces off")}});
+                sheet_findings::no_piece({p.part, sheet.id, {}, {}, {}}, name, sheet.name));
     }
     const Machine* machine = fixed.catalog.machine(key.machine);
     if (!machine) return out;

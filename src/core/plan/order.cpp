@@ -1,10 +1,26 @@
 #include "core/plan/order.h"
+#include "core/base/finding_kind.h"
 
 #include <algorithm>
 #include <cmath>
 
 namespace dotlane {
 namespace {
+
+constexpr RemedyKind usual_order{"order.usual", to_say("Usual order")};
+/// The plates of the later and the earlier lane, what they do.
+constexpr FindingKind<Name, Name, Name, Name> after_cut{
+    "order.after-cut",
+    Grade::caution,
+    to_say("%1 (%3) runs after %2 (%4): pieces that are cut free may shift before it reaches them."),
+    {"late", "early", nullptr, nullptr},
+    {{usual_order}}};
+constexpr FindingKind<Name, Name> dark_first{
+    "order.dark-first",
+    Grade::caution,
+    to_say("The paler %1 draws after the darker %2: where it crosses, its tip picks up dark ink."),
+    {"late", "early"},
+    {{usual_order}}};
 
 int usual_rank(const LaneWork& work) {
     return row(work.lane.action).rank;
@@ -72,29 +88,15 @@ std::vector<Reason> order_reasons(const std::vector<LaneWork>& lanes) {
 
 Findings order_risks(const std::vector<LaneWork>& lanes) {
     Findings out;
-    const auto risk = [&](const char* code, const LaneWork& late, const LaneWork& early,
-                          const Phrase& message) {
-        out.push_back({code,
-                       Grade::caution,
-                       message,
-                       {{"late", late.plate}, {"early", early.plate}},
-                       {},
-                       {"order.usual", say("Usual order")}});
-    };
     for (std::size_t i = 0; i < lanes.size(); ++i)
         for (std::size_t k = 0; k < i; ++k) {
             const LaneWork &late = lanes[i], &early = lanes[k];
             if (parts(early) && !parts(late))
-                risk("order.after-cut", late, early,
-                     say("%1 (%2) runs after %3 (%4): pieces that are cut free may shift before it reaches "
-                         "them.",
-                         late.plate, word(late.lane.action), early.plate, word(early.lane.action)));
+                out.push_back(
+                    after_cut({}, late.plate, early.plate, word(late.lane.action), word(early.lane.action)));
             else if (row(late.lane.action).light_first && early.lane.action == late.lane.action &&
                      light_step(late) > light_step(early))
-                risk("order.dark-first", late, early,
-                     say("The paler %1 draws after the darker %2: where it crosses, its tip picks up dark "
-                         "ink.",
-                         late.plate, early.plate));
+                out.push_back(dark_first({}, late.plate, early.plate));
         }
     return out;
 }

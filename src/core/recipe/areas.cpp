@@ -1,4 +1,5 @@
 #include "core/recipe/areas.h"
+#include "core/recipe/findings.h"
 
 namespace dotlane {
 
@@ -23,12 +24,7 @@ Figure figure(const char* key, std::size_t n) {
 
 void tell_open(StepReport& report, int open, const Phrase& did) {
     if (open == 0) return;
-    const std::string n = std::to_string(open);
-    report.findings.push_back(
-        {"step.open-lines",
-         Grade::caution,
-         say_n(open, "%n [open line bounds|open lines bound] no area and [was|were] not %1.", did),
-         {{"count", n}, {"did", did.english()}}});
+    report.findings.push_back(recipes::step_open_lines({}, Count{open}, did));
 }
 
 } // namespace dotlane

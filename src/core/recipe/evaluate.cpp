@@ -4,6 +4,7 @@
 #include <unordered_map>
 
 #include "core/base/text.h"
+#include "core/recipe/findings.h"
 #include "core/recipe/flatten.h"
 #include "core/recipe/step.h"
 #include "core/recipe/strays.h"
@@ -183,27 +184,14 @@ class Evaluation {
         if (!work || work->lines.empty()) return;
         const Box box = work->box();
         const std::size_t count = work->lines.size();
-        const std::string n = std::to_string(count);
+        const FindingPlace place{part_.id, {}, set.id, {}, place_of(box)};
         if (set.set_aside) {
-            out_.findings.push_back({"lines.set-aside",
-                                     Grade::hint,
-                                     say_n(count, "%n [line|lines] of \"%1\" set aside: not run.", set.name),
-                                     {{"count", n}, {"set", set.name}},
-                                     {part_.id, {}, set.id, {}, place_of(box)}});
+            out_.findings.push_back(recipes::lines_set_aside(place, Count{count}, set.name));
             return;
         }
         out_.box.add(box);
         if (!set.lane) {
-            out_.findings.push_back(
-                {"lane.none",
-                 Grade::error,
-                 say_n(count,
-                       "%n [line|lines] of \"%1\" [has no lane, so it is|have no lane, so they are] not run. "
-                       "Send [it|them] to a lane, or set [it|them] aside.",
-                       part_.name),
-                 {{"count", n}, {"part", part_.name}},
-                 {part_.id, {}, set.id, {}, place_of(box)},
-                 {"set-aside", say("Set aside")}});
+            out_.findings.push_back(recipes::lane_none(place, Count{count}, part_.name));
             return;
         }
         RunSet run{set.lane, set.id, {}, set.name, {}};
@@ -222,8 +210,7 @@ class Evaluation {
             if (const WorkSet* set = state.find(id)) box.add(set->box());
         const FindingPlace place{part_.id, {}, {}, step.id, place_of(box)};
         if (report.ink && !step.lane) {
-            out_.findings.push_back(
-                {"fill.no-lane", Grade::error, say("A fill has no lane, so it cannot be run."), {}, place});
+            out_.findings.push_back(recipes::fill_no_lane(place));
             return;
         }
         for (Finding finding : report.findings) {
@@ -258,24 +245,14 @@ class Evaluation {
             const Step* maker = maker_of(part_, id);
             return set ? as_is(set->name) : maker ? word(kind_of(maker->what)) : Phrase();
         };
-        out_.findings.push_back({"join.lanes",
-                                 Grade::caution,
-                                 say("Lines of different lanes are joined: all of them run where \"%1\" "
-                                     "runs, which was named first, those of \"%2\" too.",
-                                     name(of.front()), name(*other)),
-                                 {{"first", name(of.front()).english()}, {"other", name(*other).english()}},
-                                 place});
+        out_.findings.push_back(recipes::join_lanes(place, name(of.front()), name(*other)));
     }
 
     void take_refusal(const Step& step, const StepReport& report, const FindingPlace& place) {
         if (report.refused.empty()) return;
         const StepKind& kind = kind_of(step.what);
-        out_.findings.push_back({"step.refused",
-                                 Grade::error,
-                                 say("\"%1\" does nothing. %2", word(kind), report.refused),
-                                 {{"step", kind.key}},
-                                 place,
-                                 {"step.off", say("Switch it off")}});
+        out_.findings.push_back(
+            recipes::step_refused(place, std::string(kind.key), word(kind), report.refused));
     }
 
     void take_made(const RecipeState& state, const Step& step, const FindingPlace& place) {
@@ -283,11 +260,7 @@ class Evaluation {
         if (!made || step.aside || made->lines.empty()) return;
         if (!step.lane) {
             out_.findings.push_back(
-                {"lane.none",
-                 Grade::error,
-                 say("The lines of \"%1\" have no lane. Give the step one.", word(kind_of(step.what))),
-                 {{"count", std::to_string(made->lines.size())}},
-                 place});
+                recipes::lane_none_of_step(place, Count{made->lines.size()}, word(kind_of(step.what))));
             return;
         }
         RunSet run{step.lane, step.result, step.id, kind_of(step.what).key, {}};

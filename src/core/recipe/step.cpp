@@ -1,4 +1,5 @@
 #include "core/recipe/step.h"
+#include "core/recipe/findings.h"
 
 namespace dotlane {
 
@@ -37,10 +38,7 @@ StepOutcome refused(Phrase why) {
 }
 
 Finding no_piece(std::size_t number, std::size_t count) {
-    return {"pieces.none",
-            Grade::caution,
-            say("There is no piece %1: there are %2.", number, count),
-            {{"piece", std::to_string(number)}}};
+    return recipes::pieces_none({}, std::to_string(number), std::to_string(count));
 }
 
 } // namespace dotlane

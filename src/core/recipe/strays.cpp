@@ -6,6 +6,7 @@
 #include "core/base/text.h"
 #include "core/geometry/polyline.h"
 #include "core/recipe/evaluate.h"
+#include "core/recipe/findings.h"
 
 namespace dotlane {
 namespace {
@@ -189,19 +190,8 @@ std::optional<Finding> stray_finding(const Drawing& drawing, double scale) {
         return number(box.width() * scale, 1) + " x " + number(box.height() * scale, 1) + " mm";
     };
     const Box at{where.x0 * scale, where.y0 * scale, where.x1 * scale, where.y1 * scale};
-    return Finding{"open.stray",
-                   Grade::caution,
-                   say_n(lines,
-                         "%n [line lies|lines lie] far off the art, up to %1 mm: all together measure %2, "
-                         "the art alone %3.",
-                         number(strays.farthest_mm * scale, 1), size(all), size(strays.art)),
-                   {{"lines", std::to_string(lines)},
-                    {"off_mm", number(strays.farthest_mm * scale, 3)},
-                    {"all", size(all)},
-                    {"art", size(strays.art)}},
-                   {{}, {}, {}, {}, place_of(at)},
-                   {"stray.drop", say("Leave out")},
-                   {{"stray.near", say("Bring near")}, {"stray.keep", say("Keep")}}};
+    return recipes::open_stray({{}, {}, {}, {}, place_of(at)}, Count{lines}, {strays.farthest_mm * scale},
+                               size(all), size(strays.art));
 }
 
 } // namespace dotlane

@@ -1,9 +1,19 @@
 #include "core/project/steps/corners.h"
 
+#include "core/base/finding_kind.h"
 #include "core/geometry/reshape.h"
 #include "core/recipe/step.h"
 
 namespace dotlane {
+namespace {
+
+constexpr FindingKind<Count> short_of_room{
+    "corners.short",
+    Grade::hint,
+    to_say("%n [corner has|corners have] no room for the whole radius and got a smaller one."),
+    {"count"}};
+
+} // namespace
 
 StepOutcome run(const CornersStep& step, const StepInput& in, Progress&) {
     StepOutcome out;
@@ -24,13 +34,7 @@ StepOutcome run(const CornersStep& step, const StepInput& in, Progress&) {
         out.changed.push_back(std::move(next));
     }
     out.report.figures = {{"corners", "", static_cast<double>(changed)}};
-    if (shortened > 0)
-        out.report.findings.push_back(
-            {"corners.short",
-             Grade::hint,
-             say_n(shortened,
-                   "%n [corner has|corners have] no room for the whole radius and got a smaller one."),
-             {{"count", std::to_string(shortened)}}});
+    if (shortened > 0) out.report.findings.push_back(short_of_room({}, Count{shortened}));
     return out;
 }
 

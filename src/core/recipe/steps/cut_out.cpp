@@ -2,9 +2,16 @@
 
 #include <algorithm>
 
+#include "core/base/finding_kind.h"
 #include "core/recipe/areas.h"
 
 namespace dotlane {
+namespace {
+
+constexpr FindingKind<> misses{
+    "cut-out.misses", Grade::caution, to_say("What is to be cut out touches none of the lines."), {}};
+
+} // namespace
 
 StepOutcome run(const CutOutStep& step, const StepInput& in, Progress& progress) {
     const Areas cutters = areas_of(in.by);
@@ -36,9 +43,7 @@ StepOutcome run(const CutOutStep& step, const StepInput& in, Progress& progress)
         }
         std::erase_if(lines, [](const FlatLine& line) { return line.contours.empty(); });
     }
-    if (touched == 0)
-        out.report.findings.push_back(
-            {"cut-out.misses", Grade::caution, say("What is to be cut out touches none of the lines."), {}});
+    if (touched == 0) out.report.findings.push_back(misses({}));
     out.report.figures = {figure("lines_gone", static_cast<std::size_t>(gone))};
     return out;
 }

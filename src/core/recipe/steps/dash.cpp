@@ -1,9 +1,18 @@
 #include "core/project/steps/dash.h"
 
+#include "core/base/finding_kind.h"
 #include "core/geometry/reshape.h"
 #include "core/recipe/step.h"
 
 namespace dotlane {
+namespace {
+
+constexpr FindingKind<Count> vanished{"dash.gone",
+                                      Grade::caution,
+                                      to_say("%n [line is|lines are] shorter than the setback and vanished."),
+                                      {"count"}};
+
+} // namespace
 
 StepOutcome run(const DashStep& step, const StepInput& in, Progress&) {
     StepOutcome out;
@@ -35,12 +44,7 @@ StepOutcome run(const DashStep& step, const StepInput& in, Progress&) {
         out.report.figures.push_back({"gap_least", "mm", in_mm(least)});
         out.report.figures.push_back({"gap_most", "mm", in_mm(most)});
     }
-    if (gone > 0)
-        out.report.findings.push_back(
-            {"dash.gone",
-             Grade::caution,
-             say_n(gone, "%n [line is|lines are] shorter than the setback and vanished."),
-             {{"count", std::to_string(gone)}}});
+    if (gone > 0) out.report.findings.push_back(vanished({}, Count{gone}));
     return out;
 }
 

@@ -2,9 +2,16 @@
 
 #include <algorithm>
 
+#include "core/base/finding_kind.h"
 #include "core/recipe/moves.h"
 
 namespace dotlane {
+namespace {
+
+constexpr FindingKind<> overlap{
+    "distribute.overlap", Grade::caution, to_say("There is not room for all of them: they overlap."), {}};
+
+} // namespace
 
 StepOutcome run(const DistributeStep& step, const StepInput& in, Progress&) {
     struct Thing {
@@ -61,11 +68,7 @@ StepOutcome run(const DistributeStep& step, const StepInput& in, Progress&) {
     }
     out.report.figures = {{"things", "", static_cast<double>(things.size())}};
     if (gaps) out.report.figures.push_back({"gap", "mm", gap});
-    if (gaps && gap < 0)
-        out.report.findings.push_back({"distribute.overlap",
-                                       Grade::caution,
-                                       say("There is not room for all of them: they overlap."),
-                                       {}});
+    if (gaps && gap < 0) out.report.findings.push_back(overlap({}));
     return out;
 }
 

@@ -1,5 +1,6 @@
 #include "core/project/steps/fill.h"
 
+#include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/recipe/fill.h"
 #include "core/recipe/step.h"
@@ -7,47 +8,42 @@
 namespace dotlane {
 namespace {
 
-Finding empty(const Phrase& why) {
-    return {"fill.empty", Grade::error, say("A fill made no lines. %1", why),
-            {},           {},           {"fill.inset-auto", say("Inset half the tip")}};
-}
+constexpr RemedyKind inset_half{"fill.inset-auto", to_say("Inset half the tip")};
+constexpr FindingKind<Name> no_lines{
+    "fill.empty", Grade::error, to_say("A fill made no lines. %1"), {nullptr}, {{inset_half}}};
+constexpr FindingKind<Count> open_lines_left{
+    "fill.open-lines",
+    Grade::caution,
+    to_say("%n [open line|open lines] cannot be filled and were left out of the fill."),
+    {"count"}};
+constexpr FindingKind<Count, Mm<2>> too_thin{
+    "fill.too-thin",
+    Grade::caution,
+    to_say("%n [line is|lines are] too thin to be filled with a %2 mm tip."),
+    {"count", nullptr}};
+constexpr FindingKind<Mm<2, 3>, Mm<2, 3>> wide{"fill.wide",
+                                               Grade::hint,
+                                               to_say("The fill's lines are %1 mm apart, more than the %2 mm "
+                                                      "tip is wide: it will look striped, not solid."),
+                                               {"spacing_mm", "tip_mm"},
+                                               {{{"fill.solid", to_say("Make it solid")}}}};
+constexpr FindingKind<Percent> overspill{
+    "fill.overspill",
+    Grade::caution,
+    to_say("The fill runs over its outline by %1 % of its area. Inset it by half the tip."),
+    {"percent"},
+    {{inset_half}}};
 
 Findings judged(const InkReport& ink) {
     Findings out;
-    if (ink.open_lines > 0)
-        out.push_back({"fill.open-lines",
-                       Grade::caution,
-                       say_n(static_cast<std::size_t>(ink.open_lines),
-                             "%n [open line|open lines] cannot be filled and were left out of the fill."),
-                       {{"count", std::to_string(ink.open_lines)}}});
+    if (ink.open_lines > 0) out.push_back(open_lines_left({}, Count{ink.open_lines}));
     if (!ink.refused.empty()) {
-        out.push_back(empty(ink.refused));
+        out.push_back(no_lines({}, ink.refused));
         return out;
     }
-    if (ink.too_thin > 0)
-        out.push_back({"fill.too-thin",
-                       Grade::caution,
-                       say_n(static_cast<std::size_t>(ink.too_thin),
-                             "%n [line is|lines are] too thin to be filled with a %1 mm tip.",
-                             number(in_mm(ink.tip), 2)),
-                       {{"count", std::to_string(ink.too_thin)}}});
-    if (ink.spacing > ink.tip)
-        out.push_back({"fill.wide",
-                       Grade::hint,
-                       say("The fill's lines are %1 mm apart, more than the %2 mm tip is wide: it will look "
-                           "striped, not solid.",
-                           number(in_mm(ink.spacing), 2), number(in_mm(ink.tip), 2)),
-                       {{"spacing_mm", number(in_mm(ink.spacing), 3)}, {"tip_mm", number(in_mm(ink.tip), 3)}},
-                       {},
-                       {"fill.solid", say("Make it solid")}});
-    if (ink.coverage.overspill_percent > 2)
-        out.push_back({"fill.overspill",
-                       Grade::caution,
-                       say("The fill runs over its outline by %1 % of its area. Inset it by half the tip.",
-                           number(ink.coverage.overspill_percent, 1)),
-                       {{"percent", number(ink.coverage.overspill_percent, 2)}},
-                       {},
-                       {"fill.inset-auto", say("Inset half the tip")}});
+    if (ink.too_thin > 0) out.push_back(too_thin({}, Count{ink.too_thin}, {in_mm(ink.tip)}));
+    if (ink.spacing > ink.tip) out.push_back(wide({}, {in_mm(ink.spacing)}, {in_mm(ink.tip)}));
+    if (ink.coverage.overspill_percent > 2) out.push_back(overspill({}, {ink.coverage.overspill_percent}));
     return out;
 }
 

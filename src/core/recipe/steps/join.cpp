@@ -2,10 +2,22 @@
 
 #include <set>
 
+#include "core/base/finding_kind.h"
 #include "core/recipe/areas.h"
 
 namespace dotlane {
 namespace {
+
+constexpr FindingKind<Count> counters_filled{
+    "join.counters",
+    Grade::caution,
+    to_say("%n [counter is|counters are] filled by joining: letters cover one another there."),
+    {"count"}};
+constexpr FindingKind<Count> left_behind{"join.left-behind",
+                                         Grade::hint,
+                                         to_say("%n [small piece does|small pieces do] not touch the rest: "
+                                                "dots and accents will come off on their own."),
+                                         {"count"}};
 
 /// The line among those that went into a piece that stands for it: the first that touches it.
 const FlatLine& stands_for(const Region& piece, const Areas& areas) {
@@ -64,12 +76,7 @@ StepOutcome run(const JoinStep& step, const StepInput& in, Progress& progress) {
     tell_open(out.report, areas.open, say("joined"));
     if (kept < counters) {
         const std::string n = std::to_string(counters - kept);
-        out.report.findings.push_back(
-            {"join.counters",
-             Grade::caution,
-             say_n(counters - kept,
-                   "%n [counter is|counters are] filled by joining: letters cover one another there."),
-             {{"count", n}}});
+        out.report.findings.push_back(counters_filled({}, Count{counters - kept}));
     }
     if (joined.size() > 1) {
         // A dot that is left behind falls out of the sheet as a crumb.
@@ -79,12 +86,7 @@ StepOutcome run(const JoinStep& step, const StepInput& in, Progress& progress) {
         int small = 0;
         for (const Region& piece : joined)
             small += in_square_mm(area(piece)) < largest / 20;
-        if (small > 0)
-            out.report.findings.push_back({"join.left-behind",
-                                           Grade::hint,
-                                           say_n(small, "%n [small piece does|small pieces do] not touch the "
-                                                        "rest: dots and accents will come off on their own."),
-                                           {{"count", std::to_string(small)}}});
+        if (small > 0) out.report.findings.push_back(left_behind({}, Count{small}));
     }
     return out;
 }

@@ -1,8 +1,15 @@
 #include "core/project/steps/outline.h"
 
+#include "core/base/finding_kind.h"
 #include "core/recipe/areas.h"
 
 namespace dotlane {
+namespace {
+
+constexpr FindingKind<Count, Name> nothing_left{
+    "outline.empty", Grade::caution, to_say("Nothing is left for %1 of %2 rings."), {"count", nullptr}};
+
+} // namespace
 
 StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress) {
     const Areas areas = areas_of(in.of);
@@ -47,10 +54,8 @@ StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress
                           {"holes_after", "", static_cast<double>(hole_count(base))}};
     tell_open(out.report, areas.open, say("outlined"));
     if (empty > 0)
-        out.report.findings.push_back({"outline.empty",
-                                       Grade::caution,
-                                       say("Nothing is left for %1 of %2 rings.", empty, step.rings),
-                                       {{"count", std::to_string(empty)}}});
+        out.report.findings.push_back(
+            nothing_left({}, Count{empty}, std::to_string(step.rings)));
     return out;
 }
 

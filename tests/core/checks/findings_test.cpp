@@ -58,6 +58,9 @@ TEST_CASE("a finding says its arguments, tells them to scripts and offers what h
     CHECK(gaps.place == place);
     CHECK(checks::lines_gaps(place, Count{3}, {0.1}).message.english().starts_with("3 gaps of up to 0.1 mm"));
     CHECK(number_argument(gaps, "widest_mm") == 0.123);
+    CHECK(gaps.message.n == 1U);
+    // A number that chooses no plural is no number to a translator.
+    CHECK_FALSE(checks::part_in_one(place, std::string("Heron"), Count{4}).message.n);
 
     const Finding neck = checks::piece_neck(place, {0.456}, {0.8}, as_word("Catalog", "cream card"), {12.34},
                                             {0.2}, std::string("12.3 x 1 mm"));

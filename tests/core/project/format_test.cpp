@@ -54,6 +54,36 @@ std::string code(const std::string& text) {
 
 } // namespace
 
+TEST_CASE("a note is read back as the phrase it was, one of an older file as its English") {
+    Project project = must(load_project(disk(), DOTLANE_SOURCE "/tests/support/invitation.dotlane"));
+    Finding note{"svg.pictures",
+                 Grade::caution,
+                 say_n(2, "%n [picture|pictures]: left out of %1 by %2", std::string("\"%n\""),
+                       as_word("Steps", "Outline")),
+                 {{"count", "2"}}};
+    project.parts.front().source.notes = {note};
+    const std::string text = write_project(project);
+    CHECK(must(read_project(text)).parts.front().source.notes == project.parts.front().source.notes);
+    auto document = nlohmann::json::parse(text);
+    for (auto& part : document["parts"])
+        if (part["source"].contains("notes"))
+            for (auto& old : part["source"]["notes"])
+                old.erase("said");
+    const Findings old = must(read_project(document.dump())).parts.front().source.notes;
+    REQUIRE(old.size() == 1);
+    CHECK(old.front().message == as_is("2 pictures: left out of \"%n\" by Outline"));
+    // Words within words without end are refused.
+    nlohmann::json deep = {{"text", "%1"}, {"context", ""}, {"arguments", nlohmann::json::array()}};
+    for (int i = 0; i < 40; ++i)
+        deep = {{"text", "%1"}, {"context", "Core"}, {"arguments", nlohmann::json::array({deep})}};
+    document = nlohmann::json::parse(text);
+    for (auto& part : document["parts"])
+        if (part["source"].contains("notes"))
+            for (auto& told : part["source"]["notes"])
+                told["said"] = deep;
+    CHECK_FALSE(read_project(document.dump()));
+}
+
 TEST_CASE("a project is the same after saving and reading, to the last bit") {
     const Project before = rich();
     const std::string text = write_project(before);

@@ -214,7 +214,7 @@ void large(benchmark::State& state) {
             edit_all(workshop, project, seed % 29, state, worst);
             const std::string text = write_project(project);
             if (const auto read = read_project(text, "large"); !read)
-                return state.SkipWithError(read.error().message.c_str());
+                return state.SkipWithError(read.error().message.english().c_str());
             open_again(text, worst);
         }
         goal("large project: an edit of any kind shown, slowest, s", worst.shown, 0.1);

@@ -49,7 +49,7 @@ std::string png_of(const GreyImage& image) {
 Mask dark(const GreyImage& image) {
     return mask_of(image, 128, false);
 }
-double area_of(const std::vector<Shape>& shapes) {
+double traced_area(const std::vector<Shape>& shapes) {
     double sum = 0;
     for (const Shape& s : shapes)
         sum += in_square_mm(area(region_of(s, mm(0.01))));
@@ -68,7 +68,7 @@ TEST_CASE("a disc and a ring are traced to their areas, holes and pieces kept") 
     using std::numbers::pi;
     // Potrace lays its curves inside the stairs of the pixels: a little less than a third of a pixel around a
     // disc.
-    CHECK(area_of(shapes) == Approx(pi * (60 * 60 - 25 * 25 + 40 * 40)).epsilon(1e-2));
+    CHECK(traced_area(shapes) == Approx(pi * (60 * 60 - 25 * 25 + 40 * 40)).epsilon(1e-2));
     std::size_t holes = 0;
     for (const Shape& s : shapes)
         holes += s.contours.size() - 1;
@@ -101,7 +101,7 @@ TEST_CASE("speckles are left out, gaps reconnected, light traced instead of dark
     options.reconnect = 3;
     const auto joined = trace(dark(image), options).shapes;
     CHECK(joined.size() == 1);
-    CHECK(area_of(joined) == Approx(160 * 20).epsilon(0.02));
+    CHECK(traced_area(joined) == Approx(160 * 20).epsilon(0.02));
     options.reconnect = 0;
     const auto ground = trace(mask_of(image, 128, true), options).shapes;
     REQUIRE(ground.size() == 1);

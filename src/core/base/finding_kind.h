@@ -8,6 +8,7 @@
 #pragma once
 
 #include <array>
+#include <type_traits>
 
 #include "core/base/finding.h"
 #include "core/base/text.h"
@@ -65,6 +66,7 @@ struct RemedyKind {
 
 template<class... Args>
 struct FindingKind {
+    static_assert((0 + ... + int{std::is_same_v<Args, Count>}) <= 1, "one number chooses the plural");
     const char* code;
     Grade grade;
     const char* words;                             ///< "%1" is the first argument

@@ -1,7 +1,5 @@
 #include "core/base/phrase.h"
 
-#include <cctype>
-
 namespace dotlane {
 
 std::string of_number(std::string_view text, std::size_t n) {
@@ -44,7 +42,7 @@ std::string Phrase::english() const {
 Phrase joined(const std::vector<Phrase>& all, const char* between) {
     Phrase out;
     for (const Phrase& next : all)
-        out = out.empty() ? next : Phrase{"%1" + std::string(between) + "%2", "Core", {}, {out, next}};
+        out = out.empty() ? next : Phrase{"%1" + std::string(between) + "%2", core_words, {}, {out, next}};
     return out;
 }
 

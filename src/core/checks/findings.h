@@ -121,7 +121,7 @@ inline constexpr FindingKind<Mm<2>, Mm<2>, Name, Degrees, Degrees, Degrees> part
     {{{"part.turn-to-fit", to_say("Turn it by %6 degrees")}}}};
 
 // The project.
-inline constexpr FindingKind<Count, Count> project_near_limit{
+inline constexpr FindingKind<Name, Name> project_near_limit{
     "project.near-limit",
     Grade::caution,
     to_say("The project takes about %1 MB of the %2 MB that a project file may have; beyond that it cannot "

@@ -11,7 +11,7 @@ namespace dotlane {
 std::optional<Finding> near_limit(std::uint64_t bytes) {
     if (bytes < static_cast<std::uint64_t>(project_bytes_near * project_max_bytes)) return {};
     auto told =
-        checks::project_near_limit({}, Count{std::size_t{bytes >> 20}}, Count{project_max_bytes >> 20});
+        checks::project_near_limit({}, std::to_string(bytes >> 20), std::to_string(project_max_bytes >> 20));
     return graded(std::move(told), bytes > project_max_bytes ? Grade::error : Grade::caution);
 }
 
@@ -88,8 +88,7 @@ void count_placed(const Project& project, const EvaluatedPart& evaluated, Findin
         out.push_back(checks::part_pieces_missing(place, part.name, Count{missing}));
     else if (have != part.quantity)
         out.push_back(
-            graded(checks::part_count(place, part.name, Count{part.quantity},
-                                      std::to_string(have),
+            graded(checks::part_count(place, part.name, Count{part.quantity}, std::to_string(have),
                                       say_n(static_cast<std::size_t>(have), "%n [lies|lie] on the sheets")),
                    have < part.quantity ? Grade::caution : Grade::hint));
     else if (whole && evaluated.apart.size() > 1)

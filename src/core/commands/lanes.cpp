@@ -95,9 +95,8 @@ Result<Done> apply(const RemoveLane& command, Project& project) {
         const auto count = std::count_if(part.sets.begin(), part.sets.end(), uses) +
                            std::count_if(part.steps.begin(), part.steps.end(), uses);
         if (count > 0)
-            out.lost.push_back(say_n(count, "%1 of \"%2\" [has|have] no lane now.",
-                                     say_n(static_cast<std::size_t>(count), "%n [line set|line sets]"),
-                                     part.name));
+            out.lost.push_back(say_n(static_cast<std::size_t>(count),
+                                     "%n line [set|sets] of \"%1\" [has|have] no lane now.", part.name));
     }
     if (const auto ok = remove_lane(project, command.lane); !ok) return tl::make_unexpected(ok.error());
     return out;

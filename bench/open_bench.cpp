@@ -32,7 +32,8 @@ void derive(benchmark::State& state) {
     FontShelf fonts;
     const auto opened = open_drawing(large_drawing(), "large.svg", fonts);
     Project project = Workshop(catalog).new_project("large");
-    const PartId part = *take_in(project, catalog, *opened, gather_lanes(*opened->source.drawing, catalog));
+    const PartId part =
+        apply(TakeIn{*opened, gather_lanes(*opened->source.drawing, catalog)}, project, catalog)->part;
     (void)place(project, add_sheet(project, "s", "cream-card-12x12", "mat-12x12-standard"),
                 {{}, part, mm(3), mm(3), {}, false});
     for (auto _ : state) {
@@ -46,7 +47,7 @@ void save(benchmark::State& state) {
     FontShelf fonts;
     const auto opened = open_drawing(large_drawing(), "large.svg", fonts);
     Project project = Workshop(catalog).new_project("large");
-    (void)take_in(project, catalog, *opened, gather_lanes(*opened->source.drawing, catalog));
+    (void)apply(TakeIn{*opened, gather_lanes(*opened->source.drawing, catalog)}, project, catalog);
     for (auto _ : state)
         benchmark::DoNotOptimize(read_project(write_project(project)));
 }

@@ -57,7 +57,7 @@ Project large_project(Workshop& workshop, unsigned seed) {
         lettering.text = words[random() % 8], lettering.font = fonts[random() % 4];
         lettering.size = mm(real(8, 14));
         const auto add = [&](SourceSpec spec) {
-            return *make_part(project, catalog, workshop.fonts(), std::move(spec), name);
+            return apply(MakePart{std::move(spec), name}, project, catalog, workshop.fonts())->part;
         };
         switch (n % 5) {
         case 0: {
@@ -102,14 +102,12 @@ Project large_project(Workshop& workshop, unsigned seed) {
         const Stock& stock = catalog.stocks.front();
         const auto sheet = add_sheet(project, "Sheet " + std::to_string(s + 1), stock.id,
                                      catalog.machine(project.machine)->mats.front());
-        std::vector<Placement> places;
         for (int k = 0; k < a_sheet; ++k) {
             Placement p;
             p.part = project.parts[static_cast<std::size_t>(placed++ % parts)].id;
             p.left = mm(20 + k % 3 * 95), p.top = mm(25 + k / 3 * 70);
-            places.push_back(p);
+            (void)place(project, sheet, p);
         }
-        (void)place_all(project, sheet, places);
     }
     return project;
 }

@@ -32,7 +32,7 @@ struct Ten {
         , project(workshop.new_project("bench")) {
         Lettering spec;
         spec.text = words(), spec.size = mm(12);
-        part = *make_part(project, workshop.catalog(), workshop.fonts(), spec);
+        part = apply(MakePart{spec}, project, workshop.catalog(), workshop.fonts())->part;
         const LineSetId letters = find(project, part)->sets.front().id;
         const auto add = [&](StepWhat what, std::vector<LineSetId> of) {
             steps.push_back(*append_step(project, workshop.catalog(), part, std::move(what), std::move(of)));
@@ -118,7 +118,7 @@ void recipe_geos(benchmark::State& state) {
     Project project = workshop.new_project("bench");
     Lettering spec;
     spec.text = words(), spec.size = mm(12);
-    const PartId part = *make_part(project, workshop.catalog(), workshop.fonts(), spec);
+    const PartId part = apply(MakePart{spec}, project, workshop.catalog(), workshop.fonts())->part;
     const auto derived = workshop.derive(std::make_shared<Project>(project));
     std::vector<GEOSGeometry*> letters;
     for (const FlatLine& line : derived->part(part)->lines)

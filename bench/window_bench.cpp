@@ -65,8 +65,8 @@ struct Large {
         FontShelf fonts;
         const auto opened = open_drawing(large_drawing(), "large.svg", fonts);
         Project project = workshop.new_project("large");
-        (void)take_in(project, workshop.catalog(), *opened,
-                      gather_lanes(*opened->source.drawing, workshop.catalog()));
+        (void)apply(TakeIn{*opened, gather_lanes(*opened->source.drawing, workshop.catalog())}, project,
+                    workshop.catalog());
         window.resize(1280, 800);
         window.show();
         window.files().start_project(std::move(project), {});
@@ -128,7 +128,7 @@ void glyph_table(benchmark::State& state) {
         Project project = workshop.new_project("glyphs");
         Lettering spec;
         spec.font = "DejaVu Sans";
-        (void)make_part(project, workshop.catalog(), workshop.fonts(), spec);
+        (void)apply(MakePart{spec}, project, workshop.catalog(), workshop.fonts());
         glyphs = workshop.fonts().glyphs({spec.font}).size();
         window.resize(1280, 800);
         window.show();

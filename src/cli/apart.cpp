@@ -1,8 +1,6 @@
 // A part of its own for each level of a picture, each piece, or each colour, group or name of a drawing.
+#include "core/commands/apart.h"
 #include "cli/verb.h"
-#include "core/base/text.h"
-#include "core/commands/drawn_parts.h"
-#include "core/commands/making.h"
 
 namespace dotlane::cli {
 namespace {
@@ -18,28 +16,20 @@ class ApartVerb final : public ProjectVerb {
     int act(Context& c, Project& project) override {
         const auto id = part_named(project, part_);
         if (!id) return c.error(id.error());
-        const auto& catalog = c.workshop.catalog();
-        auto& fonts = c.workshop.fonts();
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        const auto apart = [&]() -> Result<std::vector<PartId>> {
-            if (by_ == "level") return part_per_level(project, catalog, fonts, *id);
-            for (const ApartBy by : all_aparts)
-                if (by_ == apart_name(by) && (by != ApartBy::piece || !is_made(*find(project, *id))))
-                    return take_apart(project, *id, by);
-            return part_per_piece(project, catalog, fonts, *derived->part(*id));
-        };
-        const std::string name = find(project, *id)->name;
-        const auto parts = apart();
-        if (!parts) return c.error(parts.error());
-        const std::string done =
-            "Took \"" + name + "\" apart by " + by_ + ": " + counted(parts->size(), "part", "parts") + ".";
-        if (!c.json) c.out << done << "\n";
+        TakeApart command{*id};
+        for (const ApartBy by : all_aparts)
+            if (by_ == apart_name(by)) command.by = by;
+        const auto done =
+            apply(command, project, c.workshop.catalog(), c.workshop.fonts(), *derived->part(*id));
+        if (!done) return c.error(done.error());
+        if (!c.json) c.out << done->said << "\n";
         nlohmann::json out = nlohmann::json::array();
-        for (const PartId part : *parts) {
+        for (const PartId part : done->parts) {
             if (!c.json) c.out << "\"" << find(project, part)->name << "\" (" << part.value << ")\n";
             out.push_back({{"part", part.value}, {"name", find(project, part)->name}});
         }
-        if (c.json) c.print({{"done", done}, {"parts", out}});
+        if (c.json) c.print({{"done", done->said}, {"parts", out}});
         return fine;
     }
 

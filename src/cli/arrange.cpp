@@ -2,8 +2,7 @@
 
 #include "cli/verb.h"
 #include "core/base/text.h"
-#include "core/commands/placing.h"
-#include "core/project/edits.h"
+#include "core/commands/arranging.h"
 
 namespace dotlane::cli {
 namespace {
@@ -24,6 +23,10 @@ class Arrange final : public ProjectVerb {
         app.add_flag("--mirror", mirror_, "All as one, left to right");
         app.add_flag("--group", group_, "From now on they are moved together");
         app.add_flag("--ungroup", ungroup_, "Each by itself again");
+        app.add_option("--right", right_, "Moved to the right by");
+        app.add_option("--below", below_, "Moved down by");
+        app.add_flag("--copy", copy_, "Once more, in the same arrangement, where there is room");
+        app.add_flag("--off", off_, "Off the sheet");
     }
 
     int act(Context& c, Project& project) override {
@@ -31,67 +34,61 @@ class Arrange final : public ProjectVerb {
         if (!sheet) return c.error(sheet.error());
         const auto ids = chosen(*find(project, *sheet));
         if (!ids) return c.error(ids.error());
-        if (group_ || ungroup_)
-            if (const auto ok = group_ ? group_placements(project, *ids) : ungroup_placements(project, *ids);
-                !ok)
-                return c.error(ok.error());
-        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        auto all = lying(project, *derived, *ids);
-        const auto move = [&](const std::vector<Placement>& to) -> Result<void> {
-            if (const auto ok = change_placements(project, to); !ok) return ok;
-            all = lying(project, *derived, *ids);
+        const auto answers = work(c, project, *sheet, {*ids});
+        return answers ? report(c, project, *sheet, *answers) : c.error(answers.error());
+    }
+
+    /// In the order in which the options stand in the help; all or none of it.
+    Result<std::vector<Done>> work(Context& c, Project& project, SheetId sheet, const Placed& all) const {
+        std::vector<Done> out;
+        const auto frame = frame_of(*find(project, sheet));
+        if (!frame) return tl::make_unexpected(frame.error());
+        std::shared_ptr<const Derived> derived;
+        const auto give = [&](const auto& command) -> Result<void> {
+            const auto& catalog = c.workshop.catalog();
+            auto done = [&] {
+                if constexpr (requires { apply(command, project, catalog, *derived); }) {
+                    if (!derived) derived = c.workshop.derive(std::make_shared<Project>(project));
+                    return apply(command, project, catalog, *derived);
+                } else
+                    return apply(command, project);
+            }();
+            if (!done) return tl::make_unexpected(done.error());
+            out.push_back(std::move(*done));
             return {};
         };
-        const auto ok = work(project, *derived, *sheet, all, move);
-        return ok ? report(c, project, *sheet, *ids, told(project, *sheet, ids->size()))
-                  : c.error(ok.error());
-    }
-
-    /// What was done, in the order in which it is.
-    std::string told(const Project& project, SheetId sheet, std::size_t n) const {
-        std::string out;
-        const auto add = [&](const std::string& words) { out += (out.empty() ? "" : ", ") + words; };
-        if (group_) add("grouped");
-        if (ungroup_) add("each by itself again");
-        if (!turn_.empty()) add("turned by " + turn_ + " degrees");
-        if (mirror_) add("mirrored");
-        const std::string with = with_.empty() ? "reach" : with_;
-        if (!across_.empty()) add("lined up " + across_ + " with " + with);
-        if (!down_.empty()) add("lined up " + down_ + " with " + with);
-        if (!spread_.empty()) add("spread " + spread_);
-        return out.empty() ? out
-                           : counted(n, "placed part", "placed parts") + " on " + find(project, sheet)->name +
-                                 ": " + out + ".";
-    }
-
-    template<class Move>
-    Result<void> work(const Project& project, const Derived& derived, SheetId sheet, std::vector<Lying>& all,
-                      const Move& move) const {
-        if (!turn_.empty()) {
-            const auto by = parse_angle(turn_);
-            if (!by) return tl::make_unexpected(by.error());
-            if (const auto ok = move(turned(all, *by)); !ok) return ok;
-        }
-        if (mirror_)
-            if (const auto ok = move(mirrored(all)); !ok) return ok;
-        const auto frame = frame_of(project, derived, sheet, all);
-        if (!frame) return tl::make_unexpected(frame.error());
+        Result<void> ok;
+        const auto when = [&](bool wanted, const auto& command) {
+            if (ok && wanted) ok = give(command);
+        };
+        when(group_, GroupPlaced{all});
+        when(ungroup_, UngroupPlaced{all});
+        const auto right = by_length(project, right_), below = by_length(project, below_);
+        if (!right) return tl::make_unexpected(right.error());
+        if (!below) return tl::make_unexpected(below.error());
+        when(!right_.empty() || !below_.empty(), ShiftPlaced{all, *right, *below});
+        const auto by = turn_.empty() ? Result<Angle>(Angle{}) : parse_angle(turn_);
+        if (!by) return tl::make_unexpected(by.error());
+        when(!turn_.empty(), TurnPlaced{all, *by});
+        when(mirror_, MirrorPlaced{all});
         const auto across = word(across_, {"", "left", "middle", "right"}, "--across"),
                    down = word(down_, {"", "top", "middle", "bottom"}, "--down"),
-                   spread = word(spread_, {"across", "down"}, "--spread");
-        if (!across) return tl::make_unexpected(across.error());
-        if (!down) return tl::make_unexpected(down.error());
-        if (*across > 0 || *down > 0)
-            if (const auto ok =
-                    move(aligned(all, *frame, static_cast<Across>(*across), static_cast<Down>(*down)));
-                !ok)
-                return ok;
-        if (spread_.empty()) return {};
-        if (!spread) return tl::make_unexpected(spread.error());
+                   spread = word(spread_, {"", "across", "down"}, "--spread");
+        for (const auto* one : {&across, &down, &spread})
+            if (!*one) return tl::make_unexpected(one->error());
+        when(*across > 0 || *down > 0,
+             LineUp{all, frame->with, frame->lead, static_cast<Across>(*across), static_cast<Down>(*down)});
         const bool on_sheet = with_ == "reach" || with_ == "stock";
-        const auto places =
-            distributed(all, static_cast<Way>(*spread), on_sheet ? std::optional(*frame) : std::nullopt);
-        return places ? move(*places) : tl::make_unexpected(places.error());
+        when(*spread > 0,
+             Spread{all, *spread == 1 ? Way::across : Way::down, on_sheet ? frame->with : Frame::others});
+        when(copy_, CopyPlaced{all});
+        when(off_, TakeOff{all});
+        if (!ok) return tl::make_unexpected(ok.error());
+        return out;
+    }
+
+    static Result<Length> by_length(const Project& project, const std::string& text) {
+        return text.empty() ? Result<Length>(Length{}) : length_option(project, text);
     }
 
     /// The place of a word among those that are known.
@@ -132,20 +129,28 @@ class Arrange final : public ProjectVerb {
         return PlacementId{number};
     }
 
-    Result<Box> frame_of(const Project& project, const Derived& derived, SheetId id,
-                         const std::vector<Lying>& all) const {
-        const LaidSheet& laid = *derived.sheet(id);
-        if (with_.empty() || with_ == "reach") return laid.usable;
-        if (with_ == "stock") return laid.stock;
-        if (with_ == "others") return box_of(all);
-        const auto one = placed_number(*find(project, id), with_);
-        if (!one) return tl::make_unexpected(one.error());
-        return box_of(lying(project, derived, {*one}));
+    struct With {
+        Frame with = Frame::reach;
+        PlacementId lead = {};
+    };
+    Result<With> frame_of(const Sheet& sheet) const {
+        if (with_.empty() || with_ == "reach") return With{};
+        if (with_ == "stock") return With{Frame::stock};
+        if (with_ == "others") return With{Frame::others};
+        return placed_number(sheet, with_).map([](PlacementId one) { return With{Frame::lead, one}; });
     }
 
-    static int report(Context& c, const Project& project, SheetId sheet, const std::vector<PlacementId>& ids,
-                      const std::string& done) {
-        if (!c.json && !done.empty()) c.out << done << "\n";
+    /// What was done, and where all that was asked for lies now: copies, when there are some.
+    int report(Context& c, const Project& project, SheetId sheet, const std::vector<Done>& answers) const {
+        std::string said;
+        for (const Done& done : answers)
+            said += (said.empty() ? "" : " ") + done.said.english();
+        if (!c.json && !said.empty()) c.out << said << "\n";
+        std::vector<PlacementId> ids;
+        if (!answers.empty())
+            ids = answers.back().placements;
+        else if (const auto all = chosen(*find(project, sheet)))
+            ids = *all;
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         nlohmann::json placed = nlohmann::json::array();
         for (const Lying& one : lying(project, *derived, ids)) {
@@ -163,14 +168,14 @@ class Arrange final : public ProjectVerb {
         for (const Finding& f : derived->findings)
             if (f.place.sheet == sheet) mine.push_back(f);
         if (c.json)
-            c.print({{"done", done}, {"placed", placed}, {"findings", to_json(mine)}});
+            c.print({{"done", said}, {"placed", placed}, {"findings", to_json(mine)}});
         else
             print_findings(c.out, mine);
         return count(mine, Grade::error) > 0 ? findings : fine;
     }
 
-    std::string sheet_, only_, across_, down_, with_, spread_, turn_;
-    bool mirror_ = false, group_ = false, ungroup_ = false;
+    std::string sheet_, only_, across_, down_, with_, spread_, turn_, right_, below_;
+    bool mirror_ = false, group_ = false, ungroup_ = false, copy_ = false, off_ = false;
 };
 
 } // namespace

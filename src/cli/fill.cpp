@@ -1,7 +1,6 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
 #include "core/commands/steps.h"
-#include "core/project/edits.h"
 
 namespace dotlane::cli {
 namespace {
@@ -72,14 +71,14 @@ class Fill final : public ProjectVerb {
             if (!added) return c.error(added.error());
             step = *find(*find(project, *part_id), added->step);
             if (keep_outline_)
-                for (const LineSetId set : step.of)
-                    if (const auto ok = set_aside(project, *part_id, set, false); !ok)
-                        return c.error(ok.error());
+                if (const auto ok = apply(TreatSources{*part_id, step.id, {}, false}, project); !ok)
+                    return c.error(ok.error());
         } else if (!sets->empty()) {
             step.of = *sets;
         }
         if (const auto ok = read_numbers(project, step); !ok) return c.error(ok.error());
-        if (const auto ok = change_step(project, *part_id, step); !ok) return c.error(ok.error());
+        const ChangeStep change{*part_id, step.id, step.what, step.on, {}, step.lane, step.of};
+        if (const auto ok = apply(change, project); !ok) return c.error(ok.error());
         return report(c, project, *part_id, step.id);
     }
 

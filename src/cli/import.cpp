@@ -3,7 +3,6 @@
 #include "core/commands/making.h"
 #include "core/formats/trace/picture.h"
 #include "core/opening/opening.h"
-#include "core/project/edits.h"
 #include "core/project/format.h"
 
 namespace dotlane::cli {
@@ -74,10 +73,10 @@ class Import final : public Verb {
         }
         if (const auto settled = settle(project, opened); !settled) return c.error(settled.error());
         const auto gatherings = gather_lanes(*opened.source.drawing, c.workshop.catalog());
-        const auto part =
-            take_in(project, c.workshop.catalog(), opened, no_lanes_ ? std::vector<Gathering>{} : gatherings);
-        if (!part) return c.error(part.error());
-        report(c, project, *part, opened, gatherings);
+        const auto done = apply(TakeIn{opened, no_lanes_ ? std::vector<Gathering>{} : gatherings}, project,
+                                c.workshop.catalog());
+        if (!done) return c.error(done.error());
+        report(c, project, done->part, opened, gatherings);
         return fine;
     }
 
@@ -85,14 +84,15 @@ class Import final : public Verb {
         if (no_lanes_) return c.error(does_not_apply("--no-lanes", "A picture's outlines have one lane."));
         if (!strays_.empty()) return c.error(does_not_apply("--strays", "A picture has no lines yet."));
         if (const auto settled = settle(project, opened); !settled) return c.error(settled.error());
-        const auto part = make_part(project, c.workshop.catalog(), c.workshop.fonts(), opened.picture,
-                                    name_.empty() ? opened.name : name_);
-        if (!part) return c.error(part.error());
+        const auto done = apply(MakePart{opened.picture, name_.empty() ? opened.name : name_}, project,
+                                c.workshop.catalog(), c.workshop.fonts());
+        if (!done) return c.error(done.error());
+        const PartId part = done->part;
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        for (const Finding& f : derived->part(*part)->findings) // nothing is made of what cannot be traced
+        for (const Finding& f : derived->part(part)->findings) // nothing is made of what cannot be traced
             if (f.code == "source.failed") return c.error({"picture.untraced", f.message, {file_, 0}});
-        return report_part(c, project, *part,
-                           "Opened " + file_ + " as \"" + find(project, *part)->name + "\".");
+        return report_part(c, project, part,
+                           "Opened " + file_ + " as \"" + find(project, part)->name + "\".");
     }
 
     Error does_not_apply(const std::string& option, const std::string& why) const {

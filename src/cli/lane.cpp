@@ -5,7 +5,6 @@
 #include "core/commands/project.h"
 #include "core/commands/selection.h"
 #include "core/opening/opening.h"
-#include "core/project/edits.h"
 #include "core/project/format.h"
 
 namespace dotlane::cli {

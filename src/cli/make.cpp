@@ -4,6 +4,7 @@
 #include "core/base/text.h"
 #include "core/checks/fit_checks.h"
 #include "core/commands/making.h"
+#include "core/commands/parts.h"
 #include "core/project/format.h"
 
 namespace dotlane::cli {
@@ -41,28 +42,27 @@ class MakeVerb final : public Verb {
     int act(Context& c, Project& project, const SourceKind& kind) const {
         SourceSpec spec = kind.fresh;
         if (const auto ok = set_fields(spec, pairs_, project); !ok) return c.error(ok.error());
-        const auto parts = made(c, project, std::move(spec));
-        if (!parts) return c.error(parts.error());
+        const auto done = made(c, project, std::move(spec));
+        if (!done) return c.error(done.error());
         if (quantity_ > 0)
-            for (const PartId part : *parts)
-                if (const auto ok = set_quantity(project, part, quantity_); !ok) return c.error(ok.error());
+            for (const PartId part : done->parts)
+                if (const auto ok = apply(WantPart{part, quantity_}, project); !ok)
+                    return c.error(ok.error());
         int worst = fine;
-        for (const PartId part : *parts)
-            worst = std::max(worst, report_part(c, project, part,
-                                                "Made \"" + find(project, part)->name + "\", " +
-                                                    lower_case(kind.name) + "."));
+        for (const PartId part : done->parts)
+            worst = std::max(worst,
+                             report_part(c, project, part, part == done->part ? done->said.english() : ""));
         return worst;
     }
 
-    Result<std::vector<PartId>> made(Context& c, Project& project, SourceSpec spec) const {
+    Result<Done> made(Context& c, Project& project, SourceSpec spec) const {
         const auto* layer = std::get_if<Layer>(&spec);
         if (stack_ > 0 && !layer)
             return fail("layers.kind", say("Only layers are stacked: leave --stack out."));
         if (layer)
-            return add_layers(project, c.workshop.catalog(), c.workshop.fonts(), *layer, std::max(1, stack_),
-                              name_, layer->of);
-        return make_part(project, c.workshop.catalog(), c.workshop.fonts(), std::move(spec), name_)
-            .map([](PartId part) { return std::vector{part}; });
+            return apply(AddLayers{*layer, std::max(1, stack_), name_, layer->of}, project,
+                         c.workshop.catalog(), c.workshop.fonts());
+        return apply(MakePart{std::move(spec), name_}, project, c.workshop.catalog(), c.workshop.fonts());
     }
 
     std::string path_, kind_, name_;
@@ -98,7 +98,7 @@ class SourceVerb final : public ProjectVerb {
                         (length && value.is_number() ? " mm" : "");
             }
         if (const auto ok =
-                change_source(project, c.workshop.catalog(), c.workshop.fonts(), *id, std::move(spec));
+                apply(ChangeSource{*id, std::move(spec)}, project, c.workshop.catalog(), c.workshop.fonts());
             !ok)
             return c.error(ok.error());
         return report_part(c, project, *id,

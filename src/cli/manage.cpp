@@ -105,6 +105,7 @@ class SheetVerb final : public ProjectVerb {
         app.add_option("--sheet", sheet_, "Sheet by name or number");
         auto* add = app.add_flag("--add", add_, "Add a sheet, like the last one where nothing else is said");
         app.add_flag("--remove", remove_, "Remove it; what lies on it lies nowhere then")->excludes(add);
+        app.add_flag("--clear", clear_, "Take all off it that lies there");
         app.add_option("--rename,--name", name_, "Its new name");
         app.add_option("--stock", stock_, "Its stock (catalog id)");
         app.add_option("--mat", mat_, "Its mat (catalog id)");
@@ -125,15 +126,17 @@ class SheetVerb final : public ProjectVerb {
         const bool changes = name_ || stock_ || mat_;
         if (remove_ && changes)
             return c.error({"cli.both", say("A sheet that is removed cannot be changed as well."), {}});
-        if (!remove_ && !changes) return c.error(nothing("--add, --rename, --stock, --mat or --remove"));
-        answers.add(remove_ ? apply(RemoveSheet{*sheet}, project)
-                            : apply(ChangeSheet{*sheet, name_, stock_, mat_}, project, catalog));
+        if (!remove_ && !changes && !clear_)
+            return c.error(nothing("--add, --clear, --rename, --stock, --mat or --remove"));
+        if (clear_ && !answers.add(apply(ClearSheet{*sheet}, project))) return answers.tell();
+        if (remove_) answers.add(apply(RemoveSheet{*sheet}, project));
+        if (changes) answers.add(apply(ChangeSheet{*sheet, name_, stock_, mat_}, project, catalog));
         return answers.tell();
     }
 
     std::string sheet_;
     std::optional<std::string> name_, stock_, mat_;
-    bool add_ = false, remove_ = false;
+    bool add_ = false, remove_ = false, clear_ = false;
 };
 
 class ProjectSettings final : public ProjectVerb {

@@ -1,9 +1,10 @@
 #include "cli/verb.h"
 #include "core/base/text.h"
 #include "core/checks/project_checks.h"
+#include "core/commands/arranging.h"
+#include "core/commands/parts.h"
 #include "core/commands/placing.h"
 #include "core/commands/sheets.h"
-#include "core/project/edits.h"
 
 namespace dotlane::cli {
 namespace {
@@ -26,8 +27,8 @@ class Place final : public ProjectVerb {
         app.add_option("--top", top_, "From the mat's top edge to the part's box");
         app.add_option("--turn", turn_, "Clockwise, in degrees");
         app.add_flag("--mirror,!--no-mirror", mirror_, "Mirror left to right");
-        app.add_option("--columns", grid_.columns, "Copies across");
-        app.add_option("--rows", grid_.rows, "Copies down");
+        app.add_option("--columns", grid_.columns, "Copies across, of --change too");
+        app.add_option("--rows", grid_.rows, "Copies down, of --change too");
         app.add_option("--gap", gap_, "Between copies");
         app.add_option("--scale", scale_, "Scale of the part against its source");
         app.add_option("--wanted", wanted_, "How many of the part are wanted")->check(CLI::Range(1, 9999));
@@ -45,7 +46,7 @@ class Place final : public ProjectVerb {
         const auto part = part_named(project, part_);
         if (!part) return c.error(part.error());
         if (wanted_ > 0)
-            if (const auto ok = set_quantity(project, *part, wanted_); !ok) return c.error(ok.error());
+            if (const auto ok = apply(WantPart{*part, wanted_}, project); !ok) return c.error(ok.error());
         if (const auto ok = resize(c, project, *part); !ok) return c.error(ok.error());
         if ((!scale_.empty() || !width_.empty() || wanted_ > 0) && sheet_.empty() && new_sheet_.empty() &&
             left_.empty())
@@ -61,26 +62,20 @@ class Place final : public ProjectVerb {
             const auto named = anywhere ? project.sheets.front().id : sheet_named(project, sheet_);
             if (!named) return c.error(named.error());
             sheet = *named;
-            Sheet& s = *find(project, sheet);
-            if (!stock_.empty()) s.stock = stock_;
-            if (!mat_.empty()) s.mat = mat_;
+            ChangeSheet changes{sheet};
+            if (!stock_.empty()) changes.stock = stock_;
+            if (!mat_.empty()) changes.mat = mat_;
+            if (changes.stock || changes.mat)
+                if (const auto ok = apply(changes, project, catalog); !ok) return c.error(ok.error());
         }
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        const EvaluatedPart& evaluated = *derived->part(*part);
-        if (pieces_) return place_missing(c, project, *derived, sheet, evaluated);
-        if (!is_there(evaluated, piece_))
-            return c.error({"place.piece",
-                            say("\"%1\" has no piece %2 that lies apart. The step \"lay-apart\" makes them.",
-                                find(project, *part)->name, piece_),
-                            {}});
+        if (pieces_) return report(c, project, apply(PlacePieces{sheet, *part}, project, catalog, *derived));
         const auto wish = read_wish(project, *part);
         if (!wish) return c.error(wish.error());
-        // Where it must lie is said: there it lies, and nothing is turned unasked. Otherwise a free place is
-        // found.
-        const auto placed = left_.empty() && top_.empty()
-                                ? place_free(project, catalog, *derived, sheet, *wish)
-                                : place_there(project, evaluated, sheet, *wish);
-        return placed ? report(c, project, *placed) : c.error(placed.error());
+        const auto at = corner(project);
+        if (!at) return c.error(at.error());
+        return report(c, project,
+                      apply(PlacePart{sheet, *wish, at->left, at->top}, project, catalog, *derived));
     }
 
     Result<PlaceWish> read_wish(const Project& project, PartId part) const {
@@ -98,102 +93,61 @@ class Place final : public ProjectVerb {
         return wish;
     }
 
-    Result<std::vector<PlacementId>> place_there(Project& project, const EvaluatedPart& part, SheetId sheet,
-                                                 const PlaceWish& wish) const {
-        Placement p{{}, wish.part, {}, {}, wish.turn.value_or(Angle{}), wish.mirrored, wish.piece};
-        const Extent extent = extent_of(part, wish.piece);
-        const auto moved = moved_to(project, p, extent);
-        if (!moved) return tl::make_unexpected(moved.error());
-        const auto places = grid(*moved, extent, wish.copies);
-        return places ? place_all(project, sheet, *places) : tl::make_unexpected(places.error());
-    }
-
-    /// With its box at --left and --top; what is not given stays, or is 0 for what lies nowhere yet.
-    Result<Placement> moved_to(const Project& project, const Placement& p, const Extent& extent) const {
-        const Box now = p.id ? placed_box(p, extent) : Box{0, 0, 0, 0};
-        Length left = mm(now.x0), top = mm(now.y0);
-        for (const auto& [text, into] : {std::pair(&left_, &left), std::pair(&top_, &top)}) {
+    /// --left and --top.
+    struct Corner {
+        std::optional<Length> left, top;
+    };
+    Result<Corner> corner(const Project& project) const {
+        Corner out;
+        for (const auto& [text, into] : {std::pair(&left_, &out.left), std::pair(&top_, &out.top)}) {
             if (text->empty()) continue;
             const auto v = length_option(project, *text);
             if (!v) return tl::make_unexpected(v.error());
             *into = *v;
         }
-        return with_box_at(p, extent, left, top);
-    }
-
-    int place_missing(Context& c, Project& project, const Derived& derived, SheetId sheet,
-                      const EvaluatedPart& part) {
-        if (part.apart.empty())
-            return c.error(
-                {"place.piece", say("Its pieces lie as one. Add the step \"lay-apart\" first."), {}});
-        const auto made = place_pieces(project, c.workshop.catalog(), derived, sheet, part.part,
-                                       missing_pieces(project, part));
-        return made ? report(c, project, *made) : c.error(made.error());
+        return out;
     }
 
     int change(Context& c, Project& project) {
-        if (remove_) {
-            SheetId on;
-            const Placement* gone = find_placement(project, PlacementId{change_}, &on);
-            const PartId part = gone ? gone->part : PartId{};
-            const std::string name = gone ? placed_name(project, *gone).english() : "";
-            const auto ok = remove_placement(project, PlacementId{change_});
-            if (!ok) return c.error(ok.error());
-            if (c.json)
-                c.print({{"removed", change_}, {"part", part.value}, {"sheet", on.value}});
-            else
-                c.out << "\"" << name << "\" (" << change_ << ") is taken off its sheet\n";
-            return fine;
-        }
-        const Placement* found = find_placement(project, PlacementId{change_});
-        if (!found)
+        const Catalog& catalog = c.workshop.catalog();
+        const PlacementId id{change_};
+        if (!find_placement(project, id))
             return c.error(
                 {"cli.unknown", say("There is no placed part %1. See `dot-lane-cli show`.", change_), {}});
+        if (remove_) {
+            const auto done = apply(TakeOff{{{id}}}, project);
+            if (!done) return c.error(done.error());
+            if (c.json)
+                c.print({{"done", done->said},
+                         {"removed", change_},
+                         {"part", done->part.value},
+                         {"sheet", done->sheet.value}});
+            else
+                c.out << done->said << "\n";
+            return fine;
+        }
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        SheetId on;
-        (void)find_placement(project, found->id, &on);
-        // What is grouped is moved, turned and mirrored together, about the middle of all.
-        auto all = lying(project, *derived, with_groups(*find(project, on), {found->id}));
-        if (all.empty())
-            return c.error(
-                {"place.piece", say("It is no longer there: its recipe makes other pieces now."), {}});
-        const auto take = [&](const std::vector<Placement>& places) {
-            for (std::size_t i = 0; i < all.size(); ++i)
-                all[i].placement = places[i], all[i].box = placed_box(places[i], all[i].extent);
-        };
-        const auto one = [&]() -> const Lying& {
-            return *std::find_if(all.begin(), all.end(),
-                                 [&](const Lying& l) { return l.placement.id.value == change_; });
-        };
+        const auto at = corner(project);
+        if (!at) return c.error(at.error());
+        ChangePlaced command{id, at->left, at->top};
         if (!turn_.empty()) {
             const auto turn = parse_angle(turn_);
             if (!turn) return c.error(turn.error());
-            const Angle by = *turn - one().placement.turn;
-            if (all.size() == 1)
-                take({turned_about_middle(one().placement, one().extent, *turn)});
-            else
-                take(turned(all, by));
+            command.turn = *turn;
         }
-        if (mirror_option_->count() > 0 && one().placement.mirrored != mirror_) take(mirrored(all));
-        if (!left_.empty() || !top_.empty()) {
-            const auto to = moved_to(project, one().placement, one().extent);
-            if (!to) return c.error(to.error());
-            const Length right = to->left - one().placement.left, down = to->top - one().placement.top;
-            std::vector<Placement> places;
-            for (const Lying& l : all) {
-                places.push_back(l.placement);
-                places.back().left += right, places.back().top += down;
-            }
-            take(places);
-        }
-        std::vector<Placement> places;
-        for (const Lying& l : all)
-            places.push_back(l.placement);
-        if (const auto ok = change_placements(project, places); !ok) return c.error(ok.error());
-        std::vector<PlacementId> ids;
-        for (const Placement& p : places)
-            ids.push_back(p.id);
-        return report(c, project, ids);
+        if (mirror_option_->count() > 0) command.mirrored = mirror_;
+        const bool in_a_grid = grid_.columns != 1 || grid_.rows != 1;
+        auto done = apply(command, project, catalog, *derived);
+        if (!done || !in_a_grid) return report(c, project, done);
+        const auto gap = copies_gap(project);
+        if (!gap) return c.error(gap.error());
+        return report(c, project,
+                      apply(CopyInGrid{id, {grid_.columns, grid_.rows, *gap}}, project, catalog, *derived));
+    }
+
+    /// --gap; what is offered when it is not given.
+    Result<Length> copies_gap(const Project& project) const {
+        return gap_.empty() ? Result<Length>(GridOptions{}.gap) : length_option(project, gap_);
     }
 
     static int resized(Context& c, const Project& project, PartId id) {
@@ -214,28 +168,32 @@ class Place final : public ProjectVerb {
     }
 
     Result<void> resize(Context& c, Project& project, PartId id) const {
+        SizePart command{id};
         if (!scale_.empty()) {
             // "50%" and "0.5" are the same scale.
             const auto v = scale_.ends_with('%') ? parse_percent(scale_).map([](double p) { return p / 100; })
                                                  : parse_number(scale_);
-            return v ? scale_part(project, id, *v) : tl::make_unexpected(v.error());
-        }
-        if (width_.empty()) return {};
-        const auto v = length_option(project, width_);
-        if (!v) return tl::make_unexpected(v.error());
+            if (!v) return tl::make_unexpected(v.error());
+            command.scale = *v;
+        } else if (!width_.empty()) {
+            const auto v = length_option(project, width_);
+            if (!v) return tl::make_unexpected(v.error());
+            command.width = *v;
+        } else
+            return {};
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        const double now = derived->part(id)->source_box.width();
-        if (now < 1e-9) return fail("part.scale", say("The part has no width to scale."));
-        return scale_part(project, id, find(project, id)->scale * in_mm(*v) / now);
+        return apply(command, project, c.workshop.catalog(), *derived->part(id)).map([](const Done&) {});
     }
 
-    static int report(Context& c, const Project& project, const std::vector<PlacementId>& ids) {
+    static int report(Context& c, const Project& project, const Result<Done>& done) {
+        if (!done) return c.error(done.error());
+        const std::vector<PlacementId>& ids = done->placements;
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
         Findings sheet;
         for (const Finding& f : derived->findings)
             if (f.code.starts_with("sheet.")) sheet.push_back(f);
         json placements = json::array();
-        if (!c.json) c.out << counted(ids.size(), "part placed", "parts placed") << "\n";
+        if (!c.json) c.out << done->said << "\n";
         for (const LaidSheet& laid : derived->sheets)
             for (const PlacedPart& p : laid.parts) {
                 if (std::find(ids.begin(), ids.end(), p.placement.id) == ids.end()) continue;
@@ -254,7 +212,10 @@ class Place final : public ProjectVerb {
                           << to_text(mm(p.box.y0), project.unit) << "\n";
             }
         if (c.json)
-            c.print({{"placed", ids.size()}, {"placements", placements}, {"findings", to_json(sheet)}});
+            c.print({{"done", done->said},
+                     {"placed", ids.size()},
+                     {"placements", placements},
+                     {"findings", to_json(sheet)}});
         else
             print_findings(c.out, sheet);
         return count(sheet, Grade::error) > 0 ? findings : fine;

@@ -45,7 +45,7 @@ class Check final : public ProjectVerb {
         return errors > 0 ? findings : fine;
     }
 
-    Result<void> mend(Context& c, Project& project, const Derived& derived, PartId only) const {
+    Result<Done> mend(Context& c, Project& project, const Derived& derived, PartId only) const {
         for (Finding f : derived.findings) {
             if (only && f.place.part != only) continue;
             std::vector<Remedy> all{f.remedy};
@@ -53,7 +53,7 @@ class Check final : public ProjectVerb {
             for (const Remedy& remedy : all)
                 if (remedy.code == mend_) {
                     f.remedy = remedy;
-                    return apply_remedy(project, c.workshop.catalog(), derived, f);
+                    return apply(MendFinding{f}, project, c.workshop.catalog(), derived);
                 }
         }
         return fail("cli.unknown", say("No finding has the remedy \"%1\". See check --json.", mend_));

@@ -28,6 +28,11 @@ using namespace app;
 
 using Arrange = std::function<void(MainWindow&)>;
 
+Result<PartId> made(MainWindow& w, Project& p, SourceSpec spec, std::string name = {}) {
+    return apply(MakePart{std::move(spec), std::move(name)}, p, w.session().catalog(), w.session().fonts())
+        .map([](const Done& done) { return done.part; });
+}
+
 void choose_step(MainWindow& w) {
     const Part* part = w.session().part();
     if (!part || part->steps.empty()) return;
@@ -107,9 +112,7 @@ void make_lettering(MainWindow& w) {
         Lettering word;
         word.text = "Saltmarsh", word.font = "Dancing Script", word.weight = 700;
         word.join = true, word.snug = mm(0.4), word.size = mm(28);
-        const auto part = make_part(p, w.session().catalog(), w.session().workshop().fonts(), word);
-        if (!part) return tl::make_unexpected(part.error());
-        return {};
+        return made(w, p, word).map([](PartId) {});
     });
     w.session().choose_part(w.session().project().parts.back().id);
 }
@@ -120,9 +123,7 @@ void show_glyphs(MainWindow& w) {
         Lettering word;
         word.text = "Saltmarsh & Quay", word.font = "EB Garamond", word.italic = true;
         word.features = "swsh", word.size = mm(20);
-        const auto part = make_part(p, w.session().catalog(), w.session().workshop().fonts(), word);
-        if (!part) return tl::make_unexpected(part.error());
-        return {};
+        return made(w, p, word).map([](PartId) {});
     });
     w.session().choose_part(w.session().project().parts.back().id);
     w.settle();
@@ -151,7 +152,7 @@ void drop_a_piece(MainWindow& w) {
     w.session().change("pieces", [&](Project& p) -> Result<void> {
         Lettering word;
         word.text = "Quay", word.size = mm(30);
-        const auto part = make_part(p, w.session().catalog(), w.session().workshop().fonts(), word);
+        const auto part = made(w, p, word);
         if (!part) return tl::make_unexpected(part.error());
         return append_step(p, w.session().catalog(), *part, PiecesStep{"2"}, {}).map([](StepId) {});
     });
@@ -201,9 +202,7 @@ void fold_an_outline(MainWindow& w) {
         card.overlap = mm(11);
         for (const Part& part : p.parts)
             if (part.name == "Way-marker tag") card.of = part.id;
-        const auto part =
-            make_part(p, w.session().catalog(), w.session().workshop().fonts(), card, "Moon card");
-        return part ? Result<void>{} : tl::make_unexpected(part.error());
+        return made(w, p, card, "Moon card").map([](PartId) {});
     });
     w.session().choose_part(w.session().project().parts.back().id);
 }

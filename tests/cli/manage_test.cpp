@@ -245,10 +245,11 @@ TEST_CASE_METHOD(Walk,
     REQUIRE(run({"lane", "walk.dotlane", "--part", "Title", "--all", "--action", "cut"}) != 2);
     CHECK(now() == once);
     CHECK(said({"arrange", "--sheet", "sheet 1", "--mirror", "--across", "left"}) ==
-          "2 placed parts on sheet 1: mirrored, lined up left with reach.");
+          "2 placed parts on sheet 1: mirrored. 2 placed parts on sheet 1: lined up left with what the tool "
+          "reaches.");
     CHECK(said({"apart", "--part", "Star stencil", "--by", "piece"})
               .starts_with("Took \"Star stencil\" apart by piece: "));
-    CHECK(said({"make", "badge", "--name", "Pin"}) == "Made \"Pin\", badge.");
+    CHECK(said({"make", "badge", "--name", "Pin"}) == "Made \"Pin\" (Badge).");
     // The same in the one document.
     const json one = answer({"step", "walk.dotlane", "--part", "Title backing", "--add", "corners"});
     CHECK(one["done"] ==

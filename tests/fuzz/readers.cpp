@@ -63,10 +63,11 @@ std::string taken(Opened opened) {
     if (opened.asks_scale) settle_scale(opened, 0.5);
     Workshop workshop(catalog());
     Project project = workshop.new_project("fuzz");
-    const auto part = take_in(project, catalog(), opened, gather_lanes(*opened.source.drawing, catalog()));
+    const auto part =
+        apply(TakeIn{opened, gather_lanes(*opened.source.drawing, catalog())}, project, catalog());
     if (!part) return refused(part.error());
     const SheetId sheet = add_sheet(project, "s", "cream-card-12x12", "mat-12x12-standard");
-    if (const auto ok = place(project, sheet, {{}, *part, mm(5), mm(5), degrees(20), true}); !ok)
+    if (const auto ok = place(project, sheet, {{}, part->part, mm(5), mm(5), degrees(20), true}); !ok)
         return "not placed: " + ok.error().message.english();
     return lives(project);
 }
@@ -114,7 +115,7 @@ std::string traced(std::string bytes) {
     Workshop workshop(catalog());
     Project project = workshop.new_project("fuzz");
     opened->picture.levels = 1 + opened->width % 3;
-    const auto part = make_part(project, catalog(), fonts(), opened->picture, "picture");
+    const auto part = apply(MakePart{opened->picture, "picture"}, project, catalog(), fonts());
     return part ? lives(project) : refused(part.error());
 }
 

@@ -1,5 +1,7 @@
 // Each command given once in the window and once on the command line makes the same project of the same
 // project.
+#include <QPlainTextEdit>
+
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -7,11 +9,14 @@ using namespace dotlane::test;
 
 namespace {
 
-/// What is done in the window, and the words of the command line that mean the same.
+/// What is done in the window, and the words of the command line that mean the same: %1 is the project's
+/// file, %2 the first step of the part that is chosen, @{Name} what lies on the sheets of that part, by its
+/// number.
 struct Both {
     const char* what;
     std::function<void(Driver&)> window;
     std::string words;
+    std::function<void(Project&)> first = {}; ///< so that there is something to do
 };
 
 void on_sheets(Driver& d) {
@@ -24,6 +29,237 @@ void on_part(Driver& d, const char* name) {
     for (const Part& part : d.project().parts)
         if (part.name == name) d.session().choose_part(part.id);
     d.settle();
+}
+
+std::vector<PlacementId> lying_of(const Project& project, const std::string& name) {
+    std::vector<PlacementId> out;
+    for (const Sheet& sheet : project.sheets)
+        for (const Placement& p : sheet.placements)
+            if (find(project, p.part)->name == name) out.push_back(p.id);
+    return out;
+}
+
+/// These are chosen where they lie, the first of the first part last.
+void on_placed(Driver& d, const std::vector<const char*>& names) {
+    on_sheets(d);
+    app::Choice choice = d.session().choice();
+    choice.with.clear();
+    for (const char* name : names)
+        for (const PlacementId id : lying_of(d.project(), name))
+            choice.with.insert(id);
+    choice.placement = lying_of(d.project(), names.front()).front();
+    choice.with.erase(choice.placement);
+    (void)find_placement(d.project(), choice.placement, &choice.sheet);
+    d.session().choose(choice);
+    d.settle();
+}
+
+void group(Project& project, const std::string& name) {
+    must(group_placements(project, lying_of(project, name)));
+}
+
+const char* const tags = "arrange %1 --sheet 'sheet 2' --only '@{Way-marker tag}' ";
+
+/// Sources: made, changed, sized, taken apart.
+const std::vector<Both>& parts() {
+    static const std::vector<Both> all = {
+        {"make a part", [](Driver& d) { d.trigger("make-label"); }, "make %1 label"},
+        {"make one that takes another's outline",
+         [](Driver& d) {
+             on_part(d, "Lamp label");
+             d.trigger("make-shape-card");
+         },
+         "make %1 shape-card --set of='Lamp label'"},
+        {"add layers",
+         [](Driver& d) {
+             on_part(d, "Crew badge");
+             d.type("how-many-layers", "2");
+             d.type("layers-reveal", "3.5 mm");
+             d.press("add-layer");
+         },
+         "make %1 layer --stack 2 --set of='Crew badge' --set reveal=3.5mm"},
+        {"a number of a source",
+         [](Driver& d) {
+             on_part(d, "Lamp label");
+             d.type("width", "91.5 mm");
+         },
+         "source %1 --part 'Lamp label' --set width=91.5mm"},
+        {"the text of lettering, which names its part",
+         [](Driver& d) {
+             on_part(d, "Title");
+             auto* text = d.find<QPlainTextEdit>("text");
+             text->setFocus();
+             text->selectAll();
+             QTest::keyClicks(text, "Tide");
+             d.settle();
+         },
+         "source %1 --part Title --set text=Tide"},
+        {"finished width", [](Driver& d) { d.type("finished-width", "210 mm"); },
+         "place %1 --part Invitation --part-width 210mm"},
+        {"take apart",
+         [](Driver& d) {
+             auto* apart = d.find<QPushButton>("take-apart");
+             Q_EMIT apart->menu()->aboutToShow();
+             apart->menu()->findChild<QAction*>("apart-by-colour")->trigger();
+             d.settle();
+         },
+         "apart %1 --part Invitation --by colour"},
+        {"open a drawing",
+         [](Driver& d) {
+             d.window->files().open_path(DOTLANE_SOURCE "/data/demo/invitation.svg");
+             d.settle();
+             d.press_words("Take it in");
+         },
+         "import '" DOTLANE_SOURCE "/data/demo/invitation.svg' %1"},
+        {"usual order of passes", [](Driver& d) { d.trigger("usual-order"); },
+         "project %1 --pass-order usual",
+         [](Project& p) {
+             for (const Lane& lane : p.lanes)
+                 p.pass_order.insert(p.pass_order.begin(), lane.id);
+         }},
+        {"a remedy",
+         [](Driver& d) {
+             d.trigger("view-findings");
+             d.press_words("Place it");
+         },
+         "check %1 --mend part.place --part 'Crew badge'",
+         [](Project& p) {
+             for (const PlacementId id : lying_of(p, "Crew badge"))
+                 must(remove_placement(p, id));
+         }},
+    };
+    return all;
+}
+
+/// What lies on sheets.
+const std::vector<Both>& placed() {
+    static const std::vector<Both> all = {
+        {"place a part",
+         [](Driver& d) {
+             on_sheets(d);
+             on_part(d, "Signpost");
+             d.press("place-part");
+         },
+         "place %1 --part Signpost --sheet 'sheet 1'"},
+        {"place a part whose pieces lie apart",
+         [](Driver& d) {
+             on_sheets(d);
+             on_part(d, "Bunting letters");
+             d.press("place-part");
+         },
+         "place %1 --part 'Bunting letters' --sheet 'sheet 1'"},
+        {"from left",
+         [](Driver& d) {
+             on_placed(d, {"Lamp label"});
+             d.type("left", "200.25 mm");
+         },
+         "place %1 --change @{Lamp label} --left 200.25mm"},
+        {"from top",
+         [](Driver& d) {
+             on_placed(d, {"Lamp label"});
+             d.type("top", "99.9 mm");
+         },
+         "place %1 --change @{Lamp label} --top 99.9mm"},
+        {"turned",
+         [](Driver& d) {
+             on_placed(d, {"Lamp label"});
+             d.type("turn", "33");
+         },
+         "place %1 --change @{Lamp label} --turn 33"},
+        {"mirrored, of one that is turned",
+         [](Driver& d) {
+             on_placed(d, {"Tide stencil"});
+             d.tick("mirrored");
+         },
+         "place %1 --change @{Tide stencil} --mirror"},
+        {"mirrored by its key",
+         [](Driver& d) {
+             on_placed(d, {"Tide stencil"});
+             d.trigger("mirror");
+         },
+         "arrange %1 --sheet 'sheet 4' --only @{Tide stencil} --mirror"},
+        {"a quarter turn of one",
+         [](Driver& d) {
+             on_placed(d, {"Lamp label"});
+             d.press("quarter-turn");
+         },
+         "arrange %1 --sheet 'sheet 2' --only @{Lamp label} --turn 90"},
+        {"a quarter turn of several",
+         [](Driver& d) {
+             on_placed(d, {"Way-marker tag", "Lamp label"});
+             d.trigger("quarter");
+         },
+         "arrange %1 --sheet 'sheet 2' --only '@{Way-marker tag},@{Lamp label}' --turn 90"},
+        {"moved by a key",
+         [](Driver& d) {
+             on_placed(d, {"Way-marker tag"});
+             d.key(Qt::Key_Right, Qt::ShiftModifier);
+         },
+         std::string(tags) + "--right 10mm"},
+        {"grouped",
+         [](Driver& d) {
+             on_placed(d, {"Way-marker tag"});
+             d.press("group");
+         },
+         std::string(tags) + "--group"},
+        {"ungrouped",
+         [](Driver& d) {
+             on_placed(d, {"Way-marker tag"});
+             d.press("ungroup");
+         },
+         std::string(tags) + "--ungroup", [](Project& p) { group(p, "Way-marker tag"); }},
+        {"lined up with what the tool reaches",
+         [](Driver& d) {
+             on_placed(d, {"Way-marker tag"});
+             d.press("up-right");
+         },
+         std::string(tags) + "--across right"},
+        {"lined up with the sheet, as a group",
+         [](Driver& d) {
+             on_placed(d, {"Way-marker tag"});
+             d.choose("arrange-to", "sheet of stock");
+             d.press("up-centre");
+         },
+         std::string(tags) + "--down middle --with stock", [](Project& p) { group(p, "Way-marker tag"); }},
+        {"lined up with the one chosen last",
+         [](Driver& d) {
+             on_placed(d, {"Lamp label", "Way-marker tag"});
+             d.choose("arrange-to", "chosen last");
+             d.press("up-right");
+         },
+         "arrange %1 --sheet 'sheet 2' --only '@{Way-marker tag},@{Lamp label}' --across right "
+         "--with @{Lamp label}"},
+        {"spread over the sheet",
+         [](Driver& d) {
+             on_placed(d, {"Bunting letters"});
+             d.choose("arrange-to", "tool reaches");
+             d.press("spread-down");
+         },
+         "arrange %1 --sheet 'sheet 7' --spread down --with reach",
+         [](Project& p) { p.sheets.back().placements.resize(3); }},
+        {"copies of what lies there",
+         [](Driver& d) {
+             on_placed(d, {"Way-marker tag"});
+             d.trigger("duplicate");
+         },
+         std::string(tags) + "--copy", [](Project& p) { group(p, "Way-marker tag"); }},
+        {"copies in a grid",
+         [](Driver& d) {
+             on_placed(d, {"Lamp label backing"});
+             d.type("columns", "2");
+             d.type("rows", "3");
+             d.type("gap", "4 mm");
+             d.press("copy-grid");
+         },
+         "place %1 --change '@{Lamp label backing}' --columns 2 --rows 3 --gap 4mm"},
+        {"taken off",
+         [](Driver& d) {
+             on_placed(d, {"Way-marker tag"});
+             d.trigger("take-off");
+         },
+         std::string(tags) + "--off"},
+    };
+    return all;
 }
 
 const std::vector<Both>& commands() {
@@ -57,6 +293,7 @@ const std::vector<Both>& commands() {
              d.choose("mat", "strong mat 12 x 12");
          },
          "sheet %1 --sheet 'sheet 1' --mat mat-12x12-strong"},
+        {"clear sheet", [](Driver& d) { d.trigger("clear-sheet"); }, "sheet %1 --sheet 'sheet 1' --clear"},
         {"remove sheet",
          [](Driver& d) {
              on_sheets(d);
@@ -149,30 +386,64 @@ const std::vector<Both>& commands() {
     return all;
 }
 
-} // namespace
+/// `words` with what they stand for.
+std::string line_of(const Both& both, const std::string& path, const Project& before, const Part* chosen) {
+    std::string out;
+    for (std::size_t i = 0; i < both.words.size(); ++i) {
+        const std::string_view rest = std::string_view(both.words).substr(i);
+        if (rest.starts_with("%1"))
+            out += "'" + path + "'", i += 1;
+        else if (rest.starts_with("%2"))
+            out += std::to_string(chosen->steps.front().id.value), i += 1;
+        else if (rest.starts_with("@{")) {
+            const auto end = rest.find('}');
+            std::string numbers;
+            for (const PlacementId id : lying_of(before, std::string(rest.substr(2, end - 2))))
+                numbers += (numbers.empty() ? "" : ",") + std::to_string(id.value);
+            out += numbers, i += end;
+        } else
+            out += both.words[i];
+    }
+    return out;
+}
 
-TEST_CASE("window and command line make the same of the same") {
-    for (const Both& both : commands()) {
+void check_same(const std::vector<Both>& all) {
+    for (const Both& both : all) {
         INFO(both.what);
         Driver d;
         d.window->files().open_demo();
         d.settle();
+        Project before = d.project();
+        if (both.first) {
+            both.first(before);
+            d.window->files().start_project(before, {});
+            d.settle();
+        }
         const std::string path = d.folder / "cli.dotlane";
-        const Project before = d.project();
         must(save_project(disk(), path, before));
         both.window(d);
         CHECK_FALSE(d.project() == before);
         int status = 0;
-        QString line =
-            QString::fromStdString(both.words).replace("%1", QString::fromStdString("'" + path + "'"));
-        if (line.contains("%2")) // the first step of the part that the window has chosen
-            line.replace("%2", QString::number(
-                                   dotlane::find(before, d.session().choice().part)->steps.front().id.value));
-        const std::string words = line.toStdString();
+        const std::string words =
+            line_of(both, path, before, dotlane::find(before, d.session().choice().part));
         const std::string said =
             shell("'" DOTLANE_BUILD "/src/cli/dot-lane-cli' " + words + " 2>&1", &status);
-        INFO(said);
+        INFO(words << "\n" << said);
         CHECK(WEXITSTATUS(status) != 2);                          // 1: there are findings
         CHECK((must(load_project(disk(), path)) == d.project())); // too long to be printed
     }
+}
+
+} // namespace
+
+TEST_CASE("window and command line make the same of the same") {
+    check_same(commands());
+}
+
+TEST_CASE("window and command line make the same of sources, parts and files") {
+    check_same(parts());
+}
+
+TEST_CASE("window and command line place and arrange the same") {
+    check_same(placed());
 }

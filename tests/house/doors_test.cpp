@@ -174,3 +174,20 @@ TEST_CASE("no cycles between the folders of core, nor of app") {
     for (const auto& [m, to] : std::map(edges))
         if (state[m] == 0) visit(m);
 }
+
+TEST_CASE("window and command line change projects by commands alone") {
+    const std::set<std::string> raw = {"core/project/edits.h", "core/commands/drawn_parts.h",
+                                       "core/commands/filling.h"};
+    const std::regex pattern("#include \"([^\"]+)\"");
+    std::size_t read = 0;
+    for (const char* room : {"/src/app", "/src/cli"})
+        for (const auto& entry : fs::recursive_directory_iterator(DOTLANE_SOURCE + std::string(room))) {
+            if (!entry.is_regular_file()) continue;
+            const std::string name = entry.path(), text = file(name);
+            ++read;
+            INFO(name);
+            for (std::sregex_iterator it(text.begin(), text.end(), pattern), end; it != end; ++it)
+                CHECK_FALSE(raw.contains((*it)[1]));
+        }
+    CHECK(read > 100);
+}

@@ -40,8 +40,8 @@ TEST_CASE("parts that lie on one another are told as GEOS finds them") {
             }
             const auto opened = must(open_drawing(
                 svg("<path d='" + d + "' fill='#22282c' fill-rule='evenodd'/>"), "s.svg", fonts()));
-            const PartId part =
-                must(take_in(project, catalog(), opened, gather_lanes(*opened.source.drawing, catalog())));
+            const TakeIn whole{opened, gather_lanes(*opened.source.drawing, catalog())};
+            const PartId part = must(apply(whole, project, catalog())).part;
             must(place(project, sheet,
                        {{},
                         part,

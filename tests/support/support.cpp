@@ -70,6 +70,17 @@ Random::Random(const char* what) {
     std::cout << what << ": seed " << seed_ << " (DOTLANE_SEED repeats it)" << std::endl;
 }
 
+Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fonts, SourceSpec spec,
+                         std::string name, PartId lender) {
+    return apply(MakePart{std::move(spec), std::move(name), lender}, project, catalog, fonts)
+        .map([](const Done& done) { return done.part; });
+}
+
+Result<void> change_source(Project& project, const Catalog& catalog, FontShelf& fonts, PartId part,
+                           SourceSpec spec) {
+    return apply(ChangeSource{part, std::move(spec)}, project, catalog, fonts).map([](const Done&) {});
+}
+
 const Catalog& catalog() {
     static const Catalog shipped = must(load_catalog(disk(), DOTLANE_SOURCE "/data/catalog"));
     return shipped;
@@ -143,7 +154,9 @@ Bench bench(const std::string& elements, double w, double h, bool placed) {
     out.workshop = std::make_shared<Workshop>(catalog());
     out.project = out.workshop->new_project("test");
     const auto opened = must(open_drawing(svg(elements, w, h), "thing.svg", out.workshop->fonts()));
-    out.part = must(take_in(out.project, catalog(), opened, gather_lanes(*opened.source.drawing, catalog())));
+    out.part =
+        must(apply(TakeIn{opened, gather_lanes(*opened.source.drawing, catalog())}, out.project, catalog()))
+            .part;
     out.sheet = add_sheet(out.project, "sheet 1", "cream-card-12x12", "mat-12x12-standard");
     if (placed) must(place(out.project, out.sheet, {{}, out.part, mm(10), mm(10), {}, false}));
     return out;

@@ -7,6 +7,7 @@
 #include <random>
 
 #include "core/base/files.h"
+#include "core/commands/making.h"
 #include "core/derive/workshop.h"
 #include "core/geometry/region.h"
 #include "core/project/edits.h"
@@ -55,6 +56,12 @@ class Random {
     unsigned seed_;
     std::mt19937 engine_;
 };
+
+/// MakePart and ChangeSource as fixtures.
+Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fonts, SourceSpec spec,
+                         std::string name = {}, PartId lender = {});
+Result<void> change_source(Project& project, const Catalog& catalog, FontShelf& fonts, PartId part,
+                           SourceSpec spec);
 
 /// The catalog that ships with the program.
 const Catalog& catalog();

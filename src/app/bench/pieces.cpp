@@ -3,7 +3,7 @@
 #include <QPainter>
 
 #include "app/bench/part_view.h"
-#include "core/project/edits.h"
+#include "core/commands/steps.h"
 #include "present/lane_style.h"
 
 namespace dotlane::app {
@@ -86,9 +86,8 @@ bool PartView::toggle_piece(QPointF at) {
     if (number == 0) return false;
     Step next = *step;
     press_piece(next.what, number);
-    session_.change(
-        report->apart ? tr("Keep pieces together") : tr("Keep or drop a piece"),
-        [part = session_.choice().part, next](Project& project) { return change_step(project, part, next); });
+    session_.run(report->apart ? tr("Keep pieces together") : tr("Keep or drop a piece"),
+                 ChangeStep{session_.choice().part, next.id, next.what});
     return true;
 }
 

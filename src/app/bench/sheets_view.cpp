@@ -5,7 +5,7 @@
 #include <numbers>
 
 #include "core/base/text.h"
-#include "core/project/edits.h"
+#include "core/commands/arranging.h"
 #include "present/sheet_painter.h"
 
 namespace dotlane::app {
@@ -382,22 +382,21 @@ void SheetsView::mouseReleaseEvent(QMouseEvent* event) {
     }
     const bool turned = drag_ == Drag::turn;
     drag_ = Drag::none;
-    session_.change(turned ? tr("Turn part") : tr("Move part"),
-                    [to = preview_](Project& p) { return change_placements(p, to); });
+    const Placement &from = before_.front(), &to = preview_.front();
+    if (turned)
+        session_.run(tr("Turn part"), ChangePlaced{from.id, {}, {}, to.turn});
+    else
+        shift(to.left - from.left, to.top - from.top);
     refresh();
 }
 
+void SheetsView::shift(Length right, Length down, const QString& merge) {
+    if (auto all = session_.chosen_placements(); !all.empty())
+        session_.run(tr("Move part"), ShiftPlaced{{std::move(all)}, right, down}, merge);
+}
+
 void SheetsView::nudge(double dx, double dy) {
-    std::vector<Placement> to;
-    // The document may be ahead of what is derived while a key repeats.
-    for (const PlacementId id : session_.chosen_placements()) {
-        to.push_back(*find_placement(session_.project(), id));
-        to.back().left += mm(dx);
-        to.back().top += mm(dy);
-    }
-    if (to.empty()) return;
-    session_.change(
-        tr("Move part"), [to](Project& p) { return change_placements(p, to); }, "nudge");
+    shift(mm(dx), mm(dy), "nudge");
 }
 
 void SheetsView::keyPressEvent(QKeyEvent* event) {

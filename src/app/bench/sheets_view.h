@@ -51,6 +51,7 @@ class SheetsView : public Canvas {
     void begin_drag(Drag drag);
     std::vector<Placement> dragged(QPointF to, Qt::KeyboardModifiers modifiers) const;
     Placement turned(QPointF to, Qt::KeyboardModifiers modifiers) const;
+    void shift(Length right, Length down, const QString& merge = {});
     void nudge(double dx, double dy);
 
     Session& session_;

@@ -8,7 +8,7 @@
 #include <cmath>
 
 #include "app/widgets/card.h"
-#include "core/project/edits.h"
+#include "core/commands/project.h"
 #include "present/words.h"
 
 namespace dotlane::app {
@@ -174,7 +174,7 @@ void BoardMap::drop(const present::BoardScene::Dragged& dragged) {
     }
     if (!before) next.push_back(moved.lane);
     if (next == now) return;
-    session_.change(tr("Change the order of passes"), [next](Project& p) { return set_pass_order(p, next); });
+    session_.run(tr("Change the order of passes"), in_order(next));
     Q_EMIT order_changed(QString::fromStdString(moved.plate));
 }
 

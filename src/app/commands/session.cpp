@@ -6,7 +6,6 @@
 #include "core/base/caught.h"
 #include "core/base/text.h"
 #include "core/commands/placing.h"
-#include "core/project/edits.h"
 #include "core/project/format.h"
 
 namespace dotlane::app {

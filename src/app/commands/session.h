@@ -39,6 +39,7 @@ class Session : public QObject {
 
     Workshop& workshop() { return workshop_; }
     const Catalog& catalog() const { return workshop_.catalog(); }
+    FontShelf& fonts() { return workshop_.fonts(); }
     FileSystem& files() { return files_; }
 
     bool is_open() const { return open_; }
@@ -70,11 +71,20 @@ class Session : public QObject {
             text,
             [&](Project& p) -> Result<void> {
                 Result<Done> answer = [&]() -> Result<Done> {
-                    if constexpr (requires { apply(command, p, catalog(), *evaluated()); }) {
+                    if constexpr (requires { apply(command, p, catalog(), fonts(), *evaluated()); }) {
                         const EvaluatedPart* part = drawn_ ? drawn_->part(command.part) : nullptr;
-                        if (!part) return fail("edit.missing", say("The part is still being made."));
+                        if (!part) return tl::make_unexpected(still_made());
+                        return apply(command, p, catalog(), fonts(), *part);
+                    } else if constexpr (requires { apply(command, p, catalog(), *evaluated()); }) {
+                        const EvaluatedPart* part = drawn_ ? drawn_->part(command.part) : nullptr;
+                        if (!part) return tl::make_unexpected(still_made());
                         return apply(command, p, catalog(), *part);
-                    } else if constexpr (requires { apply(command, p, catalog()); })
+                    } else if constexpr (requires { apply(command, p, catalog(), *drawn_); }) {
+                        if (!drawn_) return tl::make_unexpected(still_made());
+                        return apply(command, p, catalog(), *drawn_);
+                    } else if constexpr (requires { apply(command, p, catalog(), fonts()); })
+                        return apply(command, p, catalog(), fonts());
+                    else if constexpr (requires { apply(command, p, catalog()); })
                         return apply(command, p, catalog());
                     else
                         return apply(command, p);
@@ -123,6 +133,7 @@ class Session : public QObject {
 
   private:
     friend class ChangeCommand;
+    static Error still_made() { return {"edit.missing", say("The part is still being made."), {}}; }
     void show_drawn(const std::shared_ptr<const Derived>& derived);
     void set_project(std::shared_ptr<const Project> project);
     void settle_choice();

@@ -207,9 +207,7 @@ void GlyphPanel::change(const QString& name, const std::function<void(Lettering&
     Lettering next = *now;
     edit(next);
     const PartId id = session_.choice().part;
-    session_.change(
-        name, [&](Project& p) { return change_source(p, session_.catalog(), fonts_, id, next); },
-        merge.isEmpty() ? merge : merge + QString::number(id.value));
+    session_.run(name, ChangeSource{id, next}, merge.isEmpty() ? merge : merge + QString::number(id.value));
 }
 
 } // namespace dotlane::app

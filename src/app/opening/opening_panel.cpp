@@ -226,17 +226,11 @@ void OpeningPanel::take() {
     }
     Opened settled = opened();
     settle_scale(settled, *factor_);
-    PartId part;
-    const bool ok = session_.change(
-        tr("Open %1").arg(QString::fromStdString(settled.source.file_name)), [&](Project& p) -> Result<void> {
-            const auto taken = take_in(p, session_.catalog(), settled, file_->gatherings);
-            if (!taken) return tl::make_unexpected(taken.error());
-            part = *taken;
-            return {};
-        });
-    if (!ok) return;
+    const auto done = session_.run(tr("Open %1").arg(QString::fromStdString(settled.source.file_name)),
+                                   TakeIn{settled, file_->gatherings});
+    if (!done) return;
     file_.reset();
-    session_.choose_part(part);
+    session_.choose_part(done->part);
     Q_EMIT taken();
 }
 

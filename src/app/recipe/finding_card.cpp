@@ -64,14 +64,7 @@ class PlacePicture : public QWidget {
 FindingCard::FindingCard(Session& session, const Finding& finding, QWidget* parent)
     : FindingCard(
           finding,
-          [&session](const Finding& one) {
-              const auto derived = session.derived();
-              if (!derived) return;
-              session.change(present::remedy_words(one),
-                             [derived, one, &catalog = session.catalog()](Project& p) {
-                                 return apply_remedy(p, catalog, *derived, one);
-                             });
-          },
+          [&session](const Finding& one) { session.run(present::remedy_words(one), MendFinding{one}); },
           parent) {
     if (shows_place(finding)) add_picture(session, *words_);
 }

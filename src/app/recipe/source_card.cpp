@@ -9,10 +9,9 @@
 #include "app/widgets/size_text.h"
 #include "app/widgets/typing.h"
 #include "core/checks/fit_checks.h"
-#include "core/commands/drawn_parts.h"
+#include "core/commands/apart.h"
 #include "core/commands/making.h"
 #include "core/commands/parts.h"
-#include "core/project/edits.h"
 
 namespace dotlane::app {
 
@@ -94,8 +93,12 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     rows()->addWidget(apart_, 0, Qt::AlignLeft);
     connect(layer_, &QPushButton::clicked, this,
             [this] { Q_EMIT layers_wanted(static_cast<int>(layers_->value()), mm(reveal_->value())); });
-    connect(levels_, &QPushButton::clicked, this, [this] { take_apart(true); });
-    connect(pieces_, &QPushButton::clicked, this, [this] { take_apart(false); });
+    connect(levels_, &QPushButton::clicked, this, [this] {
+        session_.run(tr("A part for each level"), TakeApart{session_.choice().part, ApartBy::level});
+    });
+    connect(pieces_, &QPushButton::clicked, this, [this] {
+        session_.run(tr("A part for each piece"), TakeApart{session_.choice().part, ApartBy::piece});
+    });
     form_->set_fonts([this] { return fonts(); });
     form_->set_parts([this] { return other_parts(session_); });
     connect(form_, &FieldForm::edited, this,
@@ -105,13 +108,8 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
                 SourceSpec spec = part->source.spec;
                 fields(spec, *change);
                 if (auto* lettering = std::get_if<Lettering>(&spec); lettering && key == "kind")
-                    fit_font(*lettering, session_.workshop().fonts());
-                session_.change(
-                    name,
-                    [this, id = part->id, spec](Project& p) {
-                        return change_source(p, session_.catalog(), session_.workshop().fonts(), id, spec);
-                    },
-                    key + QString::number(part->id.value));
+                    fit_font(*lettering, session_.fonts());
+                session_.run(name, ChangeSource{part->id, spec}, key + QString::number(part->id.value));
             });
     on_typed(name_, this, [this] {
         const Part* part = session_.part();
@@ -119,26 +117,14 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
         if (part && text != part->name && !session_.run(tr("Rename part"), RenamePart{part->id, text}))
             refresh();
     });
-    connect(width_, &NumberField::committed, this, [this](double mm_wanted) {
-        if (const EvaluatedPart* e = session_.evaluated()) scale_to(mm_wanted, e->source_box.width());
+    connect(width_, &NumberField::committed, this, [this](double wanted) {
+        session_.run(tr("Finished size"), SizePart{session_.choice().part, mm(wanted)}, "size");
     });
-    connect(height_, &NumberField::committed, this, [this](double mm_wanted) {
-        if (const EvaluatedPart* e = session_.evaluated()) scale_to(mm_wanted, e->source_box.height());
+    connect(height_, &NumberField::committed, this, [this](double wanted) {
+        session_.run(tr("Finished size"), SizePart{session_.choice().part, {}, mm(wanted)}, "size");
     });
     connect(quantity_, &NumberField::committed, this, [this](double n) {
         session_.run(tr("Quantity"), WantPart{session_.choice().part, static_cast<int>(n)}, "quantity");
-    });
-}
-
-void SourceCard::take_apart(bool by_level) {
-    const Part* part = session_.part();
-    const EvaluatedPart* e = session_.evaluated();
-    if (!part || !e) return;
-    session_.change(by_level ? tr("A part for each level") : tr("A part for each piece"), [&](Project& p) {
-        auto& fonts = session_.workshop().fonts();
-        const auto made = by_level ? part_per_level(p, session_.catalog(), fonts, part->id)
-                                   : part_per_piece(p, session_.catalog(), fonts, *e);
-        return made ? Result<void>{} : tl::make_unexpected(made.error());
     });
 }
 
@@ -148,6 +134,7 @@ void SourceCard::offer_aparts() {
     if (!part) return;
     const QString words[] = {tr("By colour"), tr("By group"), tr("By name"), tr("By piece")};
     for (const ApartBy by : all_aparts) {
+        if (by == ApartBy::level) continue; // a picture's
         const QString text = words[static_cast<int>(by)];
         // A menu opens at once: the pieces of what is large are counted when they are asked for.
         const bool counted = by != ApartBy::piece || points_of(*part->source.drawing) <= 10'000;
@@ -158,24 +145,9 @@ void SourceCard::offer_aparts() {
         action->setObjectName(QStringLiteral("apart-by-") + apart_name(by));
         action->setEnabled(possible);
         connect(action, &QAction::triggered, this, [this, by, id = part->id] {
-            session_.change(tr("Take apart"), [&](Project& p) {
-                const auto made = dotlane::take_apart(p, id, by);
-                return made ? Result<void>{} : tl::make_unexpected(made.error());
-            });
+            session_.run(tr("Take apart"), TakeApart{id, by});
         });
     }
-}
-
-void SourceCard::scale_to(double mm_wanted, double mm_now) {
-    const Part* part = session_.part();
-    const EvaluatedPart* e = session_.evaluated();
-    // What is derived may lag behind by one version; its own scale tells how large the source is.
-    if (!part || !e || mm_now < 1e-9) return;
-    const Part* measured = dotlane::find(*session_.drawn()->project, part->id);
-    const double factor = measured->scale * mm_wanted / mm_now;
-    session_.change(
-        tr("Finished size"), [id = part->id, factor](Project& p) { return scale_part(p, id, factor); },
-        "size");
 }
 
 void SourceCard::refresh() {

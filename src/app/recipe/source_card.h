@@ -20,11 +20,9 @@ class SourceCard : public Card {
     void layers_wanted(int count, dotlane::Length reveal);
 
   private:
-    void take_apart(bool by_level);
     void offer_aparts();
     QStringList fonts() const;
     void show_made(const Part& part);
-    void scale_to(double mm_wanted, double mm_now);
     Session& session_;
     QLineEdit* name_;
     QLabel* origin_;

@@ -5,7 +5,7 @@
 
 #include "app/widgets/plate_button.h"
 #include "core/base/text.h"
-#include "core/project/edits.h"
+#include "core/commands/project.h"
 #include "present/board_painter.h"
 #include "present/words.h"
 
@@ -91,9 +91,8 @@ void OrderPanel::show_plan() {
     if (!session_.project().pass_order.empty()) {
         auto* usual = pill(tr("Back to the usual order"), reasons_);
         usual->setObjectName("usual-order");
-        connect(usual, &QPushButton::clicked, this, [this] {
-            session_.change(tr("Usual order of passes"), [](Project& p) { return set_pass_order(p, {}); });
-        });
+        connect(usual, &QPushButton::clicked, this,
+                [this] { session_.run(tr("Usual order of passes"), in_order({})); });
         reasons_->add(usual, false);
     }
 }

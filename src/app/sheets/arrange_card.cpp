@@ -4,8 +4,6 @@
 #include <QHBoxLayout>
 
 #include "app/widgets/side_panel.h"
-#include "core/commands/placing.h"
-#include "core/project/edits.h"
 
 namespace dotlane::app {
 
@@ -63,65 +61,36 @@ ArrangeCard::ArrangeCard(Session& session, QWidget* parent)
     connect(ungroup_, &QPushButton::clicked, this, &ArrangeCard::ungroup);
 }
 
-ArrangeCard::To ArrangeCard::to() const {
-    return static_cast<To>(to_->currentData().toInt());
-}
-
-std::vector<Lying> ArrangeCard::chosen() const {
-    const auto derived = session_.drawn();
-    return derived ? lying(session_.project(), *derived, session_.chosen_placements()) : std::vector<Lying>{};
-}
-
-std::optional<dotlane::Box> ArrangeCard::frame(const std::vector<Lying>& chosen, To to) const {
-    const auto derived = session_.drawn();
-    const LaidSheet* laid = derived ? derived->sheet(session_.choice().sheet) : nullptr;
-    if (!laid || chosen.empty()) return std::nullopt;
-    if (to == To::reach) return laid->usable;
-    if (to == To::stock) return laid->stock;
-    if (to == To::lead)
-        for (const Lying& one : chosen)
-            if (one.placement.id == session_.choice().placement) return one.box;
-    return box_of(chosen);
-}
-
-void ArrangeCard::apply(const QString& text, const std::vector<Placement>& places) {
-    if (!places.empty()) session_.change(text, [places](Project& p) { return change_placements(p, places); });
+Frame ArrangeCard::with() const {
+    return static_cast<Frame>(to_->currentData().toInt());
 }
 
 void ArrangeCard::line_up(Across across, Down down) {
-    const auto all = chosen();
-    if (const auto to_box = frame(all, to())) apply(tr("Line up"), aligned(all, *to_box, across, down));
+    session_.run(tr("Line up"), LineUp{chosen(), with(), session_.choice().placement, across, down});
 }
 
 void ArrangeCard::spread(Way way) {
-    const auto all = chosen();
-    if (all.empty()) return;
-    const bool on_sheet = to() == To::reach || to() == To::stock;
-    const auto places = distributed(all, way, on_sheet ? frame(all, to()) : std::nullopt);
-    if (!places) return Q_EMIT session_.failed(places.error());
-    apply(tr("Spread"), *places);
+    session_.run(tr("Spread"), Spread{chosen(), way, with()});
 }
 
 void ArrangeCard::group() {
-    session_.change(tr("Group"),
-                    [all = session_.chosen_placements()](Project& p) { return group_placements(p, all); });
+    session_.run(tr("Group"), GroupPlaced{chosen()});
 }
 
 void ArrangeCard::ungroup() {
-    session_.change(tr("Ungroup"),
-                    [all = session_.chosen_placements()](Project& p) { return ungroup_placements(p, all); });
+    session_.run(tr("Ungroup"), UngroupPlaced{chosen()});
 }
 
 void ArrangeCard::turn(Angle by) {
-    apply(tr("Turn part"), turned(chosen(), by));
+    session_.run(tr("Turn part"), TurnPlaced{chosen(), by});
 }
 
 void ArrangeCard::mirror() {
-    auto all = chosen();
-    if (all.size() > 1) return apply(tr("Mirror part"), mirrored(all));
-    if (all.empty()) return;
-    all.front().placement.mirrored = !all.front().placement.mirrored;
-    apply(tr("Mirror part"), {all.front().placement});
+    session_.run(tr("Mirror part"), MirrorPlaced{chosen()});
+}
+
+Placed ArrangeCard::chosen() const {
+    return {session_.chosen_placements()};
 }
 
 void ArrangeCard::choose_all() {
@@ -147,11 +116,11 @@ void ArrangeCard::refresh() {
     if (to_->count() != (several ? 4 : 2)) {
         const QVariant before = to_->currentData();
         to_->clear();
-        to_->addItem(tr("what the tool reaches"), static_cast<int>(To::reach));
-        to_->addItem(tr("the sheet of stock"), static_cast<int>(To::stock));
+        to_->addItem(tr("what the tool reaches"), static_cast<int>(Frame::reach));
+        to_->addItem(tr("the sheet of stock"), static_cast<int>(Frame::stock));
         if (several) {
-            to_->addItem(tr("one another"), static_cast<int>(To::each_other));
-            to_->addItem(tr("the one chosen last"), static_cast<int>(To::lead));
+            to_->addItem(tr("one another"), static_cast<int>(Frame::others));
+            to_->addItem(tr("the one chosen last"), static_cast<int>(Frame::lead));
         }
         to_->setCurrentIndex(std::max(0, before.isValid() ? to_->findData(before) : 0));
     }

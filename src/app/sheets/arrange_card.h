@@ -5,7 +5,7 @@
 
 #include "app/commands/session.h"
 #include "app/widgets/card.h"
-#include "core/sheets/arrange.h"
+#include "core/commands/arranging.h"
 
 namespace dotlane::app {
 
@@ -27,11 +27,8 @@ class ArrangeCard : public Card {
     void choose_all();
 
   private:
-    enum class To { reach, stock, each_other, lead };
-    To to() const;
-    std::vector<Lying> chosen() const;
-    std::optional<dotlane::Box> frame(const std::vector<Lying>& chosen, To to) const;
-    void apply(const QString& text, const std::vector<Placement>& places);
+    Frame with() const;
+    Placed chosen() const;
 
     Session& session_;
     QLabel* heading_;

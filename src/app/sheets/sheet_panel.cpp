@@ -4,10 +4,8 @@
 
 #include "app/widgets/size_text.h"
 #include "app/widgets/typing.h"
-#include "core/checks/project_checks.h"
 #include "core/commands/placing.h"
 #include "core/commands/project.h"
-#include "core/project/edits.h"
 #include "present/words.h"
 
 namespace dotlane::app {
@@ -158,29 +156,17 @@ QWidget* SheetPanel::placed_card() {
     placed_->rows()->addLayout(copies);
     placed_->rows()->addLayout(last);
     connect(left_, &NumberField::committed, this, [this](double v) {
-        change_placed(
-            tr("Move part"),
-            [this, v](Placement& p) {
-                const Extent e = extent_of_placed(p);
-                p = with_box_at(p, e, mm(v), mm(placed_box(p, e).y0));
-            },
-            "left");
+        change_placed(tr("Move part"), {{}, mm(v)}, "left");
     });
     connect(top_, &NumberField::committed, this, [this](double v) {
-        change_placed(
-            tr("Move part"),
-            [this, v](Placement& p) {
-                const Extent e = extent_of_placed(p);
-                p = with_box_at(p, e, mm(placed_box(p, e).x0), mm(v));
-            },
-            "top");
+        change_placed(tr("Move part"), {{}, {}, mm(v)}, "top");
     });
     connect(turn_, &NumberField::committed, this, [this](double v) {
-        change_placed(
-            tr("Turn part"),
-            [this, v](Placement& p) { p = turned_about_middle(p, extent_of_placed(p), degrees(v)); }, "turn");
+        change_placed(tr("Turn part"), {{}, {}, {}, degrees(v)}, "turn");
     });
-    connect(mirrored_, &QCheckBox::clicked, this, [this] { arrange_->mirror(); });
+    connect(mirrored_, &QCheckBox::clicked, this, [this](bool on) {
+        change_placed(tr("Mirror part"), {{}, {}, {}, {}, on});
+    });
     connect(quarter, &QPushButton::clicked, this, [this] { arrange_->turn(degrees(90)); });
     connect(copy, &QPushButton::clicked, this, &SheetPanel::make_copies);
     connect(off, &QPushButton::clicked, this, &SheetPanel::remove_placed);
@@ -202,22 +188,14 @@ void SheetPanel::change_sheet(const QString& text, ChangeSheet change) {
     if (!session_.run(text, change)) show_sheet(); // the field shows what is still so
 }
 
-void SheetPanel::change_placed(const QString& text, const std::function<void(Placement&)>& how,
-                               const QString& merge) {
-    if (!placed()) return;
-    Placement next = *placed();
-    how(next);
-    session_.change(
-        text, [next](Project& p) { return change_placement(p, next); }, merge);
+void SheetPanel::change_placed(const QString& text, ChangePlaced change, const QString& merge) {
+    change.placed = session_.choice().placement;
+    session_.run(text, change, merge);
 }
 
 void SheetPanel::remove_placed() {
-    if (const auto all = session_.chosen_placements(); !all.empty())
-        session_.change(tr("Take part off the sheet"), [all](Project& p) -> Result<void> {
-            for (const PlacementId id : all)
-                if (const auto ok = remove_placement(p, id); !ok) return ok;
-            return {};
-        });
+    if (auto all = session_.chosen_placements(); !all.empty())
+        session_.run(tr("Take part off the sheet"), TakeOff{{std::move(all)}});
 }
 
 void SheetPanel::add_sheet() {
@@ -244,55 +222,19 @@ void SheetPanel::place_part() {
     const Part* part = session_.part();
     if (!part) return;
     if (!session_.sheet()) return add_sheet();
-    const auto derived = session_.derived();
-    const EvaluatedPart* evaluated = derived ? derived->part(part->id) : nullptr;
-    const SheetId sheet = session_.choice().sheet;
-    std::vector<PlacementId> made;
-    if (session_.change(tr("Place part"), [&](Project& p) -> Result<void> {
-            if (evaluated && !evaluated->apart.empty()) {
-                auto pieces = missing_pieces(p, *evaluated);
-                if (pieces.empty()) // all are there: once more
-                    for (const Arrangement& a : evaluated->apart)
-                        pieces.push_back(a.number);
-                return place_pieces(p, session_.catalog(), *derived, sheet, part->id, std::move(pieces))
-                    .map([&](std::vector<PlacementId> ids) { made = std::move(ids); });
-            }
-            if (!derived) return fail("place.missing", say("The part is still being made."));
-            return place_free(p, session_.catalog(), *derived, sheet, {part->id})
-                .map([&](std::vector<PlacementId> ids) { made = std::move(ids); });
-        }))
-        choose_placed(made);
+    if (const auto done = session_.run(tr("Place part"), PlacePart{session_.choice().sheet, {part->id}}))
+        choose_placed(done->placements);
 }
 
 void SheetPanel::duplicate() {
-    const auto derived = session_.derived();
-    if (!derived) return;
-    std::vector<PlacementId> made;
-    // Several keep their arrangement, so they need one free place for all.
-    const auto all = lying(session_.project(), *derived, session_.chosen_placements());
-    if (all.empty()) return;
-    if (session_.change(tr("Duplicate part"), [&](Project& project) -> Result<void> {
-            return place_copies(project, session_.catalog(), *derived, session_.choice().sheet, all)
-                .map([&](std::vector<PlacementId> ids) { made = std::move(ids); });
-        }))
-        choose_placed(made);
+    if (const auto done = session_.run(tr("Duplicate part"), CopyPlaced{{session_.chosen_placements()}}))
+        choose_placed(done->placements);
 }
 
 void SheetPanel::make_copies() {
-    const Placement* p = placed();
-    if (!p) return;
-    const GridOptions options{static_cast<int>(columns_->value()), static_cast<int>(rows_->value()),
-                              mm(gap_->value())};
-    session_.change(tr("Copies in a grid"),
-                    [first = *p, extent = extent_of_placed(*p), options,
-                     sheet = session_.choice().sheet](Project& project) -> Result<void> {
-                        const auto places = grid(first, extent, options);
-                        if (!places) return tl::make_unexpected(places.error());
-                        for (std::size_t i = 1; i < places->size(); ++i) // the first is there already
-                            if (const auto ok = dotlane::place(project, sheet, (*places)[i]); !ok)
-                                return tl::make_unexpected(ok.error());
-                        return {};
-                    });
+    session_.run(tr("Copies in a grid"), CopyInGrid{session_.choice().placement,
+                                                    {static_cast<int>(columns_->value()),
+                                                     static_cast<int>(rows_->value()), mm(gap_->value())}});
 }
 
 void SheetPanel::show_sheet() {

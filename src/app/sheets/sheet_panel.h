@@ -37,8 +37,7 @@ class SheetPanel : public SidePanel {
     void show_sheet();
     void show_findings();
     void change_sheet(const QString& text, ChangeSheet change);
-    void change_placed(const QString& text, const std::function<void(Placement&)>& how,
-                       const QString& merge = {});
+    void change_placed(const QString& text, ChangePlaced change, const QString& merge = {});
     const Placement* placed() const;
     Extent extent_of_placed(const Placement& placement) const;
     void make_copies();

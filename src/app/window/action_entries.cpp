@@ -106,6 +106,7 @@ void add_sheet(Entries& out) {
     out.push_back({"ungroup", menu, Words::tr("&Ungroup"), key("Ctrl+Shift+G"), When::placed});
     out.push_back(
         {"take-off", menu, Words::tr("&Take off the sheet"), key(QKeySequence::Delete), When::placed});
+    out.push_back({"clear-sheet", menu, Words::tr("Take &everything off the sheet"), {}, When::project});
 }
 
 void add_run(Entries& out) {

@@ -17,7 +17,7 @@
 #include "app/window/style.h"
 #include "core/commands/making.h"
 #include "core/commands/project.h"
-#include "core/project/edits.h"
+#include "core/commands/sheets.h"
 #include "dotlane_config.h"
 
 namespace dotlane::app {
@@ -131,6 +131,9 @@ void MainWindow::bind_sheets() {
     bind("group", [](SheetPanel& panel) { panel.arrange().group(); });
     bind("ungroup", [](SheetPanel& panel) { panel.arrange().ungroup(); });
     bind("take-off", [](SheetPanel& panel) { panel.remove_placed(); });
+    actions_->bind("clear-sheet", [this](bool) {
+        session_.run(tr("Clear the sheet"), ClearSheet{session_.choice().sheet});
+    });
 }
 
 void MainWindow::bind_views() {
@@ -153,9 +156,7 @@ void MainWindow::bind_views() {
         work_->rehearsal().next_stop();
     });
     bind("why", [this] { work_->show_why(); });
-    bind("usual-order", [this] {
-        session_.change(tr("Usual order of passes"), [](Project& p) { return set_pass_order(p, {}); });
-    });
+    bind("usual-order", [this] { session_.run(tr("Usual order of passes"), in_order({})); });
     bind("zoom-in", [this] { work_->canvas()->zoom_in(); });
     bind("zoom-out", [this] { work_->canvas()->zoom_out(); });
     bind("fit", [this] { work_->canvas()->fit(); });

@@ -14,30 +14,18 @@ void PartActions::make(const QString& key) {
 }
 
 void PartActions::make_from(const SourceSpec& spec, const QString& name) {
-    PartId part;
-    session_.change(tr("New part"), [&](Project& p) -> Result<void> {
-        const auto answer = make_part(p, session_.catalog(), session_.workshop().fonts(), spec,
-                                      name.toStdString(), session_.choice().part);
-        if (!answer) return tl::make_unexpected(answer.error());
-        part = *answer;
-        return {};
-    });
-    if (!part) return;
-    session_.choose_part(part);
-    Q_EMIT made();
+    show(session_.run(tr("New part"), MakePart{spec, name.toStdString(), session_.choice().part}));
 }
 
 void PartActions::add_layers(int count, Length reveal) {
-    std::vector<PartId> parts;
     Layer layer;
     layer.reveal = reveal;
-    if (!session_.change(tr("Add layers"), [&](Project& p) -> Result<void> {
-            return dotlane::add_layers(p, session_.catalog(), session_.workshop().fonts(), layer, count, {},
-                                       session_.choice().part)
-                .map([&](std::vector<PartId> answer) { parts = std::move(answer); });
-        }))
-        return;
-    session_.choose_part(parts.front());
+    show(session_.run(tr("Add layers"), AddLayers{layer, count, {}, session_.choice().part}));
+}
+
+void PartActions::show(const std::optional<Done>& made_parts) {
+    if (!made_parts) return;
+    session_.choose_part(made_parts->part);
     Q_EMIT made();
 }
 

@@ -24,6 +24,8 @@ class PartActions : public QObject {
     void done(const dotlane::Done& done);
 
   private:
+    void show(const std::optional<Done>& made_parts);
+
     Session& session_;
 };
 

@@ -42,6 +42,12 @@ struct Percent {
     Phrase said() const { return as_is(number(percent, 1)); }
     std::string told() const { return number(percent, 2); }
 };
+/// The same, said without decimals.
+struct WholePercent {
+    double percent = 0;
+    Phrase said() const { return as_is(number(percent, 0)); }
+    std::string told() const { return number(percent, 1); }
+};
 /// A factor, for remedies.
 struct Factor {
     double by = 1;

@@ -1,5 +1,8 @@
-// A part taken apart into several that keep its source: by level, by piece.
+#include "core/commands/apart.h"
+
+#include "core/commands/drawn_parts.h"
 #include "core/commands/making.h"
+#include "core/project/edits.h"
 #include "core/project/pieces_text.h"
 
 namespace dotlane {
@@ -12,8 +15,7 @@ std::string all_but(int one, int count) {
     return piece_text(others);
 }
 
-} // namespace
-
+/// Of a picture, which stays live.
 Result<std::vector<PartId>> part_per_level(Project& project, const Catalog& catalog, FontShelf& fonts,
                                            PartId id) {
     const Part* part = find(project, id);
@@ -25,21 +27,23 @@ Result<std::vector<PartId>> part_per_level(Project& project, const Catalog& cata
     std::vector<PartId> out{id};
     Picture spec = *picture;
     const std::string name = part->name;
+    const double scale = part->scale;
     for (int level = 1; level <= picture->levels; ++level) {
         spec.only = level;
         if (level == 1) {
             if (const auto ok = change_spec(next, id, spec); !ok) return tl::make_unexpected(ok.error());
             continue;
         }
-        const auto made = make_part(next, catalog, fonts, spec, name + " " + std::to_string(level));
+        const auto made = apply(MakePart{spec, name + " " + std::to_string(level)}, next, catalog, fonts);
         if (!made) return tl::make_unexpected(made.error());
-        find(next, *made)->scale = part->scale;
-        out.push_back(*made);
+        find(next, made->part)->scale = scale;
+        out.push_back(made->part);
     }
     project = std::move(next);
     return out;
 }
 
+/// Of what is computed or traced, which stays live.
 Result<std::vector<PartId>> part_per_piece(Project& project, const Catalog& catalog, FontShelf& fonts,
                                            const EvaluatedPart& evaluated) {
     const PartId id = evaluated.part;
@@ -50,9 +54,10 @@ Result<std::vector<PartId>> part_per_piece(Project& project, const Catalog& cata
     std::size_t count = 0;
     for (const DrawnLine& line : evaluated.drawing->lines)
         if (fillable(line)) count += pieces(region_of(line.shape)).size();
-    if (count < 2 || count > 60)
+    if (count < 2 || count > most_parts_apart)
         return fail("part.apart",
-                    say_n(count, "The part has %n [piece|pieces]: from 2 to 60 can be parts of their own."));
+                    say_n(count, "The part has %n [piece|pieces]: from 2 to %1 can be parts of their own.",
+                          most_parts_apart));
     Project next = project;
     std::vector<PartId> out;
     const std::string name = part->name;
@@ -61,9 +66,9 @@ Result<std::vector<PartId>> part_per_piece(Project& project, const Catalog& cata
     for (std::size_t piece = 1; piece <= count; ++piece) {
         PartId target = id;
         if (piece > 1) {
-            const auto made = make_part(next, catalog, fonts, spec, name + " " + std::to_string(piece));
+            const auto made = apply(MakePart{spec, name + " " + std::to_string(piece)}, next, catalog, fonts);
             if (!made) return tl::make_unexpected(made.error());
-            target = *made;
+            target = made->part;
             find(next, target)->scale = scale;
         }
         // Before all other steps: the numbers are those of the source's own pieces.
@@ -76,6 +81,26 @@ Result<std::vector<PartId>> part_per_piece(Project& project, const Catalog& cata
     }
     project = std::move(next);
     return out;
+}
+
+} // namespace
+
+Result<Done> apply(const TakeApart& command, Project& project, const Catalog& catalog, FontShelf& fonts,
+                   const EvaluatedPart& evaluated) {
+    const Part* part = find(project, command.part);
+    if (!part) return fail("edit.missing", say("There is no such part."));
+    const std::string name = part->name;
+    const bool computed = is_made(*part);
+    auto parts = command.by == ApartBy::level ? part_per_level(project, catalog, fonts, command.part)
+                 : command.by == ApartBy::piece && computed
+                     ? part_per_piece(project, catalog, fonts, evaluated)
+                     : drawing_apart(project, command.part, command.by);
+    if (!parts) return tl::make_unexpected(parts.error());
+    Done done{say_n(parts->size(), "Took \"%1\" apart by %2: %n [part|parts].", name,
+                    as_word(core_words, apart_name(command.by))),
+              command.part};
+    done.parts = std::move(*parts);
+    return done;
 }
 
 } // namespace dotlane

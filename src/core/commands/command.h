@@ -18,7 +18,9 @@ struct Done {
     SheetId sheet = {}; ///< the sheet
     StepId step = {};
     LaneId lane = {};
-    std::vector<Phrase> lost = {}; ///< what went with it, a sentence each
+    std::vector<Phrase> lost = {};            ///< what went with it, a sentence each
+    std::vector<PartId> parts = {};           ///< all that were made, where there can be several
+    std::vector<PlacementId> placements = {}; ///< what was placed, moved or taken off
 };
 
 /// Error "command.unknown": the catalog has no such thing; names what there is.

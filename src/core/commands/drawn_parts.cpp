@@ -167,7 +167,8 @@ Result<void> may_be_taken_apart(const Project& project, const Part& part) {
 } // namespace
 
 const char* apart_name(ApartBy by) {
-    constexpr const char* names[] = {to_say("colour"), to_say("group"), to_say("name"), to_say("piece")};
+    constexpr const char* names[] = {to_say("colour"), to_say("group"), to_say("name"), to_say("piece"),
+                                     to_say("level")};
     return names[static_cast<int>(by)];
 }
 
@@ -186,6 +187,7 @@ Result<void> settle_strays(Project& project, PartId id, StrayChoice choice) {
 }
 
 std::vector<ApartBundle> bundles(const Drawing& drawing, ApartBy by) {
+    if (by == ApartBy::level) return {};
     if (by == ApartBy::piece) return by_piece(drawing);
     std::vector<std::string> keys;
     if (by == ApartBy::group)
@@ -207,7 +209,7 @@ std::vector<ApartBundle> bundles(const Drawing& drawing, ApartBy by) {
     return out;
 }
 
-Result<std::vector<PartId>> take_apart(Project& project, PartId id, ApartBy by) {
+Result<std::vector<PartId>> drawing_apart(Project& project, PartId id, ApartBy by) {
     const Part* found = find(project, id);
     if (!found || is_made(*found)) return fail("part.apart", say("Only lines of a file are told apart so."));
     if (const auto ok = may_be_taken_apart(project, *found); !ok) return tl::make_unexpected(ok.error());

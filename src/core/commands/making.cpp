@@ -107,15 +107,15 @@ std::string free_name(const Project& project, const std::string& wanted) {
     return name;
 }
 
-Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fonts, SourceSpec spec,
-                         std::string name, PartId lender) {
+Result<Done> apply(const MakePart& command, Project& project, const Catalog& catalog, FontShelf& fonts) {
+    SourceSpec spec = command.spec;
     const SourceKind* kind = kind_of(spec);
     if (!kind) return fail("source.file", say("A drawing is opened, not made."));
-    if (const auto ok = choose_lender(project, lender_of(spec), {}, lender); !ok)
+    if (const auto ok = choose_lender(project, lender_of(spec), {}, command.lender); !ok)
         return tl::make_unexpected(ok.error());
     const auto roles = roles_of(spec, fonts);
     if (!roles) return tl::make_unexpected(roles.error());
-    if (name.empty()) name = kind->name;
+    std::string name = command.name.empty() ? kind->name : command.name;
     if (name == kind->name && !words_of(spec).empty()) name = words_of(spec);
     Project next = project;
     const PartId part = add_made_part(next, free_name(project, name), std::move(spec));
@@ -123,20 +123,28 @@ Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fo
         return tl::make_unexpected(ok.error());
     if (const auto ok = add_roles(next, catalog, part, *roles); !ok) return tl::make_unexpected(ok.error());
     project = std::move(next);
-    return part;
+    Done done{say("Made \"%1\" (%2).", find(project, part)->name, word(*kind)), part};
+    done.parts = {part};
+    return done;
 }
 
-Result<std::vector<PartId>> add_layers(Project& project, const Catalog& catalog, FontShelf& fonts,
-                                       Layer layer, int count, const std::string& name, PartId lender) {
-    if (count < 1 || count > 20) return fail("layers.range", say("1 to 20 layers can be made at once."));
-    std::vector<PartId> out;
-    for (int i = 0; i < count; ++i) {
-        if (i > 0) layer.of = out.back();
-        const auto part = make_part(project, catalog, fonts, layer, name, lender);
-        if (!part) return tl::make_unexpected(part.error());
-        out.push_back(*part);
+Result<Done> apply(const AddLayers& command, Project& project, const Catalog& catalog, FontShelf& fonts) {
+    if (command.count < 1 || command.count > 20)
+        return fail("layers.range", say("1 to 20 layers can be made at once."));
+    Project next = project;
+    Layer layer = command.layer;
+    Done done;
+    for (int i = 0; i < command.count; ++i) {
+        if (i > 0) layer.of = done.parts.back();
+        const auto made = apply(MakePart{layer, command.name, command.lender}, next, catalog, fonts);
+        if (!made) return tl::make_unexpected(made.error());
+        done.parts.push_back(made->part);
     }
-    return out;
+    project = std::move(next);
+    done.part = done.parts.front();
+    done.said =
+        say_n(done.parts.size(), "Made %n [layer|layers], the first \"%1\".", find(project, done.part)->name);
+    return done;
 }
 
 void fit_font(Lettering& lettering, const FontShelf& fonts) {
@@ -145,17 +153,23 @@ void fit_font(Lettering& lettering, const FontShelf& fonts) {
     lettering.font = strokes ? fonts.stroke_fonts().front().name : Lettering{}.font;
 }
 
-Result<void> change_source(Project& project, const Catalog& catalog, FontShelf& fonts, PartId part,
-                           SourceSpec spec) {
-    const Part* before = find(project, part);
+Result<Done> apply(const ChangeSource& command, Project& project, const Catalog& catalog, FontShelf& fonts) {
+    SourceSpec spec = command.spec;
+    const Part* before = find(project, command.part);
     const std::string old = before ? words_of(before->source.spec) : "", now = words_of(spec);
     const bool follows = before && !old.empty() && before->name == old; // a name that was given stays
     // A choice that needs another part finds one by itself; without any, the part says so.
-    (void)choose_lender(project, lender_of(spec), part, {});
-    if (const auto ok = change_spec(project, part, spec); !ok) return ok;
-    if (follows && !now.empty() && now != old) find(project, part)->name = free_name(project, now);
-    if (const auto roles = roles_of(spec, fonts)) return add_roles(project, catalog, part, *roles);
-    return {};
+    (void)choose_lender(project, lender_of(spec), command.part, {});
+    Project next = project;
+    if (const auto ok = change_spec(next, command.part, spec); !ok) return tl::make_unexpected(ok.error());
+    if (follows && !now.empty() && now != old) find(next, command.part)->name = free_name(next, now);
+    if (const auto roles = roles_of(spec, fonts))
+        if (const auto ok = add_roles(next, catalog, command.part, *roles); !ok)
+            return tl::make_unexpected(ok.error());
+    project = std::move(next);
+    Done done{say("Changed \"%1\".", find(project, command.part)->name), command.part};
+    done.parts = {command.part};
+    return done;
 }
 
 Result<std::vector<LineSetId>> sets_of_lines(Project& project, const EvaluatedPart& evaluated,

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "core/catalog/catalog.h"
+#include "core/commands/command.h"
 #include "core/lettering/outliner.h"
 #include "core/project/edits.h"
 #include "core/recipe/evaluate.h"
@@ -14,28 +15,32 @@ std::string free_name(const Project& project, const std::string& wanted);
 
 /// A new part. Its name is the kind's, or the text of lettering; numbered when there is one of that name
 /// already. A source that takes another part's outline and names none takes that of `lender`, or of the last
-/// part. Errors: "field.range", and those of make_lines.
-Result<PartId> make_part(Project& project, const Catalog& catalog, FontShelf& fonts, SourceSpec spec,
-                         std::string name = {}, PartId lender = {});
+/// part. Errors: "source.file", "field.range", and those of make_lines.
+struct MakePart {
+    SourceSpec spec;
+    std::string name = {};
+    PartId lender = {};
+};
+Result<Done> apply(const MakePart& command, Project& project, const Catalog& catalog, FontShelf& fonts);
+
 /// So many layers (1..20), the first on the lender and each further one on the one before, all with this
-/// reveal. Errors: "layers.range", and those of make_part.
-Result<std::vector<PartId>> add_layers(Project& project, const Catalog& catalog, FontShelf& fonts,
-                                       Layer layer, int count, const std::string& name = {},
-                                       PartId lender = {});
+/// reveal. Errors: "layers.range", and those of MakePart.
+struct AddLayers {
+    Layer layer;
+    int count = 1;
+    std::string name = {};
+    PartId lender = {};
+};
+Result<Done> apply(const AddLayers& command, Project& project, const Catalog& catalog, FontShelf& fonts);
+
 /// New numbers for a part's source; roles that come up get a line set and a lane. Numbers that do not go
 /// together are taken all the same, as they may be on the way to ones that do: the part then says why it
 /// cannot be made. Errors: "source.kind", "field.range".
-Result<void> change_source(Project& project, const Catalog& catalog, FontShelf& fonts, PartId part,
-                           SourceSpec spec);
-
-/// A part of its own for each level of a picture that has several: the part itself keeps the first. Error
-/// "part.apart" when there are not several.
-Result<std::vector<PartId>> part_per_level(Project& project, const Catalog& catalog, FontShelf& fonts,
-                                           PartId part);
-/// A part of its own for each piece of a computed part, numbered as the pieces step does: the part itself
-/// keeps the first. All stay live. Errors: "part.apart" when there are not 2 to 60 pieces.
-Result<std::vector<PartId>> part_per_piece(Project& project, const Catalog& catalog, FontShelf& fonts,
-                                           const EvaluatedPart& evaluated);
+struct ChangeSource {
+    PartId part;
+    SourceSpec spec;
+};
+Result<Done> apply(const ChangeSource& command, Project& project, const Catalog& catalog, FontShelf& fonts);
 
 /// Gives lettering whose kind was switched a font of that kind.
 void fit_font(Lettering& lettering, const FontShelf& fonts);

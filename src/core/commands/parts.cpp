@@ -109,6 +109,29 @@ Result<Done> apply(const WantPart& command, Project& project) {
         command.part};
 }
 
+Result<Done> apply(const SizePart& command, Project& project, const Catalog&,
+                   const EvaluatedPart& evaluated) {
+    const Part* part = find(project, command.part);
+    if (!part) return tl::make_unexpected(no_part());
+    double factor = command.scale.value_or(part->scale);
+    if (!command.scale && (command.width || command.height)) {
+        const Box& now = evaluated.source_box;
+        const double length = command.width ? now.width() : now.height();
+        if (length < 1e-9)
+            return fail("part.scale", command.width ? say("The part has no width to scale.")
+                                                    : say("The part has no height to scale."));
+        // What is evaluated may lag behind the project: its own scale tells how large the source is.
+        factor = evaluated.scale * in_mm(command.width ? *command.width : *command.height) / length;
+    }
+    const double ratio = factor / evaluated.scale;
+    if (const auto ok = scale_part(project, command.part, factor); !ok)
+        return tl::make_unexpected(ok.error());
+    return Done{say("%1 is %2 x %3 mm before its steps.", quoted(find(project, command.part)->name),
+                    number(evaluated.source_box.width() * ratio, 3),
+                    number(evaluated.source_box.height() * ratio, 3)),
+                command.part};
+}
+
 Result<Done> apply(const StockPart& command, Project& project, const Catalog& catalog) {
     Part* part = find(project, command.part);
     if (!part) return tl::make_unexpected(no_part());

@@ -1,7 +1,10 @@
 // What can be done to a part as a whole.
 #pragma once
 
+#include <optional>
+
 #include "core/commands/command.h"
+#include "core/recipe/evaluate.h"
 
 namespace dotlane {
 
@@ -31,6 +34,16 @@ struct WantPart {
     int quantity = 1;
 };
 Result<Done> apply(const WantPart& command, Project& project);
+
+/// Its finished size: by width or height of what it started from, before its steps, or by its scale against
+/// the source, 0.0001..10,000; the first that is given. Error "part.scale".
+struct SizePart {
+    PartId part;
+    std::optional<Length> width = {}, height = {};
+    std::optional<double> scale = {};
+};
+Result<Done> apply(const SizePart& command, Project& project, const Catalog& catalog,
+                   const EvaluatedPart& evaluated);
 
 /// The stock that it is meant for (catalog id); empty: none in particular. Sheets keep theirs. Error
 /// "command.unknown".

@@ -1,9 +1,8 @@
 #include "core/commands/placing.h"
-#include "core/checks/project_checks.h"
 
 #include <algorithm>
-#include <map>
 
+#include "core/checks/project_checks.h"
 #include "core/project/edits.h"
 
 namespace dotlane {
@@ -53,6 +52,72 @@ std::optional<Room> room_of(const Project& project, const Catalog& catalog, cons
     return out;
 }
 
+using Ids = Result<std::vector<PlacementId>>;
+
+Ids place_all(Project& project, SheetId sheet, const std::vector<Placement>& places) {
+    std::vector<PlacementId> out;
+    for (const Placement& p : places) {
+        const auto placed = place(project, sheet, p);
+        if (!placed) return tl::make_unexpected(placed.error());
+        out.push_back(*placed);
+    }
+    return out;
+}
+
+Error no_place() {
+    return {"place.missing", say("There is no such part or sheet."), {}};
+}
+
+/// On this sheet, on others like it that come after it, or on a further one.
+Ids place_free(Project& project, const Catalog& catalog, const Derived& derived, SheetId first,
+               const PlaceWish& wish) {
+    const Sheet& sheet = *find(project, first);
+    const Sheet like{{}, sheet.name, sheet.stock, sheet.mat, {}};
+    std::vector<SheetId> sheets{first};
+    bool behind = false;
+    for (const Sheet& other : project.sheets) {
+        if (behind && other.stock == like.stock && other.mat == like.mat) sheets.push_back(other.id);
+        behind |= other.id == first;
+    }
+    SheetId on = first;
+    PlacementSpot spot;
+    for (const SheetId id : sheets)
+        if (!spot.fits) spot = free_spot(project, catalog, &derived, on = id, wish);
+    if (!spot.fits) {
+        const std::string further = like.name + " (" + std::to_string(sheets.size() + 1) + ")";
+        on = add_sheet(project, further, like.stock, like.mat);
+        spot = free_spot(project, catalog, &derived, on, wish);
+        if (!spot.fits) { // larger than any such sheet
+            (void)remove_sheet(project, on);
+            spot = free_spot(project, catalog, &derived, on = first, wish);
+        }
+    }
+    const auto places = grid(spot.placement, extent_of(*derived.part(wish.part), wish.piece), wish.copies);
+    if (!places) return tl::make_unexpected(places.error());
+    return place_all(project, on, *places);
+}
+
+Ids place_there(Project& project, const EvaluatedPart& part, const PlacePart& command) {
+    const PlaceWish& wish = command.wish;
+    const Extent extent = extent_of(part, wish.piece);
+    const Placement p{{}, wish.part, {}, {}, wish.turn.value_or(Angle{}), wish.mirrored, wish.piece};
+    const auto places =
+        grid(with_box_at(p, extent, command.left.value_or(Length{}), command.top.value_or(Length{})), extent,
+             wish.copies);
+    return places ? place_all(project, command.sheet, *places) : tl::make_unexpected(places.error());
+}
+
+Done done(const Project& project, PartId part, SheetId asked, std::vector<PlacementId> ids) {
+    const std::string& name = find(project, part)->name;
+    Done out;
+    out.part = part, out.sheet = asked;
+    if (!ids.empty()) (void)find_placement(project, ids.front(), &out.sheet);
+    out.said = ids.empty() ? say("No piece of \"%1\" is missing.", name)
+                           : say_n(ids.size(), "%n [part|parts] placed: \"%1\".", name);
+    out.placements = std::move(ids);
+    return out;
+}
+
 } // namespace
 
 PlacementSpot free_spot(const Project& project, const Catalog& catalog, const Derived* derived, SheetId sheet,
@@ -84,45 +149,81 @@ PlacementSpot free_spot(const Project& project, const Catalog& catalog, const De
     return spot;
 }
 
-Result<std::vector<PlacementId>> place_free(Project& project, const Catalog& catalog, const Derived& derived,
-                                            SheetId first, const PlaceWish& wish) {
-    const EvaluatedPart* part = derived.part(wish.part);
-    const Sheet* sheet = find(project, first);
-    if (!part || !sheet) return fail("place.missing", say("There is no such part or sheet."));
-    const Sheet like{{}, sheet->name, sheet->stock, sheet->mat, {}};
-    std::vector<SheetId> sheets{first};
-    bool behind = false;
-    for (const Sheet& other : project.sheets) {
-        if (behind && other.stock == like.stock && other.mat == like.mat) sheets.push_back(other.id);
-        behind |= other.id == first;
-    }
-    SheetId on = first;
-    PlacementSpot spot;
-    for (const SheetId id : sheets)
-        if (!spot.fits) spot = free_spot(project, catalog, &derived, on = id, wish);
-    if (!spot.fits) {
-        const std::string further = like.name + " (" + std::to_string(sheets.size() + 1) + ")";
-        on = add_sheet(project, further, like.stock, like.mat);
-        spot = free_spot(project, catalog, &derived, on, wish);
-        if (!spot.fits) { // larger than any such sheet
-            (void)remove_sheet(project, on);
-            spot = free_spot(project, catalog, &derived, on = first, wish);
-        }
-    }
-    const auto places = grid(spot.placement, extent_of(*part, wish.piece), wish.copies);
-    if (!places) return tl::make_unexpected(places.error());
-    return place_all(project, on, *places);
+Result<Point> free_corner(const Project& project, const Catalog& catalog, const Derived& derived,
+                          SheetId sheet, double width, double height, Length gap) {
+    const auto room = room_of(project, catalog, derived, sheet);
+    if (!room) return tl::make_unexpected(no_place());
+    return corner_for(width, height, room->usable, room->taken, in_mm(gap))
+        .value_or(Point{room->usable.x0, room->usable.y0});
 }
 
-Result<std::vector<PlacementId>> place_all(Project& project, SheetId sheet,
-                                           const std::vector<Placement>& places) {
+Result<Done> apply(const PlacePart& command, Project& project, const Catalog& catalog,
+                   const Derived& derived) {
+    const PlaceWish& wish = command.wish;
+    const EvaluatedPart* part = derived.part(wish.part);
+    if (!part || !find(project, wish.part) || !find(project, command.sheet))
+        return tl::make_unexpected(no_place());
+    const bool said = command.left || command.top;
+    if (!said && wish.piece == 0 && !part->apart.empty() && wish.copies.columns * wish.copies.rows == 1)
+        return apply(PlacePieces{command.sheet, wish.part, {}, true, wish.gap}, project, catalog, derived);
+    if (!is_there(*part, wish.piece))
+        return fail("place.piece",
+                    say("\"%1\" has no piece %2 that lies apart. The step \"lay-apart\" makes them.",
+                        find(project, wish.part)->name, wish.piece));
+    Project next = project;
+    const Ids ids =
+        said ? place_there(next, *part, command) : place_free(next, catalog, derived, command.sheet, wish);
+    if (!ids) return tl::make_unexpected(ids.error());
+    project = std::move(next);
+    return done(project, wish.part, command.sheet, *ids);
+}
+
+Result<Done> apply(const PlacePieces& command, Project& project, const Catalog& catalog,
+                   const Derived& derived) {
+    const EvaluatedPart* part = derived.part(command.part);
+    if (!part || !find(project, command.part) || !find(project, command.sheet))
+        return tl::make_unexpected(no_place());
+    if (part->apart.empty())
+        return fail("place.piece", say("Its pieces lie as one. Add the step \"lay-apart\" first."));
+    std::vector<int> pieces = command.pieces.empty() ? missing_pieces(project, *part) : command.pieces;
+    if (pieces.empty() && command.again)
+        for (const Arrangement& a : part->apart)
+            pieces.push_back(a.number);
+    for (const int piece : pieces)
+        if (!arrangement(*part, piece))
+            return fail("place.piece", say("\"%1\" has no piece %2 that lies apart.",
+                                           find(project, command.part)->name, piece));
+    const auto longest = [&](int piece) {
+        const Box box = box_of(*part, piece);
+        return std::max(box.width(), box.height());
+    };
+    std::stable_sort(pieces.begin(), pieces.end(), [&](int a, int b) { return longest(a) > longest(b); });
+    Project next = project;
     std::vector<PlacementId> out;
-    for (const Placement& p : places) {
-        const auto placed = place(project, sheet, p);
+    for (const int piece : pieces) {
+        const Ids placed = place_free(next, catalog, derived, command.sheet,
+                                      {command.part, piece, {}, false, command.gap, {}});
         if (!placed) return tl::make_unexpected(placed.error());
-        out.push_back(*placed);
+        out.insert(out.end(), placed->begin(), placed->end());
     }
-    return out;
+    project = std::move(next);
+    return done(project, command.part, command.sheet, std::move(out));
+}
+
+Result<Done> apply(const LayOutPieces& command, Project& project, const Catalog& catalog,
+                   const Derived& derived) {
+    Project next = project;
+    SheetId first;
+    for (Sheet& sheet : next.sheets) {
+        const auto whole = [&](const Placement& p) { return p.part == command.part && p.piece == 0; };
+        if (std::erase_if(sheet.placements, whole) > 0 && !first) first = sheet.id;
+    }
+    const EvaluatedPart* part = derived.part(command.part);
+    if (!first || !part || part->apart.empty())
+        return fail("remedy.none", say("The part lies on no sheet as a whole."));
+    auto placed = apply(PlacePieces{first, command.part}, next, catalog, derived);
+    if (placed) project = std::move(next);
+    return placed;
 }
 
 void settle_placements(Project& project, Workshop& workshop) {
@@ -139,78 +240,6 @@ void settle_placements(Project& project, Workshop& workshop) {
             p.by_box = false;
             p = with_box_at(p, extent_of(*part, p.piece), p.left, p.top);
         }
-}
-
-std::vector<Lying> lying(const Project& project, const Derived& derived,
-                         const std::vector<PlacementId>& ids) {
-    std::vector<Lying> out;
-    for (const PlacementId id : ids) {
-        const Placement* p = find_placement(project, id);
-        const EvaluatedPart* part = p ? derived.part(p->part) : nullptr;
-        if (!part || !is_there(*part, p->piece)) continue;
-        const Extent extent = extent_of(*part, p->piece);
-        out.push_back({*p, extent, placed_box(*p, extent)});
-    }
-    return out;
-}
-
-namespace {} // namespace
-
-Result<std::vector<PlacementId>> place_pieces(Project& project, const Catalog& catalog,
-                                              const Derived& derived, SheetId sheet, PartId part,
-                                              std::vector<int> pieces, Length gap) {
-    const EvaluatedPart* evaluated = derived.part(part);
-    if (!evaluated) return fail("place.missing", say("There is no such part or sheet."));
-    const auto longest = [&](int piece) {
-        const Box box = box_of(*evaluated, piece);
-        return std::max(box.width(), box.height());
-    };
-    std::stable_sort(pieces.begin(), pieces.end(), [&](int a, int b) { return longest(a) > longest(b); });
-    std::vector<PlacementId> out;
-    for (const int piece : pieces) {
-        const auto placed = place_free(project, catalog, derived, sheet, {part, piece, {}, false, gap, {}});
-        if (!placed) return placed;
-        out.insert(out.end(), placed->begin(), placed->end());
-    }
-    return out;
-}
-
-Result<std::vector<PlacementId>> place_copies(Project& project, const Catalog& catalog,
-                                              const Derived& derived, SheetId sheet,
-                                              const std::vector<Lying>& of, Length gap) {
-    const auto room = room_of(project, catalog, derived, sheet);
-    if (!room) return fail("place.missing", say("There is no such sheet."));
-    const Box all = box_of(of);
-    const Point at = corner_for(all.width(), all.height(), room->usable, room->taken, in_mm(gap))
-                         .value_or(Point{room->usable.x0, room->usable.y0});
-    int next = 1;
-    for (const Placement& p : find(project, sheet)->placements)
-        next = std::max(next, p.group + 1);
-    std::map<int, int> groups{{0, 0}};
-    std::vector<PlacementId> out;
-    for (const Lying& one : of) {
-        Placement p = one.placement;
-        if (const auto [it, fresh] = groups.try_emplace(p.group, next); fresh) ++next;
-        p.group = groups.at(p.group);
-        p.left += mm(at.x - all.x0), p.top += mm(at.y - all.y0);
-        const auto placed = place(project, sheet, p);
-        if (!placed) return tl::make_unexpected(placed.error());
-        out.push_back(*placed);
-    }
-    return out;
-}
-
-Result<void> lay_out_pieces(Project& project, const Catalog& catalog, const Derived& derived, PartId part) {
-    SheetId first;
-    for (Sheet& sheet : project.sheets) {
-        const auto whole = [&](const Placement& p) { return p.part == part && p.piece == 0; };
-        if (std::erase_if(sheet.placements, whole) > 0 && !first) first = sheet.id;
-    }
-    const EvaluatedPart* evaluated = derived.part(part);
-    if (!first || !evaluated || evaluated->apart.empty())
-        return fail("remedy.none", say("The part lies on no sheet as a whole."));
-    return place_pieces(project, catalog, derived, first, part, missing_pieces(project, *evaluated))
-        .map([](const auto&) {});
 }
 
 } // namespace dotlane

@@ -1,10 +1,11 @@
-// Where a part goes when nobody says where.
+// Where a part goes when nobody says where, and where it is said.
 #pragma once
 
 #include <optional>
 
+#include "core/commands/command.h"
 #include "core/derive/workshop.h"
-#include "core/sheets/arrange.h"
+#include "core/sheets/layout.h"
 
 namespace dotlane {
 
@@ -25,33 +26,48 @@ struct PlacementSpot {
 /// A free place on the sheet, as near to its top-left usable corner as there is.
 PlacementSpot free_spot(const Project& project, const Catalog& catalog, const Derived* derived, SheetId sheet,
                         const PlaceWish& wish);
-/// Places it where there is room: on the sheet, on other sheets of the same stock and mat that come after it,
-/// or on a further one that is added. What fits on no such sheet lies on the first, for the checks to say so.
-Result<std::vector<PlacementId>> place_free(Project& project, const Catalog& catalog, const Derived& derived,
-                                            SheetId sheet, const PlaceWish& wish);
-/// Settles placements of a file before version 6, when there are any: what lies on the sheets looks the same
-/// and holds on to its source from now on.
-void settle_placements(Project& project, Workshop& workshop);
+/// Top-left corner of a free place of that size, mm; the usable area's when there is none. Error
+/// "place.missing": there is no such sheet.
+Result<Point> free_corner(const Project& project, const Catalog& catalog, const Derived& derived,
+                          SheetId sheet, double width, double height, Length gap);
 
-/// What is needed to arrange these placements; those that are not there (any more) are left out.
-std::vector<Lying> lying(const Project& project, const Derived& derived, const std::vector<PlacementId>& ids);
+/// With `left` or `top` (of its box on the sheet; 0 for the one that is not given) it lies there, whatever
+/// else does, and nothing is turned unasked. Otherwise it is placed where there is room: on the sheet, on
+/// other sheets of the same stock and mat that come after it, or on a further one that is added; what fits on
+/// no such sheet lies on the first, for the checks to say so. A part whose pieces may lie apart is placed by
+/// PlacePieces then, unless copies or a piece are asked for. Errors: "place.missing", "place.piece",
+/// "place.range".
+struct PlacePart {
+    SheetId sheet;
+    PlaceWish wish;
+    std::optional<Length> left = {}, top = {};
+};
+Result<Done> apply(const PlacePart& command, Project& project, const Catalog& catalog,
+                   const Derived& derived);
 
-/// Places these pieces, the largest first, where there is room. Errors as of `place`.
-Result<std::vector<PlacementId>> place_pieces(Project& project, const Catalog& catalog,
-                                              const Derived& derived, SheetId sheet, PartId part,
-                                              std::vector<int> pieces, Length gap = mm(5));
-
-/// Places all of them on the sheet. Errors as of `place`.
-Result<std::vector<PlacementId>> place_all(Project& project, SheetId sheet,
-                                           const std::vector<Placement>& places);
-
-/// Copies of what lies there, in the same arrangement and in groups of their own, put at a free place as one.
-Result<std::vector<PlacementId>> place_copies(Project& project, const Catalog& catalog,
-                                              const Derived& derived, SheetId sheet,
-                                              const std::vector<Lying>& of, Length gap = mm(5));
+/// Pieces that may lie apart, the largest first, each where there is room. `pieces` empty: those that lie on
+/// the sheets less often than the part is wanted; when none is missing, each once more if `again`, else none.
+/// Error "place.piece" when they lie as one, "place.missing".
+struct PlacePieces {
+    SheetId sheet;
+    PartId part;
+    std::vector<int> pieces = {};
+    bool again = false;
+    Length gap = mm(5);
+};
+Result<Done> apply(const PlacePieces& command, Project& project, const Catalog& catalog,
+                   const Derived& derived);
 
 /// Takes the whole arrangements of a part off their sheets and places its pieces one by one, beginning on the
 /// first of those sheets. Error "remedy.none" when there are none.
-Result<void> lay_out_pieces(Project& project, const Catalog& catalog, const Derived& derived, PartId part);
+struct LayOutPieces {
+    PartId part;
+};
+Result<Done> apply(const LayOutPieces& command, Project& project, const Catalog& catalog,
+                   const Derived& derived);
+
+/// Settles placements of a file before version 6, when there are any: what lies on the sheets looks the same
+/// and holds on to its source from now on.
+void settle_placements(Project& project, Workshop& workshop);
 
 } // namespace dotlane

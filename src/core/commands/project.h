@@ -17,6 +17,13 @@ struct ChangeProject {
 };
 Result<Done> apply(const ChangeProject& command, Project& project, const Catalog& catalog);
 
+/// In this order; empty: the planner's usual one.
+inline ChangeProject in_order(std::vector<LaneId> lanes) {
+    ChangeProject out;
+    out.pass_order = std::move(lanes);
+    return out;
+}
+
 /// Lanes that no line set and no step uses.
 struct RemoveEmptyLanes {};
 Result<Done> apply(const RemoveEmptyLanes& command, Project& project);

@@ -64,9 +64,9 @@ Result<void> move_free(Project& project, const Catalog& catalog, const Derived& 
     const Placement old = mover->placement;
     Project next = project;
     if (const auto ok = remove_placement(next, old.id); !ok) return ok;
-    const auto placed =
-        place_free(next, catalog, derived, laid->sheet, {old.part, old.piece, old.turn, old.mirrored});
-    if (!placed) return tl::make_unexpected(placed.error());
+    const PlacePart free{laid->sheet, {old.part, old.piece, old.turn, old.mirrored}};
+    if (const auto placed = apply(free, next, catalog, derived); !placed)
+        return tl::make_unexpected(placed.error());
     project = std::move(next);
     return {};
 }
@@ -76,12 +76,8 @@ Result<void> place_part(Project& project, const Catalog& catalog, const Derived&
     if (project.sheets.empty())
         if (const auto added = apply(AddSheet{}, project, catalog); !added)
             return tl::make_unexpected(added.error());
-    const SheetId sheet = project.sheets.back().id;
-    if (const EvaluatedPart* part = derived.part(finding.place.part))
-        if (const auto missing = missing_pieces(project, *part); !missing.empty())
-            return place_pieces(project, catalog, derived, sheet, part->part, missing).map([](const auto&) {
-            });
-    return place_free(project, catalog, derived, sheet, {finding.place.part}).map([](const auto&) {});
+    return apply(PlacePart{project.sheets.back().id, {finding.place.part}}, project, catalog, derived)
+        .map([](const Done&) {});
 }
 
 /// The number stands in the finding: pieces that lie apart make a part only together.
@@ -175,22 +171,34 @@ const std::pair<std::string_view, Result<void> (*)(const Mending&)> remedies[] =
     {"part.place", [](const Mending& m) { return place_part(m.project, m.catalog, m.derived, m.finding); }},
     {"part.want-placed", [](const Mending& m) { return want_placed(m.project, m.finding); }},
     {"part.lay-apart",
-     [](const Mending& m) { return lay_out_pieces(m.project, m.catalog, m.derived, m.finding.place.part); }},
+     [](const Mending& m) {
+         return apply(LayOutPieces{m.finding.place.part}, m.project, m.catalog, m.derived)
+             .map([](const Done&) {});
+     }},
     {"part.turn-to-fit",
      [](const Mending& m) { return turn_to_fit(m.project, m.catalog, m.derived, m.finding); }},
     {"card.panels", [](const Mending& m) { return make_panels(m.project, m.finding); }},
 };
 
-} // namespace
-
-Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derived& derived,
-                          const Finding& finding) {
+Result<void> mend(Project& project, const Catalog& catalog, const Derived& derived, const Finding& finding) {
     const std::string& code = finding.remedy.code;
     if (code != "set-aside")
         if (auto mended = mend_step(project, finding, derived)) return std::move(*mended);
     for (const auto& [known, mend] : remedies)
         if (known == code) return mend({project, catalog, derived, finding});
     return fail("remedy.none", say("This finding has no remedy."));
+}
+
+} // namespace
+
+Result<Done> apply(const MendFinding& command, Project& project, const Catalog& catalog,
+                   const Derived& derived) {
+    const Finding& finding = command.finding;
+    Project next = project;
+    const Result<void> mended = mend(next, catalog, derived, finding);
+    if (!mended) return tl::make_unexpected(mended.error());
+    project = std::move(next);
+    return Done{finding.remedy.label, finding.place.part, finding.place.sheet, finding.place.step};
 }
 
 bool has_remedy(std::string_view code) {

@@ -1,13 +1,18 @@
 // What is done about a finding: ordinary edits of a project.
 #pragma once
 
+#include "core/commands/command.h"
 #include "core/derive/derived.h"
 
 namespace dotlane {
 
-/// Applies a finding's remedy. Error "remedy.none" when there is nothing to apply any more.
-Result<void> apply_remedy(Project& project, const Catalog& catalog, const Derived& derived,
-                          const Finding& finding);
+/// Its remedy (the first; another of them stands in `finding.remedy` to be taken). Error "remedy.none" when
+/// there is nothing to mend any more.
+struct MendFinding {
+    Finding finding;
+};
+Result<Done> apply(const MendFinding& command, Project& project, const Catalog& catalog,
+                   const Derived& derived);
 /// Whether a remedy of this code is known, other than those of steps for their own findings.
 bool has_remedy(std::string_view code);
 

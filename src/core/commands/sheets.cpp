@@ -65,6 +65,19 @@ Result<Done> apply(const ChangeSheet& command, Project& project, const Catalog& 
     return Done{told(catalog, *find(project, command.sheet)), {}, command.sheet};
 }
 
+Result<Done> apply(const ClearSheet& command, Project& project) {
+    Sheet* sheet = find(project, command.sheet);
+    if (!sheet) return fail("edit.missing", say("There is no such sheet."));
+    if (sheet->placements.empty()) return fail("sheet.empty", say("Nothing lies on \"%1\".", sheet->name));
+    Done done{say_n(sheet->placements.size(), "Took %n [thing|things] off \"%1\".", sheet->name),
+              {},
+              command.sheet};
+    for (const Placement& p : sheet->placements)
+        done.placements.push_back(p.id);
+    sheet->placements.clear();
+    return done;
+}
+
 Result<Done> apply(const RemoveSheet& command, Project& project) {
     const Sheet* sheet = find(project, command.sheet);
     if (!sheet) return fail("edit.missing", say("There is no such sheet."));

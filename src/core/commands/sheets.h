@@ -21,6 +21,12 @@ struct ChangeSheet {
 };
 Result<Done> apply(const ChangeSheet& command, Project& project, const Catalog& catalog);
 
+/// All that lies on it lies nowhere then; the sheet stays. Error "sheet.empty".
+struct ClearSheet {
+    SheetId sheet;
+};
+Result<Done> apply(const ClearSheet& command, Project& project);
+
 /// What lies on it lies nowhere then.
 struct RemoveSheet {
     SheetId sheet;

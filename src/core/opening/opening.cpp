@@ -4,6 +4,7 @@
 #include <map>
 #include <tuple>
 
+#include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/geometry/tangle.h"
 #include "core/project/edits.h"
@@ -11,6 +12,18 @@
 namespace dotlane {
 
 namespace {
+
+/// How far, how it was moved.
+using OffPage = FindingKind<Mm<1, 3>, Name, Mm<1, 3>, Mm<1, 3>>;
+constexpr OffPage off_page{"open.off-page",
+                           Grade::hint,
+                           to_say("The art ran %1 mm off its page and was brought into view."),
+                           {"over_mm", nullptr, "dx_mm", "dy_mm"}};
+constexpr OffPage off_page_and_moved{
+    "open.off-page",
+    Grade::hint,
+    to_say("The art ran %1 mm off its page and was brought into view: moved by %2."),
+    {"over_mm", nullptr, "dx_mm", "dy_mm"}};
 
 /// A file as it was read, whatever its format.
 struct Read {
@@ -191,18 +204,11 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
         const Point by{shift(box.x0, box.x1, page.x1), shift(box.y0, box.y1, page.y1)};
         read->drawing = transformed(read->drawing, Affine::translation(by));
         out.outside_by_mm = over;
-        const std::string over_mm = number(over, 1), x = number(by.x, 1), y = number(by.y, 1);
+        const std::string x = number(by.x, 1), y = number(by.y, 1);
         const Phrase across = say("%1 mm across", x), down = say("%1 mm down", y);
-        out.findings.push_back(
-            {"open.off-page",
-             Grade::hint,
-             x == "0" && y == "0"
-                 ? say("The art ran %1 mm off its page and was brought into view.", over_mm)
-                 : say("The art ran %1 mm off its page and was brought into view: moved by %2.", over_mm,
-                       y == "0"   ? across
-                       : x == "0" ? down
-                                  : say("%1 and %2", across, down)),
-             {{"over_mm", number(over, 3)}, {"dx_mm", number(by.x, 3)}, {"dy_mm", number(by.y, 3)}}});
+        const Phrase moved = y == "0" ? across : x == "0" ? down : say("%1 and %2", across, down);
+        const auto& kind = x == "0" && y == "0" ? off_page : off_page_and_moved;
+        out.findings.push_back(kind({}, {over}, moved, {by.x}, {by.y}));
     }
     if (const auto ok = gate(read->drawing, file_name); !ok) return tl::make_unexpected(ok.error());
     if (const auto ok = check_effort(read->drawing, limits, file_name); !ok)
@@ -263,8 +269,8 @@ void treat_strays(Opened& opened, StrayChoice choice) {
     forget_strays(opened);
 }
 
-Result<PartId> take_in(Project& project, const Catalog& catalog, const Opened& opened,
-                       const std::vector<Gathering>& gatherings) {
+Result<Done> apply(const TakeIn& command, Project& project, const Catalog& catalog) {
+    const auto& [opened, gatherings] = command;
     if (const auto ok = gate(*opened.source.drawing, opened.source.file_name); !ok)
         return tl::make_unexpected(ok.error());
     const PartId id = add_part(project, opened.name, opened.source);
@@ -281,7 +287,9 @@ Result<PartId> take_in(Project& project, const Catalog& catalog, const Opened& o
         const auto ok = assign(project, id, ids[i], lane, g.name);
         DOTLANE_CHECK(ok);
     }
-    return id;
+    Done done{say_n(lines.size(), "Opened \"%1\": %n [line|lines].", find(project, id)->name), id};
+    done.parts = {id};
+    return done;
 }
 
 } // namespace dotlane

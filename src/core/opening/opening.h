@@ -89,7 +89,10 @@ struct Gathering {
 std::vector<Gathering> gather_lanes(const Drawing& drawing, const Catalog& catalog);
 /// Takes the file into the project as a new part. With `gatherings`, their lines go to the lanes they
 /// propose. Error "open.number": at the settled size a coordinate is beyond what a project may hold.
-Result<PartId> take_in(Project& project, const Catalog& catalog, const Opened& opened,
-                       const std::vector<Gathering>& gatherings);
+struct TakeIn {
+    Opened opened;
+    std::vector<Gathering> gatherings = {};
+};
+Result<Done> apply(const TakeIn& command, Project& project, const Catalog& catalog);
 
 } // namespace dotlane

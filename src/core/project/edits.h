@@ -89,9 +89,6 @@ Result<void> remove_placement(Project& project, PlacementId placement);
 /// "edit.missing", "place.group" for fewer than two or several sheets.
 Result<void> group_placements(Project& project, const std::vector<PlacementId>& placements);
 Result<void> ungroup_placements(Project& project, const std::vector<PlacementId>& placements);
-/// These and all that are grouped with one of them, in the order in which they lie on the sheet.
-std::vector<PlacementId> with_groups(const Sheet& sheet, const std::vector<PlacementId>& placements);
-const Placement* find_placement(const Project& project, PlacementId placement, SheetId* sheet = nullptr);
 
 /// Whether every number that the file holds is finite and in bounds. Error "project.number" with the part.
 Result<void> check_numbers(const Project& project);

@@ -1,7 +1,6 @@
 // Edits of sheets and of what lies on them.
 #include <algorithm>
 #include <cmath>
-#include <set>
 
 #include "core/project/edit_checks.h"
 #include "core/project/edits.h"
@@ -82,17 +81,6 @@ Result<void> change_placements(Project& project, const std::vector<Placement>& p
     return {};
 }
 
-std::vector<PlacementId> with_groups(const Sheet& sheet, const std::vector<PlacementId>& placements) {
-    std::set<PlacementId> named(placements.begin(), placements.end());
-    std::set<int> groups;
-    for (const Placement& p : sheet.placements)
-        if (p.group != 0 && named.contains(p.id)) groups.insert(p.group);
-    std::vector<PlacementId> out;
-    for (const Placement& p : sheet.placements)
-        if (named.contains(p.id) || groups.contains(p.group)) out.push_back(p.id);
-    return out;
-}
-
 Result<void> group_placements(Project& project, const std::vector<PlacementId>& placements) {
     SheetId first, on;
     for (const PlacementId id : placements) {
@@ -125,16 +113,6 @@ Result<void> remove_placement(Project& project, PlacementId id) {
     for (Sheet& sheet : project.sheets)
         if (std::erase_if(sheet.placements, [id](const Placement& p) { return p.id == id; }) > 0) return {};
     return no_such(to_say("placed part"));
-}
-
-const Placement* find_placement(const Project& project, PlacementId id, SheetId* on) {
-    for (const Sheet& sheet : project.sheets)
-        for (const Placement& p : sheet.placements)
-            if (p.id == id) {
-                if (on) *on = sheet.id;
-                return &p;
-            }
-    return nullptr;
 }
 
 } // namespace dotlane

@@ -3,6 +3,7 @@
 #include <charconv>
 #include <set>
 
+#include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/project/edits.h"
 #include "core/project/format.h"
@@ -13,6 +14,12 @@
 
 namespace dotlane {
 namespace {
+
+constexpr FindingKind<Count, Name> lines_lost{"project.lines-lost",
+                                              Grade::caution,
+                                              to_say("%n [line|lines] of \"%2\" could not be read, as their "
+                                                     "numbers are damaged, and [was|were] left out."),
+                                              {"count", "part"}};
 
 using nlohmann::json;
 namespace in = json_in;
@@ -139,14 +146,7 @@ void tell_lost(Part& part, const std::vector<LineId>& lost) {
     const std::set<LineId> gone(lost.begin(), lost.end());
     for (LineSet& set : part.sets)
         std::erase_if(set.lines, [&](LineId id) { return gone.contains(id); });
-    const std::string n = std::to_string(lost.size());
-    part.source.notes.push_back({"project.lines-lost",
-                                 Grade::caution,
-                                 say_n(lost.size(),
-                                       "%n [line|lines] of \"%1\" could not be read, as their numbers are "
-                                       "damaged, and [was|were] left out.",
-                                       part.name),
-                                 {{"count", n}, {"part", part.name}}});
+    part.source.notes.push_back(lines_lost({}, Count{lost.size()}, part.name));
 }
 
 Part part_from(const json& j) {

@@ -45,6 +45,27 @@ Step* find(Part& part, StepId id) {
     return find_in(part.steps, id);
 }
 
+const Placement* find_placement(const Project& project, PlacementId id, SheetId* on) {
+    for (const Sheet& sheet : project.sheets)
+        for (const Placement& p : sheet.placements)
+            if (p.id == id) {
+                if (on) *on = sheet.id;
+                return &p;
+            }
+    return nullptr;
+}
+
+std::vector<PlacementId> with_groups(const Sheet& sheet, const std::vector<PlacementId>& placements) {
+    std::set<PlacementId> named(placements.begin(), placements.end());
+    std::set<int> groups;
+    for (const Placement& p : sheet.placements)
+        if (p.group != 0 && named.contains(p.id)) groups.insert(p.group);
+    std::vector<PlacementId> out;
+    for (const Placement& p : sheet.placements)
+        if (named.contains(p.id) || groups.contains(p.group)) out.push_back(p.id);
+    return out;
+}
+
 const Step* maker_of(const Part& part, LineSetId result) {
     for (const Step& step : part.steps)
         if (step.result == result && result) return &step;

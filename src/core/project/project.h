@@ -132,6 +132,9 @@ LineSet* find(Part& part, LineSetId id);
 const LineSet* find(const Part& part, LineSetId id);
 const Step* find(const Part& part, StepId id);
 Step* find(Part& part, StepId id);
+const Placement* find_placement(const Project& project, PlacementId placement, SheetId* sheet = nullptr);
+/// These and all that are grouped with one of them, in the order in which they lie on the sheet.
+std::vector<PlacementId> with_groups(const Sheet& sheet, const std::vector<PlacementId>& placements);
 /// The step that makes the lines of this set, if one does.
 const Step* maker_of(const Part& part, LineSetId result);
 /// The parts whose outlines or lines its source and its steps take, each once.

@@ -59,6 +59,7 @@ class Evaluation {
             finding.place.part = part_.id;
             out_.findings.push_back(std::move(finding));
         }
+        out_.scale = part_.scale;
         const auto state = work();
         for (const LineSet& set : part_.sets)
             take_set(*state, set);

@@ -55,6 +55,7 @@ struct EvaluatedPart {
     std::size_t points = 0;         ///< of all runs and lines: how heavy the part is to paint
     Box box;                        ///< of the lines that are not set aside and of all runs; finished size
     Box source_box;                 ///< of the source's lines, before any step
+    double scale = 1;               ///< of the part when this was made
     std::set<LineSetId> worked;     ///< sets whose lines no longer stand for single source lines
     std::vector<Arrangement> apart; ///< when its pieces may lie apart on the sheet
     std::shared_ptr<const RecipeChain> chain; ///< null when it was cancelled

@@ -2,11 +2,26 @@
 
 #include <cmath>
 
+#include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/geometry/path.h"
 
 namespace dotlane {
 namespace {
+
+constexpr FindingKind<Name, Name> mat_not_taken{
+    "sheet.mat", Grade::error, to_say("The %1 does not take the %2."), {"machine", "mat"}};
+constexpr FindingKind<Name, Mm<2>, Name, Mm<2>> too_thick{
+    "sheet.thick",
+    Grade::error,
+    to_say("%1 is %2 mm thick; the %3 takes up to %4 mm."),
+    {"stock", "thickness_mm", "machine", "most_mm"}};
+/// The sheet, by how much on which side.
+constexpr FindingKind<Name, Name, Name> runs_out{"sheet.outside",
+                                                 Grade::error,
+                                                 to_say("\"%1\" runs out of the usable area of %2: %3."),
+                                                 {"part", nullptr, nullptr},
+                                                 {{{"sheet.bring-in", to_say("Bring it in")}}}};
 
 Affine turned(const Placement& p) {
     const Affine turn = Affine::rotation(in_radians(p.turn));
@@ -82,19 +97,10 @@ Findings check_layout(const Sheet& sheet, const Machine& machine, const Mat& mat
         return FindingPlace{part, sheet.id, {}, {}, {b.x0, b.y0, b.x1, b.y1}};
     };
     if (std::find(machine.mats.begin(), machine.mats.end(), mat.id) == machine.mats.end())
-        out.push_back({"sheet.mat",
-                       Grade::error,
-                       say("The %1 does not take the %2.", word(machine), word(mat)),
-                       {{"mat", mat.name}, {"machine", machine.name}},
-                       {{}, sheet.id, {}, {}, {}}});
+        out.push_back(mat_not_taken({{}, sheet.id, {}, {}, {}}, word(machine), word(mat)));
     if (stock.thickness > machine.max_thickness)
-        out.push_back(
-            {"sheet.thick",
-             Grade::error,
-             say("%1 is %2 mm thick; the %3 takes up to %4 mm.", word(stock),
-                 number(in_mm(stock.thickness), 2), word(machine), number(in_mm(machine.max_thickness), 2)),
-             {{"stock", stock.name}},
-             {{}, sheet.id, {}, {}, {}}});
+        out.push_back(too_thick({{}, sheet.id, {}, {}, {}}, word(stock), {in_mm(stock.thickness)},
+                                word(machine), {in_mm(machine.max_thickness)}));
     const Box u = usable_area(mat, stock);
     constexpr double slack = 1e-6; // less than any machine can tell; keeps exact fits legal
     for (std::size_t i = 0; i < boxes.size(); ++i) {
@@ -108,19 +114,18 @@ Findings check_layout(const Sheet& sheet, const Machine& machine, const Mat& mat
                      {u.y0 - b.y0, to_say("top")},
                      {b.y1 - u.y1, to_say("bottom")}};
         Phrase words;
-        std::vector<std::pair<std::string, std::string>> args{{"part", names[i].english()}};
+        std::vector<std::pair<std::string, std::string>> sides_out;
         for (const auto& s : sides) {
             if (s.over <= slack) continue;
             const Phrase next = say("%1 mm on the %2", number(s.over, 2), as_word(core_words, s.side));
             words = words.empty() ? next : say("%1 and %2", words, next);
-            args.emplace_back(std::string(s.side) + "_mm", number(s.over, 3));
+            sides_out.emplace_back(std::string(s.side) + "_mm", number(s.over, 3));
         }
         if (!words.empty()) {
             const bool fits = b.width() <= u.width() + slack && b.height() <= u.height() + slack;
-            out.push_back({"sheet.outside", Grade::error,
-                           say("\"%1\" runs out of the usable area of %2: %3.", names[i], sheet.name, words),
-                           args, at(b, sheet.placements[i].part),
-                           fits ? Remedy{"sheet.bring-in", say("Bring it in")} : Remedy{}});
+            Finding told = runs_out(at(b, sheet.placements[i].part), names[i], sheet.name, words);
+            told.args.insert(told.args.end(), sides_out.begin(), sides_out.end());
+            out.push_back(with_remedies_if(fits, std::move(told)));
         }
     }
     return out;

@@ -2,6 +2,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/geometry/centre_lines.h"
 #include "core/lettering/marks.h"
@@ -10,6 +11,32 @@
 
 namespace dotlane::sources {
 namespace {
+
+constexpr FindingKind<Count, Name> glyphs_missing{
+    "lettering.missing",
+    Grade::caution,
+    to_say("The font \"%2\" lacks %n [character|characters] of this text."),
+    {"count", "font"}};
+constexpr FindingKind<Name, Name> other_font{
+    "lettering.other-font",
+    Grade::caution,
+    to_say("The font \"%1\" is not installed; \"%2\" stands in for it."),
+    {"font", "used"}};
+constexpr FindingKind<Name, Name> other_stroke_font{
+    "lettering.other-font",
+    Grade::caution,
+    to_say("There is no stroke font \"%1\"; \"%2\" stands in for it."),
+    {"font", "used"}};
+constexpr FindingKind<Name, Count> letters_apart{
+    "lettering.apart",
+    Grade::caution,
+    to_say("These letters cannot be brought together without filling a counter: %1."),
+    {"pairs", "count"}};
+constexpr FindingKind<Count> counters_filled{
+    "join.counters",
+    Grade::caution,
+    to_say("%n [counter is|counters are] filled by joining: letters cover one another there."),
+    {"count"}};
 
 std::vector<std::string> lines_of(const std::string& text) {
     std::vector<std::string> out{""};
@@ -43,14 +70,6 @@ void space_out(Layout& layout, double more) {
             move(line.glyphs[i], more * static_cast<double>(i));
         line.width = line.glyphs.empty() ? 0 : line.glyphs.back().x + line.glyphs.back().advance;
     }
-}
-
-Finding missing(const std::string& font, int count) {
-    const std::string n = std::to_string(count);
-    return {"lettering.missing",
-            Grade::caution,
-            say_n(count, "The font \"%1\" lacks %n [character|characters] of this text.", font),
-            {{"font", font}, {"count", n}}};
 }
 
 Result<Layout> outlined(const Lettering& spec, FontShelf& fonts) {
@@ -96,12 +115,8 @@ Result<Layout> outlined(const Lettering& spec, FontShelf& fonts) {
         out.lines.push_back(std::move(line));
     }
     if (!used.empty() && lower_case(used) != lower_case(spec.font))
-        out.findings.push_back(
-            {"lettering.other-font",
-             Grade::caution,
-             say("The font \"%1\" is not installed; \"%2\" stands in for it.", spec.font, used),
-             {{"font", spec.font}, {"used", used}}});
-    if (lacking > 0) out.findings.push_back(missing(used, lacking));
+        out.findings.push_back(other_font({}, spec.font, used));
+    if (lacking > 0) out.findings.push_back(glyphs_missing({}, Count{lacking}, used));
     return out;
 }
 
@@ -126,11 +141,7 @@ Result<Layout> stroked_text(const Lettering& spec, const FontShelf& fonts) {
     out.strokes = true;
     if (!font) {
         font = &fonts.stroke_fonts().front();
-        out.findings.push_back(
-            {"lettering.other-font",
-             Grade::caution,
-             say("There is no stroke font \"%1\"; \"%2\" stands in for it.", spec.font, font->name),
-             {{"font", spec.font}, {"used", font->name}}});
+        out.findings.push_back(other_stroke_font({}, spec.font, font->name));
     }
     // The em of a stroke font: its capitals are 0.7 of it, as is usual for outline fonts.
     const double scale = 0.7 * nominal_em / font->capital_height();
@@ -163,7 +174,7 @@ Result<Layout> stroked_text(const Lettering& spec, const FontShelf& fonts) {
         widen(line, spec);
         out.lines.push_back(std::move(line));
     }
-    if (lacking > 0) out.findings.push_back(missing(font->name, lacking));
+    if (lacking > 0) out.findings.push_back(glyphs_missing({}, Count{lacking}, font->name));
     return out;
 }
 
@@ -260,12 +271,7 @@ void snug_up(Layout& layout, Length overlap) {
         }
         line.width -= moved;
     }
-    if (count > 0)
-        layout.findings.push_back(
-            {"lettering.apart",
-             Grade::caution,
-             say("These letters cannot be brought together without filling a counter: %1.", apart),
-             {{"pairs", apart}, {"count", std::to_string(count)}}});
+    if (count > 0) layout.findings.push_back(letters_apart({}, apart, Count{count}));
 }
 
 void add_joined(Lines& lines, const Layout& layout) {
@@ -283,12 +289,7 @@ void add_joined(Lines& lines, const Layout& layout) {
     lines.figure("pieces", "", static_cast<double>(parts.size()));
     lines.figure("counters_before", "", counters);
     lines.figure("counters_after", "", hole_count(whole));
-    if (const int lost = counters - hole_count(whole); lost > 0)
-        lines.tell(
-            {"join.counters",
-             Grade::caution,
-             say_n(lost, "%n [counter is|counters are] filled by joining: letters cover one another there."),
-             {{"count", std::to_string(lost)}}});
+    if (const int lost = counters - hole_count(whole); lost > 0) lines.tell(counters_filled({}, Count{lost}));
 }
 
 void add_centre_lines(Lines& lines, const Layout& layout) {

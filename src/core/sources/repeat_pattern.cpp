@@ -1,11 +1,18 @@
 #include <numbers>
 
+#include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/geometry/reshape.h"
 #include "core/sources/parts.h"
 
 namespace dotlane {
 namespace {
+
+constexpr FindingKind<Mm<2>> narrow_web{
+    "pattern.web",
+    Grade::caution,
+    to_say("Only %1 mm are left between two motifs: film and card tear below about 2 mm."),
+    {"web_mm"}};
 
 using Motif = RepeatPattern::Motif;
 constexpr int most_motifs = 20000; ///< more cannot be weeded, and would only make the window slow
@@ -177,12 +184,7 @@ Result<SourceLines> make(const RepeatPattern& pattern, const MakeInput& in) {
     lines.figure("size", "mm", in_mm(n.size));
     if (n.total > 1) lines.figure("web", "mm", in_mm(n.web));
     // Common practice: webs of at least 2 to 3 mm in stencil film.
-    if (n.total > 1 && in_mm(n.web) < 2)
-        lines.tell({"pattern.web",
-                    Grade::caution,
-                    say("Only %1 mm are left between two motifs: film and card tear below about 2 mm.",
-                        number(in_mm(n.web), 2)),
-                    {{"web_mm", number(in_mm(n.web), 2)}}});
+    if (n.total > 1 && in_mm(n.web) < 2) lines.tell(narrow_web({}, {in_mm(n.web)}));
     return lines.take();
 }
 

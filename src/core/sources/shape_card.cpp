@@ -1,9 +1,17 @@
 // Parts that take another part's outline: a card folded at a hinge, a layer with an even reveal.
+#include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/sources/parts.h"
 
 namespace dotlane::sources {
 namespace {
+
+constexpr FindingKind<Mm<1, 2>, WholePercent> short_hinge{
+    "card.hinge",
+    Grade::caution,
+    to_say("The hinge is %1 mm, %2 % of the side: under 30 mm or 40 % a card tears where it is opened. More "
+           "overlap makes it longer."),
+    {"hinge_mm", "percent"}};
 
 /// As if the fold were at the left: back to where it was asked for.
 Affine turned_to(ShapeCard::Fold fold) {
@@ -72,12 +80,7 @@ Result<SourceLines> make(const ShapeCard& card, const MakeInput& in) {
         return fail("source.card", say("The two halves do not hold together at this fold. More overlap moves "
                                        "the fold into the shape."));
     if (hinge < least_hinge || hinge < least_share * side)
-        lines.tell({"card.hinge",
-                    Grade::caution,
-                    say("The hinge is %1 mm, %2 % of the side: under 30 mm or 40 % a card tears where it is "
-                        "opened. More overlap makes it longer.",
-                        number(hinge, 1), number(100 * hinge / side, 0)),
-                    {{"hinge_mm", number(hinge, 2)}, {"percent", number(100 * hinge / side, 1)}}});
+        lines.tell(short_hinge({}, {hinge}, {100 * hinge / side}));
     return lines.take();
 }
 

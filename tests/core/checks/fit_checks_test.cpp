@@ -37,7 +37,7 @@ struct FitTable {
     }
     void mend(const Finding& finding) {
         const auto derived = derive();
-        must(apply_remedy(project, catalog(), *derived, finding));
+        must(apply(MendFinding{finding}, project, catalog(), *derived));
     }
 };
 

@@ -19,7 +19,7 @@ TEST_CASE("lines that lie on one another are found, whatever their direction, an
     const Finding& f = get(d->findings, "lines.doubled");
     CHECK(f.message.english().find("2 lines") == 0);
     CHECK(f.place.box.x0 == Approx(10).margin(0.01));
-    must(apply_remedy(b.project, catalog(), *d, f));
+    must(apply(MendFinding{f}, b.project, catalog(), *d));
     CHECK_FALSE(has(b.derive()->findings, "lines.doubled"));
     CHECK(b.derive()->part(b.part)->lines.size() == 3);
     // The same line cut and drawn is another matter.
@@ -65,7 +65,7 @@ TEST_CASE("cut pieces thinner than a blade can leave are told, rings with walls 
     const Finding& f = get(d->findings, "piece.thin");
     CHECK(f.message.english().find("40 x 0.5 mm is nowhere wider than 0.5 mm") != std::string::npos);
     CHECK(f.place.box.y0 == Approx(10).margin(0.01)); // where it is
-    must(apply_remedy(b.project, catalog(), *d, f));
+    must(apply(MendFinding{f}, b.project, catalog(), *d));
     CHECK_FALSE(has(b.derive()->findings, "piece.thin"));
     Bench ring = bench("<path d='M10,10h30v30h-30z M10.3,10.3v29.4h29.4v-29.4z' fill='#111'/>");
     CHECK(has(ring.derive()->findings, "piece.thin"));
@@ -93,7 +93,7 @@ TEST_CASE("a cut-out that leaves a sliver, a neck and a crumb: each is told wher
     REQUIRE(told("piece.small").size() == 1); // 1.5 mm2
     CHECK(told("piece.small")[0].place.box.x0 == Approx(19.31).margin(0.02));
     const auto d = b.derive();
-    must(apply_remedy(b.project, catalog(), *d, told("piece.small")[0]));
+    must(apply(MendFinding{told("piece.small")[0]}, b.project, catalog(), *d));
     CHECK(told("piece.small").empty());
     const auto now = b.derive();
     Finding neck = told("piece.neck")[0];
@@ -108,7 +108,7 @@ TEST_CASE("a cut-out that leaves a sliver, a neck and a crumb: each is told wher
     for (const Remedy& remedy : {neck.remedy, neck.more[0]}) {
         Project mended = b.project;
         neck.remedy = remedy;
-        must(apply_remedy(mended, catalog(), *now, neck));
+        must(apply(MendFinding{neck}, mended, catalog(), *now));
         const bool thicker = remedy.code == "piece.thicken";
         // Half of what is missing on each side: (0.8 - 0.3) / 2, and a little more.
         CHECK(across(mended) == Approx(before + (thicker ? 0.28 : 0)).margin(0.02));
@@ -122,7 +122,7 @@ TEST_CASE("a crumb is dropped alone: a rivet's hole of its size stays") {
     const auto d = b.derive();
     const Finding& f = get(d->findings, "piece.small"); // in the window of 12 mm
     CHECK(f.place.box.x0 == Approx(39.3).margin(0.01));
-    must(apply_remedy(b.project, catalog(), *d, f));
+    must(apply(MendFinding{f}, b.project, catalog(), *d));
     const auto mended = b.derive();
     CHECK_FALSE(has(mended->findings, "piece.small"));
     REQUIRE(mended->part(b.part)->runs.size() == 1);
@@ -137,7 +137,7 @@ TEST_CASE("a neck between two lines of a set is opened, one between two sets is 
     Finding f = get(d->findings, "piece.neck");
     REQUIRE(f.more.size() == 1);
     f.remedy = f.more[0];
-    must(apply_remedy(b.project, catalog(), *d, f));
+    must(apply(MendFinding{f}, b.project, catalog(), *d));
     d = b.derive();
     CHECK_FALSE(has(d->findings, "piece.neck"));
     CHECK_FALSE(has(d->findings, "piece.thin"));
@@ -202,7 +202,7 @@ TEST_CASE("marks beyond what is cut out are told: how far, on which side, with w
         Project mended = p;
         Finding one = f;
         one.remedy = remedy;
-        must(apply_remedy(mended, catalog(), *d, one));
+        must(apply(MendFinding{one}, mended, catalog(), *d));
         INFO(remedy.code);
         CHECK_FALSE(has(beyond(mended)->findings, "marks.beyond"));
     }
@@ -212,7 +212,7 @@ TEST_CASE("marks beyond what is cut out are told: how far, on which side, with w
     REQUIRE(turn.more.size() == 1);
     CHECK(turn.more[0].code == "beyond.turn");
     turn.remedy = turn.more[0];
-    must(apply_remedy(tall, catalog(), *d, turn));
+    must(apply(MendFinding{turn}, tall, catalog(), *d));
     CHECK_FALSE(has(beyond(tall)->findings, "marks.beyond"));
     CHECK_FALSE(has(beyond(words_on(60, 40, "thanks", 50))->findings, "marks.beyond"));
     // A drawn line over the edge of a drawing's own outline, and one in a window: only the first.
@@ -251,7 +251,7 @@ TEST_CASE("lettering too small for its lane's tip is found, and one press makes 
     const Tool* tool = catalog().tool(project.lanes.front().tool);
     const Finding& small = get(d->findings, "text.small");
     CHECK(small.place.box.valid());
-    must(apply_remedy(project, catalog(), *d, small));
+    must(apply(MendFinding{small}, project, catalog(), *d));
     CHECK(std::get<Lettering>(project.parts[0].source.spec).size == mm(5 * in_mm(tool->tip)));
     d = derive();
     CHECK_FALSE(has(d->findings, "text.small"));
@@ -292,7 +292,7 @@ TEST_CASE("a cut line that all but closes is found and closed by its remedy") {
     const auto derive = [&] { return b.workshop->derive(std::make_shared<Project>(b.project)); };
     auto d = derive();
     const Finding& open = get(d->findings, "lines.open");
-    must(apply_remedy(b.project, catalog(), *d, open));
+    must(apply(MendFinding{open}, b.project, catalog(), *d));
     d = derive();
     CHECK_FALSE(has(d->findings, "lines.open"));
     int closed = 0;
@@ -322,7 +322,7 @@ TEST_CASE("outlines that cross are told as such, once, and joined by their remed
     const Finding told = get(before->findings, "piece.cross");
     CHECK(told.message.english().find("in 4 places") != std::string::npos);
     CHECK_FALSE(has(before->findings, "piece.neck"));
-    must(apply_remedy(b.project, catalog(), *before, told));
+    must(apply(MendFinding{told}, b.project, catalog(), *before));
     const auto after = b.derive();
     CHECK_FALSE(has(after->findings, "piece.cross"));
     REQUIRE(after->part(b.part)->runs.size() == 1);

@@ -1,10 +1,10 @@
 // Parts that came from a file, changed in their drawing: strays, and lines taken apart.
-#include "core/commands/drawn_parts.h"
-#include "core/commands/remedies.h"
-
+#include "core/commands/apart.h"
 #include "core/commands/making.h"
+#include "core/commands/remedies.h"
 #include "core/derive/workshop.h"
 #include "core/project/edits.h"
+#include "core/recipe/strays.h"
 #include "core/sheets/layout.h"
 #include "tests/support/support.h"
 
@@ -15,6 +15,11 @@ namespace {
 
 std::size_t lines_in(const Project& project, PartId id) {
     return find(project, id)->source.drawing->lines.size();
+}
+
+Result<Done> take_apart(Bench& d, ApartBy by) {
+    const auto derived = d.derive();
+    return apply(TakeApart{d.part, by}, d.project, catalog(), fonts(), *derived->part(d.part));
 }
 
 /// Every line of every part where it lies on its sheet.
@@ -65,7 +70,7 @@ TEST_CASE("a stray far off the art is told with how far, and can be left out, br
         Finding f = told;
         f.remedy.code = code;
         const auto derived = d.derive();
-        REQUIRE(apply_remedy(d.project, catalog(), *derived, f));
+        REQUIRE(apply(MendFinding{f}, d.project, catalog(), *derived));
         CHECK_FALSE(has(d.derive()->findings, "open.stray"));
         return d.derive()->part(d.part)->source_box;
     };
@@ -151,7 +156,7 @@ TEST_CASE(
     const auto apart = [&](ApartBy by) {
         d.project = before;
         std::string out;
-        for (const PartId id : must(take_apart(d.project, d.part, by)))
+        for (const PartId id : must(take_apart(d, by)).parts)
             out += find(d.project, id)->name + ": " + std::to_string(lines_in(d.project, id)) + "; ";
         REQUIRE(check_rules(d.project));
         for (std::size_t keep = 0; keep < 3; ++keep) {
@@ -185,7 +190,7 @@ TEST_CASE("taken apart: lanes and steps go with their lines, and what counts pie
     REQUIRE(append_step(d.project, catalog(), d.part, OutlineStep{}, {sets[0].id}));
     const Project before = d.project;
     const LaneId made = find(d.project, d.part)->steps[0].lane;
-    const auto parts = must(take_apart(d.project, d.part, ApartBy::colour));
+    const auto parts = must(take_apart(d, ApartBy::colour)).parts;
     std::size_t steps = 0, with_lines = 0;
     std::map<LineId, LaneId> lanes;
     for (const PartId id : parts) {
@@ -209,14 +214,12 @@ TEST_CASE("taken apart: lanes and steps go with their lines, and what counts pie
     CHECK(steps < parts.size());
     d.project = before;
     REQUIRE(append_step(d.project, catalog(), d.part, PiecesStep{"1"}, {}));
-    CHECK(take_apart(d.project, d.part, ApartBy::piece)
-              .error()
-              .message.english()
-              .find("counts the part's pieces") != std::string::npos);
+    CHECK(take_apart(d, ApartBy::piece).error().message.english().find("counts the part's pieces") !=
+          std::string::npos);
     d.project = before;
     must(make_part(d.project, catalog(), fonts(), Layer{d.part}));
-    CHECK(take_apart(d.project, d.part, ApartBy::piece).error().code == "part.apart");
+    CHECK(take_apart(d, ApartBy::piece).error().code == "part.apart");
     Bench one = bench("<rect width='20' height='20'/>", 100, 100, false);
     for (const ApartBy by : all_aparts)
-        CHECK(take_apart(one.project, one.part, by).error().code == "part.apart");
+        CHECK(take_apart(one, by).error().code == "part.apart");
 }

@@ -129,10 +129,12 @@ TEST_CASE("a piece larger than the sheet lies at its corner with an error, on no
     must(append_step(t.project, catalog(), part, ApartStep{}, {}));
     const auto d = t.derive();
     REQUIRE(d->part(part)->apart.size() == 1);
-    must(place_pieces(t.project, catalog(), *d, t.sheet, part, {1, 1}));
+    must(apply(PlacePieces{t.sheet, part, {1, 1}}, t.project, catalog(), *d));
     CHECK(t.project.sheets.size() == 1);
     CHECK(find(t.project, t.sheet)->placements.size() == 2);
     CHECK(has(t.derive()->findings, "sheet.outside"));
-    CHECK(place_pieces(t.project, catalog(), *d, SheetId{99}, part, {1}).error().code == "place.missing");
-    CHECK(lay_out_pieces(t.project, catalog(), *d, part).error().code == "remedy.none");
+    CHECK(apply(PlacePieces{SheetId{99}, part, {1}}, t.project, catalog(), *d).error().code ==
+          "place.missing");
+    CHECK(apply(PlacePieces{t.sheet, part, {7}}, t.project, catalog(), *d).error().code == "place.piece");
+    CHECK(apply(LayOutPieces{part}, t.project, catalog(), *d).error().code == "remedy.none");
 }

@@ -20,7 +20,9 @@ struct Table {
     PartId part(const std::string& elements) {
         auto opened = must(open_drawing(svg(elements), "part.svg", workshop.fonts()));
         opened.name = "part " + std::to_string(project.parts.size() + 1);
-        return must(take_in(project, catalog(), opened, gather_lanes(*opened.source.drawing, catalog())));
+        return must(
+                   apply(TakeIn{opened, gather_lanes(*opened.source.drawing, catalog())}, project, catalog()))
+            .part;
     }
     PlacementId put(PartId id, double left, double top, double turn = 0) {
         const auto d = derive();
@@ -57,7 +59,7 @@ TEST_CASE("three labels on one spot are an error, side by side they are none") {
     const Finding& f = get(d->findings, "sheet.cut-through");
     CHECK(f.grade == Grade::error);
     CHECK(f.message.english().find("40 x 40 mm") != std::string::npos);
-    must(apply_remedy(t.project, catalog(), *d, f));
+    must(apply(MendFinding{f}, t.project, catalog(), *d));
     CHECK(t.worst() == "apart");
 }
 
@@ -98,16 +100,17 @@ TEST_CASE("without a place given a free one is found, on a further sheet if need
     Table t;
     const PartId label = t.part("<rect width='200' height='200' fill='none' stroke='#22282c'/>");
     for (int i = 0; i < 3; ++i)
-        must(place_free(t.project, catalog(), *t.derive(), t.sheet, {label}));
+        must(apply(PlacePart{t.sheet, {label}}, t.project, catalog(), *t.derive()));
     CHECK(t.project.sheets.size() == 3);
     CHECK(t.worst() == "apart");
-    must(place_free(t.project, catalog(), *t.derive(), t.sheet,
-                    {t.part(tile), 0, {}, false, mm(5), {3, 3, mm(4)}}));
+    const PartId tiles = t.part(tile);
+    must(apply(PlacePart{t.sheet, {tiles, 0, {}, false, mm(5), {3, 3, mm(4)}}}, t.project, catalog(),
+               *t.derive()));
     CHECK(t.project.sheets.size() == 4); // a block of 128 x 128 mm finds no room beside 200 of 298
     CHECK(t.project.sheets.back().placements.size() == 9);
     CHECK(t.worst() == "apart");
     const PartId wall = t.part("<rect width='400' height='20' fill='none' stroke='#22282c'/>");
-    must(place_free(t.project, catalog(), *t.derive(), t.sheet, {wall}));
+    must(apply(PlacePart{t.sheet, {wall}}, t.project, catalog(), *t.derive()));
     CHECK(t.project.sheets.size() ==
           4); // no such sheet takes it: it lies on the first, and the checks say so
     CHECK(has(t.derive()->findings, "sheet.outside"));

@@ -23,7 +23,7 @@ TEST_CASE("each remedy is an ordinary edit that removes its finding") {
         REQUIRE_FALSE(f.remedy.code.empty());
         CHECK_FALSE(f.remedy.label.empty());
         const Project before = b.project;
-        must(apply_remedy(b.project, catalog(), *d, f));
+        must(apply(MendFinding{f}, b.project, catalog(), *d));
         CHECK_FALSE(b.project == before);
         must(check_rules(b.project));
         CHECK_FALSE(has(b.derive()->findings, code));
@@ -67,8 +67,8 @@ TEST_CASE("a remedy that has nothing left to mend says so") {
     const auto d = b.derive();
     const Finding f = get(d->findings, "sheet.outside");
     b.project.sheets.clear();
-    CHECK_FALSE(apply_remedy(b.project, catalog(), *d, f));
-    CHECK(apply_remedy(b.project, catalog(), *d, Finding{}).error().code == "remedy.none");
+    CHECK_FALSE(apply(MendFinding{f}, b.project, catalog(), *d));
+    CHECK(apply(MendFinding{Finding{}}, b.project, catalog(), *d).error().code == "remedy.none");
 }
 
 TEST_CASE("lanes whose tool cannot do it, or is unknown, are errors") {

@@ -125,7 +125,8 @@ TEST_CASE("taken in: every line in the lane that was proposed, lanes are shared"
     const Opened o = open(svg("<rect width='30' height='30' fill='none' stroke='#000'/><path d='M0,40h50' "
                               "stroke='#ff0000' fill='none'/>"));
     const auto g = gather_lanes(*o.source.drawing, catalog());
-    const PartId a = must(take_in(p, catalog(), o, g)), b = must(take_in(p, catalog(), o, g));
+    const PartId a = must(apply(TakeIn{o, g}, p, catalog())).part,
+                 b = must(apply(TakeIn{o, g}, p, catalog())).part;
     CHECK(p.lanes.size() == 2);
     must(check_rules(p));
     for (const PartId id : {a, b}) {
@@ -133,7 +134,7 @@ TEST_CASE("taken in: every line in the lane that was proposed, lanes are shared"
         for (const LineSet& s : find(p, id)->sets)
             CHECK(s.lane);
     }
-    const PartId bare = must(take_in(p, catalog(), o, {}));
+    const PartId bare = must(apply(TakeIn{o}, p, catalog())).part;
     CHECK(find(p, bare)->sets.size() == 1);
     CHECK_FALSE(find(p, bare)->sets[0].lane);
 }
@@ -181,7 +182,7 @@ TEST_CASE("numbers that no project could hold never pass from a reader into a dr
                           "x.dxf", fonts));
     settle_scale(far, 25.4);
     Project p;
-    CHECK(take_in(p, catalog(), far, {}).error().code == "open.number");
+    CHECK(apply(TakeIn{far}, p, catalog()).error().code == "open.number");
     CHECK(p.parts.empty());
 }
 

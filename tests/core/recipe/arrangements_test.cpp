@@ -184,8 +184,7 @@ TEST_CASE("pieces placed one by one are run once each, inside the reach, clear o
                           random.real(42, 48));
     Apart r(many);
     auto d = r.b.derive();
-    must(
-        place_pieces(r.b.project, catalog(), *d, r.b.sheet, r.b.part, missing_pieces(r.b.project, r.part())));
+    must(apply(PlacePieces{r.b.sheet, r.b.part}, r.b.project, catalog(), *d));
     d = r.b.derive();
     CHECK(missing_pieces(r.b.project, r.part()).empty());
     std::size_t lying = 0;
@@ -226,7 +225,7 @@ TEST_CASE("pieces that are missing, gone or in one arrangement: each finding has
     const auto mend = [&](const char* code) {
         const auto d = r.b.derive();
         const Finding f = get(d->findings, code);
-        must(apply_remedy(r.b.project, catalog(), *d, f));
+        must(apply(MendFinding{f}, r.b.project, catalog(), *d));
         CHECK_FALSE(has(r.b.derive()->findings, code));
     };
     const auto lying = [&] { return find(r.b.project, r.b.sheet)->placements; };

@@ -2,7 +2,8 @@
 #include "core/project/format.h"
 #include "core/sheets/arrange.h"
 
-#include "core/commands/placing.h"
+#include "core/commands/arranging.h"
+#include "core/project/edits.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -165,7 +166,7 @@ TEST_CASE("copies of several keep their arrangement, in a group of their own") {
     const auto d = b.derive();
     const auto all = lying(b.project, *d, {first, second, PlacementId{999}});
     REQUIRE(all.size() == 2);
-    const auto made = must(place_copies(b.project, catalog(), *d, b.sheet, all));
+    const auto made = must(apply(CopyPlaced{{{first, second}}}, b.project, catalog(), *d)).placements;
     REQUIRE(made.size() == 2);
     const auto copies = lying(b.project, *b.derive(), made);
     CHECK(distance(copies[1].box.centre() - copies[0].box.centre(),

@@ -2,12 +2,26 @@
 
 #include <numbers>
 
+#include "core/base/finding_kind.h"
 #include "core/formats/chain.h"
 #include "core/formats/dxf/entities.h"
 #include "core/formats/dxf/groups.h"
 
 namespace dotlane {
 namespace {
+
+constexpr FindingKind<Count, Name> left_out{
+    "dxf.left-out", Grade::caution, to_say("Left out: %1 %2."), {"count", "what"}};
+constexpr FindingKind<Count> hidden_layers{
+    "dxf.hidden",
+    Grade::hint,
+    to_say("%n [line lies on a layer that is off.|lines lie on layers that are off.]"),
+    {"count"}};
+constexpr FindingKind<Name, Count> pieces_joined{
+    "dxf.joined",
+    Grade::hint,
+    to_say("%1 pieces were joined at their ends to %n [line|lines]."),
+    {"before", "after"}};
 
 using dxf::Group;
 using dxf::Record;
@@ -294,16 +308,8 @@ double unit_mm(int code) {
 
 void tell(const Content& content, Findings& out) {
     for (const auto& [what, count] : content.left_out)
-        out.push_back({"dxf.left-out",
-                       Grade::caution,
-                       say("Left out: %1 %2.", count, as_word(core_words, what)),
-                       {{"what", what}, {"count", std::to_string(count)}}});
-    if (content.hidden > 0)
-        out.push_back({"dxf.hidden",
-                       Grade::hint,
-                       say_n(content.hidden,
-                             "%n [line lies on a layer that is off.|lines lie on layers that are off.]"),
-                       {{"count", std::to_string(content.hidden)}}});
+        out.push_back(left_out({}, Count{count}, as_word(core_words, what)));
+    if (content.hidden > 0) out.push_back(hidden_layers({}, Count{content.hidden}));
 }
 
 } // namespace
@@ -323,11 +329,7 @@ Result<DxfResult> read_dxf(const std::string& bytes, const DxfOptions& options, 
         out.drawing.lines = chained(std::move(lines), mm(0.01));
         if (out.drawing.lines.size() < before)
             out.findings.push_back(
-                {"dxf.joined",
-                 Grade::hint,
-                 say_n(out.drawing.lines.size(), "%1 pieces were joined at their ends to %n [line|lines].",
-                       before),
-                 {{"before", std::to_string(before)}, {"after", std::to_string(out.drawing.lines.size())}}});
+                pieces_joined({}, std::to_string(before), Count{out.drawing.lines.size()}));
         tell(content, out.findings);
         settle_page(out.drawing);
         return out;

@@ -5,11 +5,15 @@
 #include <map>
 #include <numbers>
 
+#include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/formats/chain.h"
 
 namespace dotlane {
 namespace {
+
+constexpr FindingKind<Count, Name> left_out{
+    "hpgl.left-out", Grade::caution, to_say("Left out: %1 %2."), {"count", "what"}};
 
 constexpr double unit_mm = 0.025;
 constexpr Colour pens[] = {{0, 0, 0},      {168, 70, 45},  {47, 93, 98},  {90, 105, 150},
@@ -269,10 +273,7 @@ Result<HpglResult> read_hpgl(const std::string& bytes, const HpglOptions& option
     HpglResult out;
     out.drawing = std::move(plotter.drawing);
     for (const auto& [what, count] : plotter.left_out)
-        out.findings.push_back({"hpgl.left-out",
-                                Grade::caution,
-                                say("Left out: %1 %2.", count, as_word(core_words, what)),
-                                {{"what", what}, {"count", std::to_string(count)}}});
+        out.findings.push_back(left_out({}, Count{count}, as_word(core_words, what)));
     settle_page(out.drawing);
     return out;
 }

@@ -1,11 +1,18 @@
 #include "core/formats/svg/reader.h"
 
+#include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/formats/svg/prepare.h"
 #include "core/formats/svg/walker.h"
 
 namespace dotlane {
 namespace {
+
+constexpr FindingKind<Count> outside_entities{
+    "svg.outside",
+    Grade::caution,
+    to_say("%n [reference|references] out of the file (entities) [was|were] not followed."),
+    {"count"}};
 
 constexpr int max_depth = 256;
 
@@ -65,11 +72,7 @@ Result<SvgResult> read_svg(std::string bytes, const SvgOptions& options, Progres
         svg::Walker walker(text, options, progress);
         auto result = walker.walk(root);
         if (prepared->external_references > 0)
-            result.findings.push_back({"svg.outside",
-                                       Grade::caution,
-                                       say("%1 references out of the file (entities) were not followed.",
-                                           prepared->external_references),
-                                       {{"count", std::to_string(prepared->external_references)}}});
+            result.findings.push_back(outside_entities({}, Count{prepared->external_references}));
         return result;
     } catch (const svg::Stop& stop) {
         return in_file(stop.error);

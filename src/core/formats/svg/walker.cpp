@@ -3,11 +3,18 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/formats/svg/path_data.h"
 
 namespace dotlane::svg {
 namespace {
+
+constexpr FindingKind<Count> outside_references{
+    "svg.outside",
+    Grade::caution,
+    to_say("%n [reference|references] out of the file [was|were] not followed."),
+    {"count"}};
 
 constexpr double mm_per_px = mm_per_inch / 96;
 constexpr int max_use_depth = 24;
@@ -435,11 +442,7 @@ Findings Walker::findings() const {
              c.first_line > 0 ? say("%1 (first in line %2).", message, c.first_line) : say("%1.", message),
              {{"count", std::to_string(c.times)}, {"what", what}, {"line", std::to_string(c.first_line)}}});
     }
-    if (outside_ > 0)
-        out.push_back({"svg.outside",
-                       Grade::caution,
-                       say("%1 references out of the file were not followed.", outside_),
-                       {{"count", std::to_string(outside_)}}});
+    if (outside_ > 0) out.push_back(outside_references({}, Count{outside_}));
     return out;
 }
 

@@ -14,7 +14,7 @@ void Walker::apply_clip(Scope& scope, const pugi::xml_node& node) {
     const Box box = of_box ? user_bounds(node, scope, 0) : Box{};
     if (of_box) {
         const Region region = clip_region(clip, scope, box, 0);
-        scope.clip = scope.clip ? intersected(*scope.clip, region) : region;
+        scope.clip_to(region);
         return;
     }
     // Many elements of a drawing share one clip: all that its area depends on is the key.
@@ -32,7 +32,7 @@ void Walker::apply_clip(Scope& scope, const pugi::xml_node& node) {
     auto& known = clips_[std::string(id)];
     if (known.first != key) known = {key, clip_region(clip, scope, box, 0)};
     const Region& region = known.second;
-    scope.clip = scope.clip ? intersected(*scope.clip, region) : region;
+    scope.clip_to(region);
 }
 
 Region Walker::clip_region(const pugi::xml_node& clip, const Scope& outer, const Box& user_box, int depth) {

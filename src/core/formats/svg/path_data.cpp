@@ -26,15 +26,22 @@ class PathParser {
     }
 
   private:
-    /// Contours are collected in one place that grows once, and kept as large as they are.
+    /// Contours are collected in one place, made as large as the text may need, and kept as large as they
+    /// are.
     void finish() {
-        if (begun_) out_.contours.push_back(now_);
+        const std::size_t n = now_.segments.size();
+        if (begun_ && n > 8 && n + n / 2 > now_.segments.capacity())
+            out_.contours.push_back(std::move(now_)), now_ = {};
+        else if (begun_)
+            out_.contours.push_back(now_);
         begun_ = false;
     }
     void begin(Point at) {
         finish();
         now_.start = at, now_.closed = false;
         now_.segments.clear();
+        constexpr std::size_t usual = 16; // bytes of text to a straight segment
+        if (now_.segments.capacity() == 0) now_.segments.reserve(in_.left() / usual + 2);
         begun_ = open_ = true;
     }
 

@@ -16,6 +16,7 @@ class Scanner {
     explicit Scanner(std::string_view text)
         : text_(text) {}
     bool done() const { return at_ >= text_.size(); }
+    std::size_t left() const { return text_.size() - at_; } ///< bytes
     char peek() const { return done() ? '\0' : text_[at_]; }
     void advance() { ++at_; }
     void skip_space() {

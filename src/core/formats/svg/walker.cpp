@@ -21,6 +21,11 @@ constexpr int max_use_depth = 24;
 
 /// SVG 1.1, 5.8: what an element asks for before it is drawn. Features are those of the static language.
 bool conditions_met(const pugi::xml_node& node) {
+    const auto asks = [](const pugi::xml_attribute& a) {
+        const std::string_view name = a.name();
+        return name.starts_with("required") || name == "systemLanguage";
+    };
+    if (std::none_of(node.attributes_begin(), node.attributes_end(), asks)) return true; // nearly all
     if (const auto extensions = node.attribute("requiredExtensions"); extensions)
         return false; // none are known
     if (const auto features = node.attribute("requiredFeatures")) {
@@ -77,10 +82,12 @@ Walker::Walker(std::string_view text, const SvgOptions& options, Progress& progr
     , progress_(progress) {}
 
 void Walker::index(const pugi::xml_node& root) {
+    std::size_t elements = 0;
     for (auto node = root; node;) {
         if (node.type() == pugi::node_element) {
             if (const auto id = node.attribute("id")) ids_.try_emplace(id.value(), node);
             const std::string_view name = local_name(node.name());
+            ++elements;
             if (name == "path") {
                 if (const auto d = node.attribute("d")) paths_.add(d.value());
             } else if (name == "style") {
@@ -102,6 +109,7 @@ void Walker::index(const pugi::xml_node& root) {
     }
     if (counted_["style rules"].times == 0) counted_.erase("style rules");
     paths_.parse(progress_);
+    out_.drawing.lines.reserve(std::min(elements, options_.limits.lines));
 }
 
 SvgResult Walker::walk(const pugi::xml_node& root) {
@@ -208,9 +216,13 @@ void Walker::element(const pugi::xml_node& node, const Scope& outer) {
                 "style", "title", "desc", "metadata", "script", "filter", "view", "namedview", "solidcolor"}))
         return;
     if (!conditions_met(node)) return count("objects under conditions that are not met", node);
-    Scope scope = outer;
-    ++scope.depth;
-    scope.style = style_of(node, outer.style);
+    Scope scope{.to_page = outer.to_page,
+                .style = style_of(node, outer.style),
+                .viewport = outer.viewport,
+                .clip = outer.clip,
+                .group = outer.group,
+                .depth = outer.depth + 1,
+                .use_depth = outer.use_depth};
     if (!scope.style.displayed) return count("hidden objects", node);
     if (const auto t = node.attribute("transform")) {
         if (const auto own = parse_transform(t.value()))
@@ -257,7 +269,7 @@ void Walker::nested_svg(const pugi::xml_node& node, Scope scope, std::optional<d
     if (!scope.style.overflow_shown) {
         const Region window =
             region_of(Shape{{transformed(rectangle({0, 0, w, h}), scope.to_page)}, FillRule::nonzero});
-        scope.clip = scope.clip ? intersected(*scope.clip, window) : window;
+        scope.clip_to(window);
     }
     scope.to_page = scope.to_page * fit(node, w, h, scope.viewport);
     children(node, scope);

@@ -30,10 +30,14 @@ struct Scope {
     Affine to_page; ///< user units to page mm
     Style style;
     Viewport viewport;
-    std::optional<Region> clip; ///< in page mm
+    std::shared_ptr<const Region> clip = {}; ///< in page mm
     std::string group;
     int depth = 0;
     int use_depth = 0;
+
+    void clip_to(const Region& region) {
+        clip = std::make_shared<const Region>(clip ? intersected(*clip, region) : region);
+    }
 };
 
 class Walker {

@@ -131,7 +131,8 @@ void MainWindow::bind_sheets() {
     bind("group", [](SheetPanel& panel) { panel.arrange().group(); });
     bind("ungroup", [](SheetPanel& panel) { panel.arrange().ungroup(); });
     bind("take-off", [](SheetPanel& panel) { panel.remove_placed(); });
-    actions_->bind("clear-sheet", [this](bool) {
+    bind("clear-sheet", [this](SheetPanel&) {
+        work_->show_view(View::sheets);
         session_.run(tr("Clear the sheet"), ClearSheet{session_.choice().sheet});
     });
 }

@@ -10,37 +10,59 @@ struct Interval {
     double a, b;
 };
 
-/// The convex mark of a tip moving along a segment, cut at height y.
-bool capsule_at(Point p, Point q, double r, double y, Interval& out) {
-    if (y < std::min(p.y, q.y) - r || y > std::max(p.y, q.y) + r) return false;
-    double lo = 1e300, hi = -1e300;
-    const auto disc = [&](Point c) {
-        const double d2 = r * r - (y - c.y) * (y - c.y);
-        if (d2 < 0) return;
-        const double h = std::sqrt(d2);
-        lo = std::min(lo, c.x - h), hi = std::max(hi, c.x + h);
-    };
-    disc(p);
-    disc(q);
-    // The two straight sides of the mark.
-    const Point d = q - p;
-    const double l = length(d);
-    if (l > 0 && d.y != 0) {
-        const Point n{-d.y / l * r, d.x / l * r};
-        for (const double side : {-1.0, 1.0}) {
-            const Point a = p + n * side, b = q + n * side;
-            const double t = (y - a.y) / (b.y - a.y);
-            if (t < 0 || t > 1) continue;
-            const double x = a.x + (b.x - a.x) * t;
-            lo = std::min(lo, x), hi = std::max(hi, x);
+/// What a straight tool mark is at a height: the discs at its ends and the sides between them, with what does
+/// not depend on the height worked out once.
+struct Mark {
+    Point p, q;
+    double lo, hi; ///< where it is
+    bool level = false;
+    struct Side {
+        double lo = 1, hi = 0, x = 0, slope = 0; ///< x at `lo`; mm to the right for each mm down
+    } sides[2];
+
+    Mark(Point from, Point to, double r)
+        : p(from)
+        , q(to)
+        , lo(std::min(from.y, to.y) - r)
+        , hi(std::max(from.y, to.y) + r) {
+        const Point d = q - p;
+        const double l = length(d);
+        level = std::abs(d.y) < 1e-9;
+        if (level) return;
+        const Point n{-d.y / l * r, d.x / l * r}, down = d.y > 0 ? p : q;
+        for (const int i : {0, 1}) {
+            const Point a = i == 0 ? down - n : down + n;
+            sides[i] = {a.y, a.y + std::abs(d.y), a.x, d.x / d.y};
         }
-    } else if (l > 0 && std::abs(y - p.y) <= r) {
-        lo = std::min({lo, p.x, q.x}), hi = std::max({hi, p.x, q.x});
     }
-    if (hi < lo) return false;
-    out = {lo, hi};
-    return true;
-}
+
+    bool at(double y, double r, Interval& out) const {
+        if (level) { // a row of a fill, nearly always
+            const double d2 = r * r - (y - p.y) * (y - p.y);
+            if (d2 < 0) return false;
+            const double h = std::sqrt(d2);
+            out = {std::min(p.x, q.x) - h, std::max(p.x, q.x) + h};
+            return true;
+        }
+        double from = 1e300, to = -1e300;
+        const auto disc = [&](Point c) {
+            const double d2 = r * r - (y - c.y) * (y - c.y);
+            if (d2 < 0) return;
+            const double h = std::sqrt(d2);
+            from = std::min(from, c.x - h), to = std::max(to, c.x + h);
+        };
+        disc(p);
+        disc(q);
+        for (const Side& side : sides) {
+            if (y < side.lo || y > side.hi) continue;
+            const double x = side.x + side.slope * (y - side.lo);
+            from = std::min(from, x), to = std::max(to, x);
+        }
+        if (to < from) return false;
+        out = {from, to};
+        return true;
+    }
+};
 
 double merged_length(std::vector<Interval>& list) {
     std::sort(list.begin(), list.end(), [](const Interval& a, const Interval& b) { return a.a < b.a; });
@@ -72,24 +94,25 @@ struct Edge {
     double lo, hi;
 };
 
-/// Edges in order of their lower end; `at(y)` keeps those that reach y.
+/// Things from `lo` to `hi`, in order of their lower end; `at(y)` keeps those that reach y.
+template<class Thing>
 class Sweep {
   public:
-    explicit Sweep(std::vector<Edge> edges)
-        : edges_(std::move(edges)) {
-        std::sort(edges_.begin(), edges_.end(), [](const Edge& a, const Edge& b) { return a.lo < b.lo; });
+    explicit Sweep(std::vector<Thing> things)
+        : things_(std::move(things)) {
+        std::sort(things_.begin(), things_.end(), [](const Thing& a, const Thing& b) { return a.lo < b.lo; });
     }
     /// y must not fall from call to call.
-    const std::vector<const Edge*>& at(double y) {
-        while (next_ < edges_.size() && edges_[next_].lo <= y)
-            active_.push_back(&edges_[next_++]);
-        std::erase_if(active_, [y](const Edge* e) { return e->hi < y; });
+    const std::vector<const Thing*>& at(double y) {
+        while (next_ < things_.size() && things_[next_].lo <= y)
+            active_.push_back(&things_[next_++]);
+        std::erase_if(active_, [y](const Thing* e) { return e->hi < y; });
         return active_;
     }
 
   private:
-    std::vector<Edge> edges_;
-    std::vector<const Edge*> active_;
+    std::vector<Thing> things_;
+    std::vector<const Thing*> active_;
     std::size_t next_ = 0;
 };
 
@@ -101,7 +124,8 @@ Coverage coverage(const Region& to_fill, const Polylines& lines, Length tip, Ang
     out.to_fill = area(to_fill);
     const double r = in_mm(tip) / 2;
     const Affine level = Affine::rotation(-in_radians(angle));
-    std::vector<Edge> ink, rim;
+    std::vector<Mark> ink;
+    std::vector<Edge> rim;
     std::vector<double> breaks;
     // Jumps in the measure come from long level edges: rows of ink and level sides of the region.
     const double long_edge = std::max(r, 1e-6);
@@ -110,7 +134,7 @@ Coverage coverage(const Region& to_fill, const Polylines& lines, Length tip, Ang
         for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n || (n == 1 && i == 0); ++i) {
             const Point p = level(line.points[i]), q = level(line.points[(i + 1) % n]);
             const double lo = std::min(p.y, q.y), hi = std::max(p.y, q.y);
-            ink.push_back({p, q, lo - r, hi + r});
+            ink.emplace_back(p, q, r);
             if (hi - lo < 1e-6 && std::abs(p.x - q.x) > long_edge)
                 breaks.push_back(lo - r), breaks.push_back(hi + r);
         }
@@ -123,7 +147,7 @@ Coverage coverage(const Region& to_fill, const Polylines& lines, Length tip, Ang
         }
     if (ink.empty()) return out;
     double y0 = 1e300, y1 = -1e300;
-    for (const Edge& e : ink)
+    for (const Mark& e : ink)
         y0 = std::min(y0, e.lo), y1 = std::max(y1, e.hi);
     breaks.push_back(y0);
     breaks.push_back(y1);
@@ -131,15 +155,16 @@ Coverage coverage(const Region& to_fill, const Polylines& lines, Length tip, Ang
     breaks.erase(std::unique(breaks.begin(), breaks.end(), [](double a, double b) { return b - a < 1e-7; }),
                  breaks.end());
 
-    Sweep ink_sweep(std::move(ink)), rim_sweep(std::move(rim));
+    Sweep ink_sweep(std::move(ink));
+    Sweep rim_sweep(std::move(rim));
     std::vector<Interval> ink_intervals, rim_intervals;
     std::vector<double> xs;
     double inked = 0, inside = 0;
     const auto sample = [&](double y, double weight) {
         ink_intervals.clear(), rim_intervals.clear(), xs.clear();
         Interval interval{};
-        for (const Edge* e : ink_sweep.at(y))
-            if (capsule_at(e->p, e->q, r, y, interval)) ink_intervals.push_back(interval);
+        for (const Mark* mark : ink_sweep.at(y))
+            if (mark->at(y, r, interval)) ink_intervals.push_back(interval);
         for (const Edge* e : rim_sweep.at(y))
             if ((e->p.y <= y) != (e->q.y <= y))
                 xs.push_back(e->p.x + (e->q.x - e->p.x) * (y - e->p.y) / (e->q.y - e->p.y));

@@ -47,6 +47,30 @@ Findings judged(const InkReport& ink) {
     return out;
 }
 
+/// How many of the areas are too thin for the inset. `inner` is what it leaves of all of them.
+int count_too_thin(const std::vector<Region>& areas, const Region& whole, const Region& inner, Length inset,
+                   const Progress& progress) {
+    double sum = 0;
+    for (const Region& one : areas)
+        sum += in_square_mm(area(one));
+    // What lies apart is inset as if it were alone: something of it is left where a ring of `inner` lies in
+    // it.
+    const bool apart = sum - in_square_mm(area(whole)) < 1e-6 * sum;
+    std::vector<Box> boxes;
+    for (const Ring& ring : inner.rings)
+        boxes.push_back(bounds(Polyline{ring, true}));
+    int thin = 0;
+    for (const Region& one : areas) {
+        if (progress.cancelled()) break;
+        bool left = false;
+        const Box box = bounds(one);
+        for (std::size_t i = 0; apart && !left && i < boxes.size(); ++i)
+            left = box.contains(boxes[i]) && contains(one, inner.rings[i].front());
+        if (!left && offset(one, -inset).empty()) ++thin;
+    }
+    return thin;
+}
+
 } // namespace
 
 StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
@@ -65,12 +89,10 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
             else
                 areas.push_back(std::move(area));
         }
-    for (const Region& area : areas) {
-        if (progress.cancelled()) return out;
-        if (offset(area, -ink->inset).empty()) ++ink->too_thin;
-    }
     const Region whole = areas.size() == 1 ? areas.front() : united(areas);
     const Region inner = offset(whole, -ink->inset);
+    ink->too_thin = count_too_thin(areas, whole, inner, ink->inset, progress);
+    if (progress.cancelled()) return out;
     FillLines made = filled(step.style, {inner, step.spacing, step.angle, step.joined, in.tip}, progress);
     ink->rows = made.rows, ink->pieces = made.pieces, ink->runs = made.lines.size();
     ink->lifts = made.lines.empty() ? 0 : made.lines.size() - 1;

@@ -17,23 +17,15 @@ namespace dotlane::app {
 RecipePanel::RecipePanel(Session& session, QWidget* parent)
     : SidePanel(tr("Recipe"), parent)
     , session_(session)
-    , picker_(new StepPicker(session, this))
     , stations_(new StationColumn(this))
     , findings_(new FindingList(session, this)) {
     add_ = pill(tr("Add step"), this);
     add_->setObjectName("add-step");
     add_->setToolTip(tr("Do something with the chosen lines"));
     head()->addWidget(add_);
-    body()->addWidget(picker_);
     body()->addWidget(stations_);
-    connect(add_, &QPushButton::clicked, this,
-            [this] { picker_->isHidden() ? show_picker() : end_picking(); });
-    connect(picker_, &StepPicker::given_up, this, &RecipePanel::end_picking);
-    connect(picker_, &StepPicker::row_wanted, this, [this](const QRect& row) { scroll_to(picker_, row); });
-    connect(picker_, &StepPicker::chosen, this, [this](const QString& kind) {
-        end_picking();
-        Q_EMIT step_wanted(kind);
-    });
+    connect(add_, &QPushButton::clicked, this, [this] { picking() ? end_picking() : show_picker(); });
+    picker_.by([this] { return make_picker(); });
     body()->addWidget(findings_);
     connect(findings_, &FindingList::chosen, this, [this](const Finding& f) {
         if (f.place.box.valid()) Q_EMIT place_wanted(f.place.box);
@@ -50,6 +42,23 @@ RecipePanel::RecipePanel(Session& session, QWidget* parent)
 
 void RecipePanel::wake() {
     if (!std::exchange(awake_, true)) show_recipe();
+}
+
+StepPicker* RecipePanel::make_picker() {
+    auto* picker = new StepPicker(session_, this);
+    body()->insertWidget(body()->indexOf(stations_), picker);
+    connect(picker, &StepPicker::given_up, this, &RecipePanel::end_picking);
+    connect(picker, &StepPicker::row_wanted, this,
+            [this, picker](const QRect& row) { scroll_to(picker, row); });
+    connect(picker, &StepPicker::chosen, this, [this](const QString& kind) {
+        end_picking();
+        Q_EMIT step_wanted(kind);
+    });
+    return picker;
+}
+
+bool RecipePanel::picking() const {
+    return picker_.made() && !picker_.made()->isHidden();
 }
 
 void RecipePanel::show_picker() {
@@ -71,8 +80,7 @@ void RecipePanel::end_picking() {
 
 void RecipePanel::show_recipe() {
     if (!awake_) return;
-    if (!picker_->isHidden() && shown_ != session_.choice().part)
-        end_picking(); // its pictures are of another
+    if (picking() && shown_ != session_.choice().part) end_picking(); // its pictures are of another
     const Part* part = session_.part();
     std::vector<LineSetId> set_ids;
     std::vector<StepId> step_ids;

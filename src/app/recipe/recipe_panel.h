@@ -4,6 +4,7 @@
 #include <QPointer>
 
 #include "app/commands/session.h"
+#include "app/widgets/later.h"
 #include "app/widgets/side_panel.h"
 
 class QPushButton;
@@ -41,6 +42,8 @@ class RecipePanel : public SidePanel {
   private:
     void show_recipe();
     void end_picking();
+    bool picking() const;
+    StepPicker* make_picker();
     void rebuild();
     void show_findings();
     /// How many steps have their middle above this place of the screen.
@@ -51,7 +54,7 @@ class RecipePanel : public SidePanel {
 
     Session& session_;
     QPushButton* add_;
-    StepPicker* picker_;
+    Later<StepPicker> picker_;
     StationColumn* stations_;
     FindingList* findings_;
     SourceCard* source_ = nullptr;

@@ -31,6 +31,9 @@ class LaneVerb final : public ProjectVerb {
                        "Send them to a lane with this action (made when missing), or change the lane's");
         app.add_option("--tool", tool_, "Tool of the lane (catalog id)");
         app.add_option("--pen-colour", pen_, "Colour of the pen or foil (#rrggbb)");
+        app.add_option("--add", add_, "Add a lane of this action, with --tool and --pen-colour if given");
+        app.add_option("--remove", remove_,
+                       "Remove this lane: plate, number or name; its lines have none then");
         app.add_option("--change", change_,
                        "Change this lane instead of sending lines: plate, number or name");
         app.add_option("--repeats", repeats_, "Run its lines this many times")->check(CLI::Range(1, 8));
@@ -69,20 +72,24 @@ class LaneVerb final : public ProjectVerb {
         }
         if (!tool_.empty() && !catalog.tool(tool_))
             return c.error(not_in_catalog(say("tool"), tool_, ids_of(catalog.tools)));
-        if (!action_.empty() && !action_from_name(action_))
-            return c.error({"cli.action",
-                            say("\"%1\" is not an action. Use draw, engrave, foil, emboss, score, perforate, "
-                                "cut or print.",
-                                action_),
-                            {}});
+        for (const std::string& action : {action_, add_})
+            if (!action.empty() && !action_from_name(action))
+                return c.error({"cli.action",
+                                say("\"%1\" is not an action. Use draw, engrave, foil, emboss, score, "
+                                    "perforate, cut or print.",
+                                    action),
+                                {}});
         std::optional<Colour> pen;
         if (!pen_.empty() && !(pen = colour_from_hex(pen_)))
             return c.error({"cli.colour", say("\"%1\" is not a colour. Write #rrggbb.", pen_), {}});
+        if (!add_.empty()) return add(c, project, pen);
+        if (!remove_.empty()) return remove(c, project);
         if (!change_.empty()) return change(c, project, pen);
         if (to_.empty() && action_.empty()) {
             if (machine_.empty() && order_.empty())
                 return c.error({"cli.nothing",
-                                say("Say what to do: --to, --action, --change, --machine or --pass-order."),
+                                say("Say what to do: --to, --action, --add, --change, --remove, --machine "
+                                    "or --pass-order."),
                                 {}});
             if (c.json)
                 c.print({{"done", settled}});
@@ -141,6 +148,30 @@ class LaneVerb final : public ProjectVerb {
                      {"done", done->said}});
         else
             c.out << done->said << "\n";
+        return fine;
+    }
+
+    int add(Context& c, Project& project, std::optional<Colour> pen) const {
+        AddLane command{*action_from_name(add_), tool_};
+        if (pen) command.colour = *pen;
+        return told(c, apply(command, project, c.workshop.catalog()));
+    }
+
+    int remove(Context& c, Project& project) const {
+        const auto id = lane_named(project, remove_);
+        if (!id) return c.error(id.error());
+        return told(c, apply(RemoveLane{*id}, project));
+    }
+
+    static int told(Context& c, const Result<Done>& done) {
+        if (!done) return c.error(done.error());
+        if (c.json)
+            c.print({{"done", done->said}, {"lane", done->lane.value}, {"lost", done->lost}});
+        else {
+            c.out << done->said << "\n";
+            for (const Phrase& lost : done->lost)
+                c.out << "  " << lost << "\n";
+        }
         return fine;
     }
 
@@ -207,7 +238,7 @@ class LaneVerb final : public ProjectVerb {
     }
 
     std::string part_, colour_, set_, named_, to_, action_, tool_, pen_, change_, rename_, machine_, order_,
-        fold_;
+        fold_, add_, remove_;
     std::vector<std::string> tos_;
     std::uint32_t inside_ = 0;
     std::vector<double> box_;

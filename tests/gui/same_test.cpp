@@ -1,7 +1,10 @@
 // Each command given once in the window and once on the command line makes the same project of the same
 // project.
 #include <QPlainTextEdit>
+#include <QTimer>
 
+#include "app/widgets/grip.h"
+#include "core/project/edits.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -375,6 +378,62 @@ const std::vector<Both>& commands() {
              d.choose("lane-action", "Perforate");
          },
          "lane %1 --change C --action perforate"},
+        {"a new lane",
+         [](Driver& d) {
+             d.trigger("lanes");
+             d.press("new-lane");
+         },
+         "lane %1 --add draw --pen-colour '#2f5d62'"},
+        {"remove a lane",
+         [](Driver& d) {
+             d.trigger("lanes");
+             d.press("lane-remove");
+         },
+         "lane %1 --remove C"},
+        {"remove empty lanes", [](Driver& d) { d.trigger("drop-empty-lanes"); },
+         "project %1 --drop-empty-lanes",
+         [](Project& p) {
+             add_lane(p, {{}, Action::engrave, "spare", "engraving-tip", {}, 1});
+         }},
+        {"lines to a lane from its menu",
+         [](Driver& d) {
+             on_part(d, "Star stencil");
+             QTimer::singleShot(0, [] {
+                 auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+                 REQUIRE(menu);
+                 for (QAction* lane : menu->actions())
+                     if (lane->text().startsWith("S")) lane->trigger();
+                 menu->close();
+             });
+             d.press("line-set-lane");
+         },
+         "lane %1 --part 'Star stencil' --line-set outline --to S"},
+        {"a number of a step",
+         [](Driver& d) {
+             on_part(d, "Title");
+             d.type("distance", "4 mm");
+         },
+         "step %1 --part Title --step %2 --set distance=4mm"},
+        {"what a step works on, run again",
+         [](Driver& d) {
+             on_part(d, "Title");
+             d.press("sources-aside");
+         },
+         "step %1 --part Title --step %2 --sources run"},
+        {"a step moved",
+         [](Driver& d) {
+             on_part(d, "Signpost");
+             app::Grip* grip = nullptr; // of the first step
+             for (auto* each : d.window->findChildren<app::Grip*>("step-grip"))
+                 if (each->isVisible() &&
+                     (!grip || each->mapToGlobal(QPoint()).y() < grip->mapToGlobal(QPoint()).y()))
+                     grip = each;
+             REQUIRE(grip);
+             grip->setFocus();
+             QTest::keyClick(grip, Qt::Key_Down);
+             d.settle();
+         },
+         "step %1 --part Signpost --step %2 --move-to 2"},
         {"lines set aside",
          [](Driver& d) {
              on_part(d, "Star stencil");

@@ -34,6 +34,7 @@ LineSetCard::LineSetCard(Session& session, LineSetId set, QWidget* parent)
     rows()->addWidget(actions_);
     setFocusPolicy(Qt::TabFocus);
     fill_->setObjectName("fill-set");
+    plate_->setObjectName("line-set-lane");
     aside_->setObjectName("aside");
     fill_->setToolTip(tr("Fill the closed lines with parallel lines"));
     setCursor(Qt::PointingHandCursor);

@@ -93,6 +93,7 @@ void add_lane(Entries& out) {
         out.push_back(std::move(entry));
     }
     out.push_back({"lanes", menu, Words::tr("&All lanes..."), key("Ctrl+L"), When::project, true});
+    out.push_back({"drop-empty-lanes", menu, Words::tr("Remove &empty lanes"), {}, When::project});
 }
 
 void add_sheet(Entries& out) {

@@ -52,8 +52,14 @@ Done done(Phrase said, LaneId lane) {
 } // namespace
 
 Result<Done> apply(const AddLane& command, Project& project, const Catalog& catalog) {
-    const Tool* first = catalog.first_tool(command.action);
-    const std::string tool = first ? first->id : "";
+    const Tool* tool_of =
+        command.tool.empty() ? catalog.first_tool(command.action) : catalog.tool(command.tool);
+    if (!command.tool.empty() && !tool_of)
+        return tl::make_unexpected(not_in_catalog(say("tool"), command.tool, ids_of(catalog.tools)));
+    if (tool_of &&
+        std::find(tool_of->actions.begin(), tool_of->actions.end(), command.action) == tool_of->actions.end())
+        return fail("lane.tool", say("The %1 does not %2.", word(*tool_of), word(command.action)));
+    const std::string tool = tool_of ? tool_of->id : "";
     const LaneId id = add_lane(project, {{},
                                          command.action,
                                          lane_name(catalog, command.action, tool, command.colour),

@@ -22,9 +22,11 @@ LaneId lane_for(Project& project, const Catalog& catalog, Action action, std::st
 LaneId lane_for(Project& project, const Catalog& catalog, Action action, std::string tool,
                 const EvaluatedPart& part, LineId line);
 
-/// A lane of its own, with the first tool of the action.
+/// A lane of its own. `tool` empty: the first of the action. Errors: "command.unknown" (tool), those of
+/// change_lane.
 struct AddLane {
     Action action = Action::draw;
+    std::string tool = {};
     Colour colour = {47, 93, 98};
 };
 Result<Done> apply(const AddLane& command, Project& project, const Catalog& catalog);

@@ -86,7 +86,7 @@ test)
     # the address and undefined-behaviour sanitizers those of core and the fuzzing. One run of the runner covers both.
     configure build -DDOTLANE_TESTS=ON -DDOTLANE_CORE_TESTS=OFF
     cmake --build build
-    configure build-sanitize -DDOTLANE_TESTS=ON -DDOTLANE_SANITIZE=ON -DDOTLANE_SANITIZE_QUICK=ON -DDOTLANE_APP=OFF
+    configure build-sanitize -DDOTLANE_TESTS=ON -DDOTLANE_SANITIZE=ON -DDOTLANE_APP=OFF
     cmake --build build-sanitize
     mkdir -p build/all-tests
     printf 'subdirs("%s" "%s")\n' "$PWD/build/tests" "$PWD/build-sanitize/tests" >build/all-tests/CTestTestfile.cmake

@@ -7,9 +7,6 @@ target_compile_options(dotlane_flags INTERFACE -Wall -Wextra -Wpedantic -Wshadow
 if(DOTLANE_SANITIZE)
   target_compile_options(dotlane_flags INTERFACE -fsanitize=address,undefined -fno-sanitize-recover=undefined
                          -fno-omit-frame-pointer)
-  if(DOTLANE_SANITIZE_QUICK)
-    target_compile_options(dotlane_flags INTERFACE -fno-sanitize=null,alignment,vptr)
-  endif()
   target_link_options(dotlane_flags INTERFACE -fsanitize=address,undefined)
 endif()
 if(DOTLANE_FUZZ)

@@ -38,7 +38,8 @@ class Arrange final : public ProjectVerb {
         return answers ? report(c, project, *sheet, *answers) : c.error(answers.error());
     }
 
-    /// In the order in which the options stand in the help; all or none of it.
+    /// Grouped, moved, turned, mirrored, lined up, spread, copied, taken off: in this order, all or none of
+    /// it.
     Result<std::vector<Done>> work(Context& c, Project& project, SheetId sheet, const Placed& all) const {
         std::vector<Done> out;
         const auto frame = frame_of(*find(project, sheet));

@@ -49,7 +49,7 @@ Phrase named(const Project& project, const std::vector<PlacementId>& ids) {
     return say_n(ids.size(), "%n placed [part|parts]");
 }
 
-/// What was done to them: `said` has a place for their name and one for their sheet's.
+/// `said`: what was done to them, "mirrored".
 Done done(const Project& project, SheetId sheet, std::vector<PlacementId> ids, const Phrase& said) {
     Done out{say("%1 on %2: %3.", named(project, ids), find(project, sheet)->name, said)};
     out.sheet = sheet;

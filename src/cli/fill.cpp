@@ -27,8 +27,12 @@ class Fill final : public ProjectVerb {
                        "Between neighbouring lines, such as 0.4mm; 0.85 of the tip when left out");
         app.add_option("--angle", angle_, "Of the lines, in degrees; 35 when left out");
         app.add_option("--inset", inset_, "From the edge, or 'auto' for half the tip");
-        app.add_flag("--joined,!--separate", joined_,
-                     "Ends joined along the edge (the default), or a lift after each line");
+        app.add_option(
+            "--ends", ends_,
+            "apart: a lift after each line; joined: ends joined along the edge; one-stroke: one stroke a "
+            "piece; joined when left out");
+        app.add_flag("--joined,!--separate", joined_, "The same as --ends joined and --ends apart");
+        app.add_option("--set", pairs_, "Any other number of the fill, such as phase=piece");
         app.add_flag("--alternate,!--one-way", alternate_,
                      "Every other line backwards (the default), or all the same way");
         app.add_flag("--keep-outline", keep_outline_, "Run the outline as well; otherwise it is set aside");
@@ -97,8 +101,10 @@ class Fill final : public ProjectVerb {
         set("spacing=", spacing_);
         set("angle=", angle_);
         set("inset=", inset_);
-        if (joined_option_->count() > 0) set("joined=", joined_ ? "yes" : "no");
+        if (joined_option_->count() > 0) set("ends=", joined_ ? "joined" : "apart");
+        set("ends=", ends_);
         if (alternate_option_->count() > 0) set("alternate=", alternate_ ? "yes" : "no");
+        pairs.insert(pairs.end(), pairs_.begin(), pairs_.end());
         return set_fields(step.what, pairs, project);
     }
 
@@ -115,25 +121,14 @@ class Fill final : public ProjectVerb {
         const InkReport& r = *ink;
         if (!r.refused.empty()) return c.error({"fill.empty", r.refused, {}});
         if (c.json)
-            c.print({{"step", step.value},
-                     {"rows", r.rows},
-                     {"strokes", r.runs},
-                     {"lifts", r.lifts},
-                     {"length_mm", in_mm(r.length)},
-                     {"inset_mm", in_mm(r.inset)},
-                     {"tip_mm", in_mm(r.tip)},
-                     {"to_fill_mm2", in_square_mm(r.coverage.to_fill)},
-                     {"coverage_percent", r.coverage.covered_percent},
-                     {"overspill_percent", r.coverage.overspill_percent},
-                     {"open_lines", r.open_lines},
-                     {"too_thin", r.too_thin}});
+            c.print(fill_json(*find(*find(project, part), step), *find(project, part), r));
         else
-            print_fill(c.out, step, r);
+            print_fill(c.out, *find(*find(project, part), step), r);
         return fine;
     }
 
-    std::string part_, lane_, style_, spacing_, angle_, inset_;
-    std::vector<std::string> sets_;
+    std::string part_, lane_, style_, spacing_, angle_, inset_, ends_;
+    std::vector<std::string> sets_, pairs_;
     std::uint32_t step_ = 0;
     bool joined_ = true, alternate_ = true, keep_outline_ = false, off_ = false, remove_ = false;
     CLI::Option *off_option_ = nullptr, *joined_option_ = nullptr, *alternate_option_ = nullptr;

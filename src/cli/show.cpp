@@ -63,15 +63,7 @@ class Show final : public ProjectVerb {
                                  {"lines", s.result ? made_by(e, s) : 0},
                                  {"set_aside", s.aside}});
             for (const Step& s : p.steps)
-                if (const InkReport* r = ink_of(e, s.id))
-                    fills.push_back({{"step", s.id.value},
-                                     {"rows", r->rows},
-                                     {"runs", r->runs},
-                                     {"lifts", r->lifts},
-                                     {"length_mm", in_mm(r->length)},
-                                     {"coverage_percent", r->coverage.covered_percent},
-                                     {"overspill_percent", r->coverage.overspill_percent},
-                                     {"inset_mm", in_mm(r->inset)}});
+                if (const InkReport* r = ink_of(e, s.id)) fills.push_back(fill_json(s, p, *r));
             parts.push_back({{"id", p.id.value},
                              {"name", p.name},
                              {"quantity", p.quantity},
@@ -136,7 +128,7 @@ class Show final : public ProjectVerb {
                           << "  " << kind_of(s.what).name << " (line set " << s.result.value
                           << "): " << counted(made_by(e, s), "line", "lines") << "\n";
             for (const Step& s : p.steps)
-                if (const InkReport* r = ink_of(e, s.id)) print_fill(c.out << "      ", s.id, *r);
+                if (const InkReport* r = ink_of(e, s.id)) print_fill(c.out << "      ", s, *r);
         }
         c.out << "\nSheets\n";
         for (const Sheet& s : project.sheets) {

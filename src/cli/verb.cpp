@@ -161,11 +161,68 @@ void print_findings(std::ostream& out, const Findings& list) {
         out << grade_name(f.grade) << ": " << f.message << "\n";
 }
 
-void print_fill(std::ostream& out, StepId step, const InkReport& r) {
-    out << "fill " << step.value << ": " << counted(r.rows, "row", "rows") << ", "
+namespace {
+
+const char* why_left_out(LeftOut::Why why) {
+    switch (why) {
+    case LeftOut::Why::thin:
+        return "too thin";
+    case LeftOut::Why::edge:
+        return "no line meets it";
+    case LeftOut::Why::unchosen:
+        return "not chosen";
+    case LeftOut::Why::open:
+        return "not closed";
+    }
+    return "";
+}
+
+} // namespace
+
+void print_fill(std::ostream& out, const Step& step, const InkReport& r) {
+    out << "fill " << step.id.value << ": " << r.style << ", " << counted(r.rows, "row", "rows") << ", "
         << counted(r.runs, "stroke", "strokes") << ", " << counted(r.lifts, "lift", "lifts") << ", "
         << number(in_mm(r.length) / 1000, 2) << " m, inked " << number(r.coverage.covered_percent, 1)
-        << " %, over the edge " << number(r.coverage.overspill_percent, 1) << " %\n";
+        << " %, over the edge " << number(r.coverage.overspill_percent, 1) << " %";
+    if (r.cells > 0) out << ", " << counted(r.cells, "whole cell", "whole cells");
+    if (r.centre_lines > 0) out << ", " << counted(r.centre_lines, "centre line", "centre lines");
+    if (!r.left_out.empty()) out << ", left out " << counted(r.left_out.size(), "piece", "pieces");
+    out << "\n";
+}
+
+json fill_json(const Step& step, const Part& part, const InkReport& r) {
+    json left = json::array();
+    for (const LeftOut& l : r.left_out) {
+        const LineSet* set = find(part, l.set);
+        left.push_back({{"why", why_left_out(l.why)},
+                        {"line_set", set ? set->name : ""},
+                        {"left_mm", l.box.x0},
+                        {"top_mm", l.box.y0},
+                        {"width_mm", l.box.width()},
+                        {"height_mm", l.box.height()}});
+    }
+    return {{"step", step.id.value},
+            {"style", r.style},
+            {"rows", r.rows},
+            {"strokes", r.runs},
+            {"runs", r.runs},
+            {"lifts", r.lifts},
+            {"length_mm", in_mm(r.length)},
+            {"spacing_mm", in_mm(r.spacing)},
+            {"inset_mm", in_mm(r.inset)},
+            {"tip_mm", in_mm(r.tip)},
+            {"to_fill_mm2", in_square_mm(r.coverage.to_fill)},
+            {"coverage", r.coverage.covered_percent / 100},
+            {"overspill", r.coverage.overspill_percent / 100},
+            {"coverage_percent", r.coverage.covered_percent},
+            {"overspill_percent", r.coverage.overspill_percent},
+            {"cells", r.cells},
+            {"cut_cells", r.cut_cells},
+            {"centre_lines", r.centre_lines},
+            {"pieces_left_out", r.left_out.size()},
+            {"left_out", left},
+            {"open_lines", r.open_lines},
+            {"too_thin", r.too_thin}};
 }
 
 Result<Length> length_option(const Project& project, const std::string& text) {

@@ -92,7 +92,9 @@ nlohmann::json to_json(const Findings& findings);
 void print_findings(std::ostream& out, const Findings& list);
 
 /// "fill 7: 24 rows, 3 strokes, 2 lifts, 0.81 m, inked 98.2 %, over the edge 0 %"
-void print_fill(std::ostream& out, StepId step, const InkReport& report);
+void print_fill(std::ostream& out, const Step& step, const InkReport& report);
+/// What scripts are told of a fill; docs/cli.md.
+nlohmann::json fill_json(const Step& step, const Part& part, const InkReport& report);
 
 /// A length as makers write it, in the project's unit when bare.
 Result<Length> length_option(const Project& project, const std::string& text);
@@ -117,6 +119,7 @@ std::unique_ptr<Verb> make_step();
 std::unique_ptr<Verb> make_show();
 std::unique_ptr<Verb> make_lane();
 std::unique_ptr<Verb> make_fill();
+std::unique_ptr<Verb> make_samples();
 std::unique_ptr<Verb> make_place();
 std::unique_ptr<Verb> make_arrange();
 std::unique_ptr<Verb> make_check();

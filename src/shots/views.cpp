@@ -227,6 +227,7 @@ const std::vector<std::pair<QString, Arrange>>& views() {
         {"pieces", drop_a_piece},
         {"apart", keep_together},
         {"shape-card", fold_an_outline},
+        {"samples", [](MainWindow& w) { w.actions()->find("samples")->trigger(); }},
         {"sheets", choose_placed},
         {"several", choose_several},
         {"rehearsal", [](MainWindow& w) { rehearse_pass(w, Action::foil); }},

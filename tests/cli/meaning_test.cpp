@@ -241,3 +241,44 @@ TEST_CASE_METHOD(Terminal,
         CHECK(passes == 1);
     }
 }
+
+TEST_CASE_METHOD(Terminal, "every style of fill is added by its name, and tells its figures") {
+    REQUIRE(run({"make", "p.dotlane", "label", "--set", "edge=plain", "--set", "width=60mm", "--set",
+                 "height=60mm"}) == 0);
+    for (const FillKind& kind : fill_kinds())
+        for (const char* ends : {"apart", "joined", "one-stroke"}) {
+            const std::string before = files.files["p.dotlane"];
+            INFO(kind.key << " " << ends << " " << err);
+            REQUIRE(run({"step", "p.dotlane", "--part", "1", "--add", "fill", "--set",
+                         std::string("style=") + kind.key, "--set", std::string("ends=") + ends}) == 0);
+            const json shown = answer({"show", "p.dotlane"});
+            const json fill = shown["parts"][0]["fills"][0];
+            CHECK(fill["style"] == kind.key);
+            for (const char* key :
+                 {"coverage", "overspill", "lifts", "strokes", "length_mm", "pieces_left_out"})
+                CHECK(fill[key].is_number());
+            CHECK(fill["coverage"].get<double>() > 0);
+            CHECK(fill["coverage"].get<double>() <= 1);
+            CHECK(fill["strokes"].get<int>() == fill["lifts"].get<int>() + 1);
+            files.files["p.dotlane"] = before;
+        }
+    // The worked example: lines at 10 to 50, 600 mm, 36 cells.
+    REQUIRE(run({"step", "p.dotlane", "--part", "1", "--add", "fill", "--set", "style=grid", "--set",
+                 "spacing=10mm", "--set", "inset=0", "--set", "phase=corner", "--set", "ends=apart"}) == 0);
+    const json grid = answer({"show", "p.dotlane"})["parts"][0]["fills"][0];
+    CHECK(grid["length_mm"].get<double>() == Approx(600).margin(0.01));
+    CHECK(grid["cells"] == 36);
+    CHECK(grid["strokes"] == 10);
+}
+
+TEST_CASE_METHOD(Terminal, "samples: every style once, on a sheet of their own, without an error") {
+    const json made = answer({"samples", "book.dotlane"});
+    CHECK(made["parts"] == fill_kinds().size());
+    const json shown = answer({"show", "book.dotlane"});
+    std::set<std::string> styles;
+    for (const json& part : shown["parts"])
+        styles.insert(part["fills"][0]["style"].get<std::string>());
+    CHECK(styles.size() == fill_kinds().size());
+    CHECK(run({"check", "book.dotlane"}) == 0);
+    CHECK(run({"samples", "book.dotlane"}) == 0); // once more, on a further sheet
+}

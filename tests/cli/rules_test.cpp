@@ -50,7 +50,9 @@ TEST_CASE("a fill is the same whichever verb adds it, and everything is filled w
     CHECK(in_degrees(fill.angle) == Approx(35));
     const Lane& lane = *find(by_verb, step.lane);
     CHECK(lane.action != Action::cut);
-    CHECK(in_mm(fill.spacing) == Approx(0.85 * in_mm(catalog().tool(lane.tool)->tip)));
+    CHECK(!fill.spacing); // as the tip is
+    CHECK(in_mm(fill.spaced(catalog().tool(lane.tool)->tip)) ==
+          Approx(0.85 * in_mm(catalog().tool(lane.tool)->tip)));
 
     Terminal t;
     REQUIRE(t.run({"import", "card.svg", "p.dotlane"}) == 0);
@@ -234,6 +236,8 @@ TEST_CASE("with --json there is one document on stdout and nothing else, whateve
         {"step", "p.dotlane", "--add", "frob"},
         {"fill", "p.dotlane"},
         {"fill", "p.dotlane", "--spacing", "x"},
+        {"samples", "p.dotlane", "--lane", "X"},
+        {"samples", "empty.dotlane"},
         {"lane", "p.dotlane", "--machine", "one-slot"},
         {"lane", "p.dotlane", "--all", "--to", "C"},
         {"lane", "p.dotlane", "--change", "C", "--repeats", "2"},

@@ -76,7 +76,7 @@ TEST_CASE_METHOD(OnBench,
                  "a fill's numbers are edited in place, take arithmetic and units, and show their effect") {
     const auto before = first_ink();
     type("spacing", "0.42mm*2");
-    CHECK(in_mm(fill().spacing) == Approx(0.84));
+    CHECK(in_mm(*fill().spacing) == Approx(0.84));
     const auto after = first_ink();
     CHECK(in_mm(after.length) <
           in_mm(before.length) * 0.75); // half the lines, and the ways along the edge between them
@@ -88,8 +88,8 @@ TEST_CASE_METHOD(OnBench,
     CHECK(in_mm(*fill().inset) == Approx(0.3));
     type("inset", "half tip");
     CHECK_FALSE(fill().inset);
-    tick("joined");
-    CHECK_FALSE(fill().joined);
+    choose("ends", "apart");
+    CHECK(fill().ends == FillEnds::apart);
     CHECK(first_ink().lifts > 300);
     tick("on");
     CHECK_FALSE(session().part()->steps.front().on);
@@ -116,7 +116,7 @@ TEST_CASE_METHOD(OnBench,
     CHECK_FALSE(field->property("wrong").toBool());
     QTest::keyClick(field, Qt::Key_Up); // arrow keys step
     settle();
-    CHECK(in_mm(fill().spacing) == Approx(0.47));
+    CHECK(in_mm(*fill().spacing) == Approx(0.47));
 }
 
 TEST_CASE_METHOD(OnBench, "the finished size is typed, the fill keeps its spacing") {
@@ -124,7 +124,7 @@ TEST_CASE_METHOD(OnBench, "the finished size is typed, the fill keeps its spacin
     type("finished-width", "150 mm");
     CHECK(session().evaluated()->source_box.width() == Approx(150));
     CHECK(session().part()->scale == Approx(0.5));
-    CHECK(in_mm(fill().spacing) == Approx(0.42));
+    CHECK(in_mm(*fill().spacing) == Approx(0.42));
     CHECK(first_ink().rows == Approx(static_cast<double>(rows) / 2).epsilon(0.05));
     type("finished-height", "100");
     CHECK(session().part()->scale == Approx(1));

@@ -296,6 +296,7 @@ const std::vector<Both>& commands() {
              d.choose("mat", "strong mat 12 x 12");
          },
          "sheet %1 --sheet 'sheet 1' --mat mat-12x12-strong"},
+        {"a sheet of samples", [](Driver& d) { d.trigger("samples"); }, "samples %1"},
         {"clear sheet", [](Driver& d) { d.trigger("clear-sheet"); }, "sheet %1 --sheet 'sheet 1' --clear"},
         {"remove sheet",
          [](Driver& d) {

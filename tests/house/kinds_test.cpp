@@ -23,6 +23,9 @@ constexpr std::size_t usual = 3;
 
 constexpr Named more[] = {
     // Remedies and jobs are things of their own, which name the step or source that they add or change.
+    {"FillStep", 8,
+     "its surface and its pieces are files of their own, with their headers; samples are made of all"},
+    {"ParallelFill", 4, "pieces that a solid style passes beside are filled by it"},
     {"OutlineStep", 5, "thin pieces are thickened by one; pictures of the window"},
     {"JoinStep", 4, "lines that nearly meet are joined by one"},
     {"PiecesStep", 6, "pieces become parts, or are dropped, by one; pictures of the window"},
@@ -31,15 +34,18 @@ constexpr Named more[] = {
     {"DashStep", 4, "pictures of the window"},
     {"ResizeStep", 5, "marks beyond the edge are made smaller by one; text that is resized is not judged"},
     {"TurnStep", 4, "marks beyond the edge are turned by one"},
-    {"AlignStep", 8, "words and other parts are put at a place in the same way; so are parts on sheets"},
+    {"AlignStep", 9,
+     "samples have their words below; words and other parts are put at a place in the same way; so are parts "
+     "on sheets"},
     {"DistributeStep", 4, "parts on sheets are spread in the same way"},
-    {"WordsStep", 4, "brings lines, which are made among the sources"},
+    {"WordsStep", 5, "samples have words; brings lines, which are made among the sources"},
     {"PartStep", 4, "brings lines, which are made among the sources"},
     {"FoldedCard", 10,
      "shape cards fold in the same way; envelopes are found for it; panels when it is too large, found and "
      "mended in two files"},
     {"ShapeCard", 4, "pictures of the window"},
-    {"Label", 4, "stands for the other part in the pictures of those that follow one"},
+    {"Label", 5,
+     "samples are drawn on some; stands for the other part in the pictures of those that follow one"},
     {"Layer", 8, "stacks of layers are made at once"},
     {"Badge", 5, "art beyond what is seen of it is told"},
     {"RepeatPattern", 4, "is counted without being made"},

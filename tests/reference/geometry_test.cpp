@@ -92,7 +92,7 @@ TEST_CASE("hatch lines are what GEOS cuts out of parallel lines") {
         const Region a = random_region(random);
         const double spacing = random.real(0.3, 5), angle = random.real(0, 180);
         const HatchResult h =
-            hatch(a, {mm(spacing), degrees(angle), false, true, HatchOptions::Phase::origin});
+            hatch(a, {mm(spacing), degrees(angle), FillEnds::apart, true, HatchOptions::Phase::origin});
         Polylines rows;
         const Affine turn = Affine::rotation(in_radians(degrees(angle)));
         for (int k = -300; k < 300; ++k) {
@@ -112,7 +112,8 @@ TEST_CASE("joined fills lie in the region by GEOS's judgement") {
     Random random("joins against GEOS");
     for (int i = 0; i < 60; ++i) {
         const Region a = random_region(random);
-        const HatchResult h = hatch(a, {mm(random.real(0.3, 3)), degrees(random.real(0, 180)), true, true});
+        const HatchResult h =
+            hatch(a, {mm(random.real(0.3, 3)), degrees(random.real(0, 180)), FillEnds::joined, true});
         const auto around = Geos::buffer(Geos::area_of(a).get(), 1e-3);
         INFO("seed " << random.seed() << " round " << i);
         for (const Polyline& l : h.lines)
@@ -127,7 +128,8 @@ TEST_CASE("coverage and overspill are those of GEOS's buffers") {
         const Region a = random_region(random);
         const double tip = random.real(0.3, 1.2), spacing = random.real(0.4, 2), angle = random.real(0, 180);
         const HatchResult h =
-            hatch(offset(a, mm(-random.real(0, 0.5))), {mm(spacing), degrees(angle), random.coin(), true});
+            hatch(offset(a, mm(-random.real(0, 0.5))),
+                  {mm(spacing), degrees(angle), random.coin() ? FillEnds::joined : FillEnds::apart, true});
         if (h.lines.empty()) continue;
         const Coverage c = coverage(a, h.lines, mm(tip), degrees(angle));
         const auto ink = Geos::buffer(Geos::lines(h.lines).get(), tip / 2), region = Geos::area_of(a);

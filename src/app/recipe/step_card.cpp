@@ -152,6 +152,7 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
                     },
                     key);
             });
+    connect(form_, &FieldForm::opened, this, &StepCard::refresh);
     connect(this, &Card::pressed, this, [this] {
         Choice choice = session_.choice();
         choice.step = choice.step == step_ ? StepId{} : step_;
@@ -204,10 +205,11 @@ void StepCard::show_sources(const Step& step) {
 void StepCard::show_second(const Step& step, const StepKind& kind) {
     second_->setVisible(kind.second != StepKind::Second::none);
     if (kind.second == StepKind::Second::none) return;
-    const bool cuts = kind.second == StepKind::Second::wanted;
-    const QString what = cuts ? tr("cut by %1") : tr("to %1");
+    const bool cuts = kind.second == StepKind::Second::wanted,
+               spares = kind.second == StepKind::Second::spared;
+    const QString what = cuts ? tr("cut by %1") : spares ? tr("keeps off %1") : tr("to %1");
     second_->clear();
-    if (!cuts) second_->addItem(what.arg(tr("all other lines")), 0);
+    if (!cuts) second_->addItem(spares ? tr("keeps off nothing") : what.arg(tr("all other lines")), 0);
     const auto add = [&](LineSetId id, const QString& name) {
         if (std::find(step.of.begin(), step.of.end(), id) == step.of.end())
             second_->addItem(what.arg(name), id.value);
@@ -260,7 +262,10 @@ void StepCard::refresh() {
     grip_->setAccessibleName(tr("Move %1: Up, Down").arg(on_->text()));
     set_chosen(session_.choice().step == step_);
     if (const EvaluatedPart* e = session_.evaluated())
-        if (const InkReport* ink = ink_of(*e, step_)) form_->set_empty_value("inset", ink->inset);
+        if (const InkReport* ink = ink_of(*e, step_)) {
+            form_->set_empty_value("inset", ink->inset);
+            form_->set_empty_value("spacing", ink->spacing);
+        }
     form_->set_fonts([this] {
         const Step* now = current();
         const Lettering* lettering = now ? lettering_in(now->what) : nullptr;
@@ -274,7 +279,9 @@ void StepCard::refresh() {
         return parts;
     });
     StepWhat what = s->what;
-    form_->show_fields([&](Fields& f) { fields(what, f); }, session_.project().unit);
+    StepWhat fresh = kind.fresh;
+    form_->show_fields([&](Fields& f) { fields(what, f); }, session_.project().unit,
+                       [&](Fields& f) { fields(fresh, f); });
     show_sources(*s);
     show_second(*s, kind);
     figures_->setText(what_it_did(*s));

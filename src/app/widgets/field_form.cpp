@@ -6,7 +6,10 @@
 #include <QCoreApplication>
 #include <QGridLayout>
 #include <QPlainTextEdit>
+#include <QPushButton>
+#include <QVBoxLayout>
 
+#include "app/widgets/card.h"
 #include "app/widgets/focus.h"
 #include "app/widgets/number_field.h"
 #include "app/widgets/side_panel.h"
@@ -33,9 +36,13 @@ struct FieldForm::Row {
     QString key, label, help;
     double low = 0, high = 0, value = 0;                     ///< mm, degrees or plain
     bool empty = false, may_be_empty = false, exact = false; ///< `exact`: an em space that is a length
+    bool seldom = false;
     QStringList words;
     QString text;
     std::vector<PartId> parts; ///< of the words; the value is one of their numbers
+    bool same_value(const Row& o) const {
+        return key == o.key && value == o.value && empty == o.empty && exact == o.exact && text == o.text;
+    }
     bool same_control(const Row& o) const {
         return kind == o.kind && key == o.key && low == o.low && high == o.high && words == o.words;
     }
@@ -111,6 +118,7 @@ class Lister final : public Fields {
         row.key = name.key;
         row.label = tr_field(name.label);
         row.help = *name.help ? tr_field(name.help) : QString();
+        row.seldom = name.seldom;
         rows.push_back(std::move(row));
         return rows.back();
     }
@@ -174,7 +182,19 @@ class TextBox : public QPlainTextEdit {
 
 FieldForm::FieldForm(QWidget* parent)
     : QWidget(parent)
-    , grid_(new QGridLayout(this)) {
+    , grid_(new QGridLayout)
+    , more_(link_button({}, this)) {
+    auto* all = new QVBoxLayout(this);
+    all->setContentsMargins(0, 0, 0, 0);
+    all->setSpacing(5);
+    all->addLayout(grid_);
+    all->addWidget(more_, 0, Qt::AlignLeft);
+    more_->setObjectName("more-fields");
+    more_->hide();
+    connect(more_, &QPushButton::clicked, this, [this] {
+        open_ = !open_;
+        Q_EMIT opened();
+    });
     grid_->setContentsMargins(0, 0, 0, 0);
     grid_->setHorizontalSpacing(8);
     grid_->setVerticalSpacing(5);
@@ -188,10 +208,18 @@ void FieldForm::set_empty_value(const QString& key, Length value) {
     empty_values_[key] = value;
 }
 
-void FieldForm::show_fields(const Visit& visit, LengthUnit unit) {
+void FieldForm::show_fields(const Visit& visit, LengthUnit unit, const Visit& fresh) {
     unit_ = unit;
-    Lister lister;
+    Lister lister, offered;
     visit(lister);
+    if (fresh) fresh(offered);
+    const auto as_offered = [&](const Row& row) {
+        return row.seldom && std::any_of(offered.rows.begin(), offered.rows.end(),
+                                         [&](const Row& o) { return o.same_value(row); });
+    };
+    more_->setVisible(std::any_of(lister.rows.begin(), lister.rows.end(), as_offered));
+    more_->setText(open_ ? tr("Fewer settings") : tr("More settings"));
+    if (!open_) std::erase_if(lister.rows, as_offered);
     for (Row& row : lister.rows)
         if (row.kind == Row::Kind::font && fonts_)
             row.words = fonts_();

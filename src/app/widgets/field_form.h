@@ -13,6 +13,7 @@
 #include "core/project/fields.h"
 
 class QGridLayout;
+class QPushButton;
 
 namespace dotlane::app {
 
@@ -25,8 +26,9 @@ class FieldForm : public QWidget {
   public:
     explicit FieldForm(QWidget* parent = nullptr);
     ~FieldForm() override;
-    /// Shows the members as they are; a field that is being typed in keeps its text.
-    void show_fields(const Visit& visit, LengthUnit unit);
+    /// Shows the members as they are; a field that is being typed in keeps its text. Members that are seldom
+    /// changed are shown where they differ from those of `fresh`, or when they are asked for.
+    void show_fields(const Visit& visit, LengthUnit unit, const Visit& fresh = {});
     /// Families offered by a field of TextKind::font.
     void set_fonts(std::function<QStringList()> fonts) { fonts_ = std::move(fonts); }
     /// Parts offered by a field that names another part, by their names.
@@ -40,6 +42,7 @@ class FieldForm : public QWidget {
 
   Q_SIGNALS:
     /// `change`, shown to a value's members, sets the one that was edited. `key` names it.
+    void opened(); ///< all members are wanted, or no longer
     void edited(const QString& key, const QString& label, const std::shared_ptr<dotlane::Fields>& change);
 
   private:
@@ -52,6 +55,8 @@ class FieldForm : public QWidget {
     std::function<QStringList()> fonts_;
     std::function<std::vector<std::pair<PartId, QString>>()> parts_;
     QGridLayout* grid_;
+    QPushButton* more_;
+    bool open_ = false;
     LengthUnit unit_ = LengthUnit::mm;
 };
 

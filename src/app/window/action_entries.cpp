@@ -76,6 +76,7 @@ void add_part(Entries& out) {
                            false,
                            false});
     out.push_back({"fill", menu, Words::tr("&Fill the chosen lines"), key("Ctrl+Alt+F"), When::part, true});
+    out.push_back({"samples", menu, Words::tr("Add a sheet of fill &samples"), {}, When::always});
     out.push_back({"aside", menu, Words::tr("&Set the chosen lines aside"), key("Ctrl+Alt+A"), When::lines});
     out.push_back(
         {"glyph-table", menu, Words::tr("&Glyphs of the font..."), key("Ctrl+Alt+G"), When::project});

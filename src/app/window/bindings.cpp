@@ -106,6 +106,7 @@ void MainWindow::bind_lines() {
     for (const StepKind& kind : step_kinds())
         if (!kind.inks) bind(QString("step-") + kind.key, [this, key = kind.key] { lines_->add_step(key); });
     bind("fill", [this] { lines_->fill({}); });
+    bind("samples", [this] { Q_EMIT work_->samples_wanted(); });
     bind("drop-empty-lanes", [this] { session_.run(tr("Remove empty lanes"), RemoveEmptyLanes{}); });
     bind("aside", [this] { lines_->set_chosen_aside(); });
     bind("copy-part", [this] { parts_->copy(); });

@@ -92,6 +92,12 @@ void MainWindow::connect_work() {
     connect(work_, &WorkPage::export_wanted, this, [this] { exporter_->export_to({}, false); });
     connect(work_, &WorkPage::override_accepted, this, [this] { exporter_->export_again(true); });
     connect(work_, &WorkPage::make_wanted, this, make);
+    connect(work_, &WorkPage::samples_wanted, this, [this] {
+        files_->open_empty({});
+        files_->offer_recovery();
+        parts_->add_samples();
+        work_->show_view(WorkPage::View::sheets);
+    });
     connect(work_, &WorkPage::drawing_wanted, files_, &ProjectFiles::ask_to_open_drawing);
     connect(work_, &WorkPage::layers_wanted, parts_, &PartActions::add_layers);
     connect(work_, &WorkPage::step_wanted, lines_, &LineActions::add_step);
@@ -115,6 +121,7 @@ void MainWindow::prepare_start() {
         connect(page, &StartPage::made, work_, &WorkPage::make_wanted);
         connect(page, &StartPage::drawing_wanted, files_, &ProjectFiles::ask_to_open_drawing);
         connect(page, &StartPage::project_wanted, files_, &ProjectFiles::ask_to_open_project);
+        connect(page, &StartPage::samples_wanted, work_, &WorkPage::samples_wanted);
         connect(page, &StartPage::demo_wanted, files_, &ProjectFiles::open_demo);
         connect(page, &StartPage::recent_wanted, files_, &ProjectFiles::open_path);
         connect(page, &StartPage::recovery_wanted, files_, &ProjectFiles::recover);

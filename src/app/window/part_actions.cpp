@@ -2,6 +2,7 @@
 
 #include "core/commands/making.h"
 #include "core/commands/parts.h"
+#include "core/commands/samples.h"
 
 namespace dotlane::app {
 
@@ -15,6 +16,10 @@ void PartActions::make(const QString& key) {
 
 void PartActions::make_from(const SourceSpec& spec, const QString& name) {
     show(session_.run(tr("New part"), MakePart{spec, name.toStdString(), session_.choice().part}));
+}
+
+void PartActions::add_samples() {
+    show(session_.run(tr("Fill samples"), AddSamples{}));
 }
 
 void PartActions::add_layers(int count, Length reveal) {

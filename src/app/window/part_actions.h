@@ -15,6 +15,8 @@ class PartActions : public QObject {
     /// A part of this kind of source (core/project/sources.h); of a project that is open.
     void make(const QString& kind);
     void make_from(const SourceSpec& spec, const QString& name);
+    /// A sheet with all styles of fill.
+    void add_samples();
     void add_layers(int count, Length reveal);
     void copy();
     void remove();

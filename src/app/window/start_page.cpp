@@ -45,6 +45,34 @@ void paint_lantern_job(QPainter& painter, const QRectF& area) {
     painter.drawArc(QRectF(c.x() - 14 * k, c.y() - 44 * k, 28 * k, 34 * k), 0, 180 * 16);
 }
 
+/// Swatches with lines, dots and cells.
+void paint_samples_job(QPainter& painter, const QRectF& area) {
+    const present::Theme& theme = present::Theme::current();
+    const double side = area.height() * 0.42, gap = area.height() * 0.08;
+    const QPointF corner(area.center().x() - side - gap / 2, area.center().y() - side - gap / 2);
+    for (int k = 0; k < 4; ++k) {
+        const QRectF box(corner.x() + (k % 2) * (side + gap), corner.y() + (k / 2) * (side + gap), side,
+                         side);
+        painter.save();
+        painter.setClipRect(box);
+        painter.setPen(QPen(k % 2 == 0 ? theme.ink : theme.tide, 1.3));
+        for (double t = 3; t < 2 * side; t += 5.5) {
+            if (k == 0) painter.drawLine(box.topLeft() + QPointF(t, 0), box.topLeft() + QPointF(0, t));
+            if (k == 1 && t < side) painter.drawEllipse(box.center(), t / 2, t / 2);
+            if (k == 2 && t < side) {
+                painter.drawLine(box.topLeft() + QPointF(t, 0), box.bottomLeft() + QPointF(t, 0));
+                painter.drawLine(box.topLeft() + QPointF(0, t), box.topRight() + QPointF(0, t));
+            }
+            for (double u = 3; k == 3 && u < side; u += 5.5)
+                painter.drawPoint(box.topLeft() + QPointF(t, u));
+        }
+        painter.restore();
+        painter.setPen(QPen(theme.hairline, 1));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(box);
+    }
+}
+
 void clear(QLayout* layout) {
     while (QLayoutItem* item = layout->takeAt(0)) {
         if (item->widget()) item->widget()->deleteLater();
@@ -118,6 +146,9 @@ void StartPage::add_jobs(Workshop& workshop, QWidget* column) {
     add_other("open-drawing", QCoreApplication::translate("Sources", title(SourceRow::Wanted::files)),
               tr("From a file"), tr("A drawing or a picture: open it, or drop it here."), paint_drawing_job,
               &StartPage::drawing_wanted);
+    add_other("samples", tr("Samples"), tr("Fill samples"),
+              tr("All styles of fill on one sheet, to draw and to keep."), paint_samples_job,
+              &StartPage::samples_wanted);
     add_other("open-project", tr("Projects"), tr("Go on with a project"),
               tr("Open a project that was saved."), paint_project_job, &StartPage::project_wanted);
     add_other("open-demo", tr("Projects"), tr("Look at the demo"), tr("For the Saltmarsh Lantern Walk."),

@@ -30,6 +30,7 @@ class StartPage : public QWidget {
     void drawing_wanted();
     void project_wanted();
     void demo_wanted();
+    void samples_wanted();
     void recent_wanted(const QString& path);
     void recovery_wanted(const dotlane::app::LeftBehind& copy);
     void recovery_refused(const dotlane::app::LeftBehind& copy);

@@ -74,6 +74,7 @@ class WorkPage : public QWidget {
     void shown(); ///< a view or a panel: the work page is to be seen
     void export_wanted();
     void override_accepted();
+    void samples_wanted();
     void make_wanted(const QString& kind); ///< a new part of this kind of source
     void drawing_wanted();
     void layers_wanted(int count, dotlane::Length reveal);

@@ -25,7 +25,7 @@ Result<StepId> fill_sets(Project& project, const Catalog& catalog, PartId part_i
     if (!part) return fail("edit.missing", say("There is no such part in this project."));
     const LaneId lane = lane_of(project, catalog, *part, sets);
     if (const Lane* l = find(project, lane))
-        if (const Tool* tool = catalog.tool(l->tool)) suit(fill, tool->tip);
+        if (const Tool* tool = catalog.tool(l->tool)) suit(fill, tool->tip, l->action);
     return add_maker(project, part_id, lane, std::move(fill), sets, false);
 }
 

@@ -25,9 +25,11 @@ struct ActionRow {
     bool tool_colour = false; ///< its colour is that of the pen or the foil: each colour is a tool of its own
     bool light_first = false; ///< lighter colours before darker ones
     bool under_sheet = false; ///< its tool presses on a sheet of foil that is laid over the stock
-    bool folds = false;       ///< its lines are valleys or mountains
-    bool run = true;          ///< a cutter runs it; otherwise it is printed before
-    bool everyday = false;    ///< its words stand in many names: those of others in the same name count first
+    bool thin_lines =
+        false;             ///< what is too narrow to be filled is run along its middle, unless told otherwise
+    bool folds = false;    ///< its lines are valleys or mountains
+    bool run = true;       ///< a cutter runs it; otherwise it is printed before
+    bool everyday = false; ///< its words stand in many names: those of others in the same name count first
     std::string_view words[4] = {}; ///< that names of layers and lines begin with, when they mean it
 };
 const ActionRow& row(Action action);

@@ -31,6 +31,7 @@ struct FieldName {
     const char* label;     ///< as it stands on a form
     const char* help = ""; ///< one sentence, empty when the label says it all
     Since since = {};
+    bool seldom = false; ///< forms show it when it is asked for, or is not as it was offered
 };
 
 inline Phrase word(const FieldName& field) {

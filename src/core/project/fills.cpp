@@ -9,6 +9,10 @@ const std::vector<FillKind>& fill_kinds() {
     return all;
 }
 
+const FillKind& kind_of(const FillStyle& style) {
+    return fill_kinds()[style.index()];
+}
+
 void choose(FillStyle& style, Fields& f) {
     std::vector<const char*> keys;
     for (const FillKind& kind : fill_kinds())

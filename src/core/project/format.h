@@ -8,7 +8,7 @@
 
 namespace dotlane {
 
-inline constexpr int format_version = 6;
+inline constexpr int format_version = 7;
 /// Of the youngest member of any source or step (see Since). A file names the edition that is needed to read
 /// it: that of the youngest member whose absence would not mean the same.
 int newest_edition();

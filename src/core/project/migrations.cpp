@@ -65,10 +65,21 @@ void from_5(json& document) {
     }
 }
 
+/// In version 7 a fill's lines can also be one stroke for each piece, where they were joined or not before.
+void from_6(json& document) {
+    for (json& part : json_in::list(document, "parts"))
+        for (json& step : json_in::list(part, "steps"))
+            if (const auto numbers = step.find("numbers");
+                numbers != step.end() && numbers->is_object() && numbers->contains("joined")) {
+                (*numbers)["ends"] = json_in::flag(*numbers, "joined") ? "joined" : "apart";
+                numbers->erase("joined");
+            }
+}
+
 /// Each entry takes a document of its version to the next. Members that came since have no part in it: each
 /// says what its absence means (`Since`), which is all that version 4 brought.
 using Migration = void (*)(json&);
-constexpr Migration migrations[] = {nullptr, from_1, from_2, nullptr, from_4, from_5};
+constexpr Migration migrations[] = {nullptr, from_1, from_2, nullptr, from_4, from_5, from_6};
 static_assert(std::size(migrations) == format_version, "one migration for every version but the newest");
 
 } // namespace

@@ -82,10 +82,19 @@ const char* role_of(const StepWhat& what) {
         what);
 }
 
-void suit(StepWhat& what, Length tip) {
+void suit(StepWhat& what, Length tip, Action action) {
     std::visit(
-        [tip](auto& step) {
-            if constexpr (requires { step.suit(tip); }) step.suit(tip);
+        [&](auto& step) {
+            if constexpr (requires { step.suit(tip, action); }) step.suit(tip, action);
+        },
+        what);
+}
+
+bool looks_around(const StepWhat& what) {
+    return std::visit(
+        [](const auto& step) {
+            if constexpr (requires { step.looks_around(); }) return step.looks_around();
+            return false;
         },
         what);
 }

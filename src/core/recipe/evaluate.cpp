@@ -120,7 +120,7 @@ class Evaluation {
         const StepKind& kind = kind_of(step.what);
         const bool adds = kind.brings; // works on nothing that is there
         // Others would be done again for nothing whenever the part changes its size.
-        const bool places = adds || kind.places;
+        const bool around = looks_around(step.what), places = adds || kind.places || around;
         if (const auto it = inserted_.find(step.id); it != inserted_.end() && it->second)
             out.inserted = it->second->drawing;
         for (const auto& set : state.sets) {
@@ -129,6 +129,7 @@ class Evaluation {
                 out.of.push_back(set);
             else if (!named && places)
                 out.part.add(set->box());
+            if (around && !named && !step.of.empty()) out.rest.push_back(set);
             if (std::find(step.by.begin(), step.by.end(), set->id) != step.by.end()) out.by.push_back(set);
         }
         for (const LineSetId id : step.of) // in the order in which they were named
@@ -143,6 +144,8 @@ class Evaluation {
             in.of.push_back(set.get());
         for (const auto& set : given.by)
             in.by.push_back(set.get());
+        for (const auto& set : given.rest)
+            in.rest.push_back(set.get());
         if (const auto it = inserted_.find(step.id); it != inserted_.end()) in.inserted = &it->second;
         StepOutcome outcome = run_step(step.what, in, progress_);
         auto out = std::make_shared<Link>(Link{step, std::move(given), {}, {}, {}});

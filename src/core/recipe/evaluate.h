@@ -22,7 +22,7 @@ PlaceBox place_of(const Box& box);
 struct RecipeChain {
     /// What a step was given: sets are shared and never changed, so the same pointer is the same set.
     struct Given {
-        std::vector<std::shared_ptr<const WorkSet>> of, by;
+        std::vector<std::shared_ptr<const WorkSet>> of, by, rest;
         Box part;
         Length tip;
         std::shared_ptr<const Drawing> inserted;

@@ -2,6 +2,12 @@
 
 namespace dotlane {
 
+void FillLines::add(FillLines other) {
+    lines.insert(lines.end(), std::make_move_iterator(other.lines.begin()),
+                 std::make_move_iterator(other.lines.end()));
+    rows += other.rows, pieces += other.pieces, cells += other.cells, cut_cells += other.cut_cells;
+}
+
 FillLines filled(const FillStyle& style, const FillInput& in, Progress& progress) {
     return std::visit([&](const auto& s) { return fill(s, in, progress); }, style);
 }

@@ -11,17 +11,28 @@ struct FillInput {
     const Region& region; ///< to be filled, inset already: lines may touch its edge and never leave it
     Length spacing;       ///< between neighbouring lines, > 0
     Angle angle;          ///< of the lines, or of the pattern
-    bool joined = true;   ///< ends joined along the edge, otherwise a lift after each line
-    Length tip;           ///< of the tool, > 0
+    FillEnds ends = FillEnds::joined;
+    Length tip; ///< of the tool, > 0
+    FillPhase phase = FillPhase::centre;
+    Box anchor; ///< of the part, of all that is filled, or of the piece, before the inset; see FillPhase
+    const Region* outline = nullptr; ///< before the inset: cells are counted in it; null: `region`
+    Length least = {};               ///< shorter pieces of lines are left out
 };
 
 struct FillLines {
     Polylines lines;        ///< one for each run of the tool without a lift
     std::size_t rows = 0;   ///< lines of the pattern that met the region
     std::size_t pieces = 0; ///< what they are in the region before ends are joined
+    std::size_t cells = 0,
+                cut_cells = 0; ///< of patterns that have some: whole ones, and those cut by the edge
+
+    void add(FillLines other);
 };
 
-/// Ends early with what it has when cancelled.
+/// More segments than this are refused before they are made.
+inline constexpr double most_fill_segments = 20e6;
+
+/// Ends early with what it has when cancelled. A piece that no line of the pattern meets is left empty.
 FillLines filled(const FillStyle& style, const FillInput& in, Progress& progress);
 
 } // namespace dotlane

@@ -9,24 +9,30 @@
 //
 // Contract: the result lies in the closed region. Lines are `spacing` apart. With Phase::centred the bundle
 // is centred on the region's extent across the lines, which leaves the same rest on both sides; with
-// Phase::origin line k lies at (k + 1/2) * spacing from the origin, so that neighbouring regions line up.
+// Phase::origin line k lies at (k + 1/2) * spacing from the origin, so that neighbouring regions line up;
+// with Phase::through one line runs through a given point. A line along the very edge of the region is left
+// out.
 #pragma once
 
 #include "core/base/progress.h"
 #include "core/base/result.h"
 #include "core/base/units.h"
 #include "core/geometry/region.h"
+#include "core/project/fills/kind.h"
+#include "core/recipe/line_net.h"
 
 namespace dotlane {
 
 struct HatchOptions {
-    enum class Phase { centred, origin };
+    enum class Phase { centred, origin, through };
     Length spacing = mm(0.4); ///< > 0
     Angle angle;              ///< of the lines against the x axis
-    bool joined = true;
+    FillEnds ends = FillEnds::joined;
     bool alternate = true; ///< separate lines only: every other row runs backwards
     Phase phase = Phase::centred;
     Length reach = mm(10); ///< joined only: longest way along the edge that is gone instead of a lift; >= 0
+    Point through;         ///< Phase::through only: a line runs through it
+    Length least;          ///< `add_rows` only: shorter lines are left out
 };
 
 struct HatchResult {
@@ -35,6 +41,9 @@ struct HatchResult {
     std::size_t pieces = 0; ///< straight fill pieces before joining
     Length filled;          ///< length of the straight pieces alone
 };
+
+/// Adds the lines to a net over the region's rings, numbering rows from `row` on, which is moved on.
+void add_rows(NetMaker& to, const Region& region, const HatchOptions& options, std::uint32_t& row);
 
 HatchResult hatch(const Region& region, const HatchOptions& options, Progress& progress = no_progress());
 

@@ -1,7 +1,8 @@
 #include "core/recipe/hatch_link.h"
 
 #include <algorithm>
-#include <numeric>
+
+#include "core/base/sets.h"
 
 namespace dotlane {
 namespace {
@@ -16,27 +17,6 @@ struct Join {
     double way;
     std::uint32_t from, to; ///< ends; the way leads ahead along the ring from `from` to `to`
     std::uint32_t ring;
-};
-
-class Groups {
-  public:
-    explicit Groups(std::size_t n)
-        : parent_(n) {
-        std::iota(parent_.begin(), parent_.end(), 0U);
-    }
-    std::uint32_t of(std::uint32_t i) {
-        while (parent_[i] != i)
-            i = parent_[i] = parent_[parent_[i]];
-        return i;
-    }
-    bool unite(std::uint32_t a, std::uint32_t b) {
-        a = of(a), b = of(b);
-        parent_[a] = b;
-        return a != b;
-    }
-
-  private:
-    std::vector<std::uint32_t> parent_;
 };
 
 std::vector<Join> candidates(const std::vector<FillRun>& runs,
@@ -104,7 +84,7 @@ std::vector<FillRun> linked(std::vector<FillRun> runs, const std::vector<Ring>& 
         const Join* by = nullptr;
     };
     std::vector<Joined> at(runs.size() * 2);
-    Groups groups(runs.size());
+    Sets groups(runs.size());
     const auto links = candidates(runs, lengths, reach_mm);
     for (const Join& link : links) {
         if (at[link.from].other != none || at[link.to].other != none ||

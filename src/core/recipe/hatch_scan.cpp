@@ -35,10 +35,10 @@ HatchScan::HatchScan(const Region& region, const HatchOptions& options) {
         }
         rings.push_back(std::move(turned));
     }
-    if (!box.empty()) choose_rows(box, in_mm(options.spacing), options.phase);
+    if (!box.empty()) choose_rows(box, in_mm(options.spacing), options.phase, level(options.through).y);
 }
 
-void HatchScan::choose_rows(const Box& box, double spacing, HatchOptions::Phase phase) {
+void HatchScan::choose_rows(const Box& box, double spacing, HatchOptions::Phase phase, double through) {
     rows.spacing = spacing;
     const double extent = box.height();
     if (phase == HatchOptions::Phase::centred) {
@@ -48,6 +48,13 @@ void HatchScan::choose_rows(const Box& box, double spacing, HatchOptions::Phase 
         const auto steps = std::floor(room / spacing);
         rows.first = box.y0 + (extent - steps * spacing) / 2;
         rows.count = static_cast<std::uint32_t>(steps) + 1;
+    } else if (phase == HatchOptions::Phase::through) {
+        // A line that would run along the very edge lies a hair outside, whichever side rounding puts it.
+        constexpr double hair = 1e-7;
+        rows.first = through + std::ceil((box.y0 + hair - through) / spacing) * spacing;
+        rows.count = rows.first > box.y1 - hair
+                         ? 0
+                         : static_cast<std::uint32_t>((box.y1 - hair - rows.first) / spacing) + 1;
     } else {
         const double k = std::ceil(box.y0 / spacing - 0.5);
         rows.first = (k + 0.5) * spacing;

@@ -46,7 +46,7 @@ class HatchScan {
     HatchRows rows;
 
   private:
-    void choose_rows(const Box& box, double spacing, HatchOptions::Phase phase);
+    void choose_rows(const Box& box, double spacing, HatchOptions::Phase phase, double through);
 };
 
 } // namespace dotlane

@@ -44,15 +44,27 @@ struct WorkSet {
     Box box() const;
 };
 
+/// A piece of a surface that a fill left out.
+struct LeftOut {
+    enum class Why { thin, edge, unchosen, open } why = Why::thin;
+    LineSetId set; ///< that its line belongs to; none: of several
+    Box box;
+};
+
 /// What a step did that inks: the figures that stand on its card.
 struct InkReport {
+    const char* style = ""; ///< its key
     std::size_t rows = 0, runs = 0, pieces = 0, lifts = 0;
+    std::size_t cells = 0,
+                cut_cells = 0; ///< of patterns that have some: whole ones, and those the edge runs through
     Length length, spacing, inset, tip;
     Angle angle;
     Coverage coverage;
-    int open_lines = 0; ///< lines of its sets that are not closed, left unfilled
-    int too_thin = 0;   ///< closed lines nothing could be filled in at this inset
-    Phrase refused;     ///< why the step could not work; empty when it did
+    int open_lines = 0;            ///< lines of its sets that are not closed, left unfilled
+    int too_thin = 0;              ///< closed lines nothing could be filled in at this inset
+    std::size_t centre_lines = 0;  ///< strokes along the middle of what is too narrow
+    std::vector<LeftOut> left_out; ///< none is lost silently
+    Phrase refused;                ///< why the step could not work; empty when it did
 };
 
 struct StepReport {

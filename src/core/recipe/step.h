@@ -12,6 +12,7 @@ struct StepInput {
     Box part;   ///< of all sets that the step does not work on; for steps that place lines
     Length tip; ///< of the lane that receives what is made
     const Result<SourceLines>* inserted = nullptr; ///< the lines of words or of another part
+    std::vector<const WorkSet*> rest = {};         ///< all other sets, for steps that look around
 };
 
 struct StepOutcome {

@@ -102,7 +102,7 @@ TEST_CASE("files of older versions are migrated") {
             CHECK((lane.fold == Fold::mountain) == (version == 2 && lane.action == Action::score));
         REQUIRE(p.parts.at(0).steps.size() == 1);
         const Step& step = p.parts[0].steps[0];
-        CHECK(in_mm(std::get<FillStep>(step.what).spacing) == Approx(0.42));
+        CHECK(in_mm(*std::get<FillStep>(step.what).spacing) == Approx(0.42));
         CHECK(in_degrees(std::get<FillStep>(step.what).angle) == Approx(35));
         CHECK(step.of.size() == 1);
         CHECK(step.result);
@@ -307,7 +307,7 @@ TEST_CASE("the file is open JSON that says what it is, with units in its names")
     CHECK(d["version"] == format_version);
     CHECK(d["parts"][0]["source"]["drawing"].contains("page_mm"));
     CHECK(d["sheets"][0]["placements"][0].contains("anchor_left_mm"));
-    CHECK(d["parts"][0]["steps"][0]["numbers"].contains("spacing_mm"));
+    CHECK(d["parts"][0]["steps"][0]["numbers"].contains("ends"));
     // Source is stored, everything else is derived: nothing computed stands in the file.
     for (const char* derived : {"plan", "passes", "findings", "fills", "program"})
         CHECK_FALSE(d.contains(derived));

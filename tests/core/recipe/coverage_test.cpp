@@ -32,7 +32,8 @@ TEST_CASE("agrees with the area of buffered strokes") {
     for (int round = 0; round < 25; ++round) {
         const Region region = region_of({ring(random_ring(random, 14, 8, 25))}, FillRule::nonzero);
         const double tip = random.real(0.3, 1.5), spacing = random.real(0.3, 2), angle = random.real(0, 180);
-        const HatchResult h = hatch(region, {mm(spacing), degrees(angle), random.coin(), true});
+        const HatchResult h = hatch(
+            region, {mm(spacing), degrees(angle), random.coin() ? FillEnds::joined : FillEnds::apart, true});
         const Coverage c = coverage(region, h.lines, mm(tip), degrees(angle));
         const Region ink = stroked(h.lines, mm(tip), mm(0.0005));
         const double whole = in_square_mm(area(region));
@@ -45,7 +46,7 @@ TEST_CASE("agrees with the area of buffered strokes") {
 
 TEST_CASE("the angle given changes the work, not the answer") {
     const Region region = region_of({ring(regular(9, 20))}, FillRule::nonzero);
-    const auto lines = hatch(region, {mm(0.9), degrees(33), true, true}).lines;
+    const auto lines = hatch(region, {mm(0.9), degrees(33), FillEnds::joined, true}).lines;
     const double a = coverage(region, lines, mm(0.7), degrees(33)).covered_percent;
     const double b = coverage(region, lines, mm(0.7), degrees(80)).covered_percent;
     CHECK(a == Approx(b).margin(0.2));

@@ -30,7 +30,7 @@ TEST_CASE("a fill keeps its spacing when the part is scaled") {
     Bench b = bench(letters);
     const StepId step = filled(b);
     step_of(b, step).angle = {};
-    step_of(b, step).joined = false;
+    step_of(b, step).ends = FillEnds::apart;
     const auto gaps = [&] {
         const auto d = b.derive();
         std::vector<double> rows;
@@ -46,7 +46,7 @@ TEST_CASE("a fill keeps its spacing when the part is scaled") {
             out.push_back(rows[i] - rows[i - 1]);
         return out;
     };
-    const double spacing = in_mm(step_of(b, step).spacing);
+    const double spacing = in_mm(ink_of(*b.derive()->part(b.part), step)->spacing);
     const auto before = gaps();
     must(scale_part(b.project, b.part, 2.5));
     const auto after = gaps();
@@ -104,6 +104,7 @@ TEST_CASE("too thin for the tip, or nothing at all: said, not silent") {
     Bench b = bench("<rect x='5' y='5' width='40' height='0.3' fill='#a8832d'/><rect x='5' y='15' width='40' "
                     "height='10' fill='#a8832d'/>");
     const StepId step = filled(b);
+    step_of(b, step).centre_lines = false;
     auto d = b.derive();
     CHECK(ink_of(*d->part(b.part), step)->too_thin == 1);
     CHECK(has(d->findings, "fill.too-thin"));

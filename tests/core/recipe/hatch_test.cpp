@@ -11,7 +11,8 @@ namespace {
 
 HatchResult fill(const Region& region, double spacing, double angle = 0, bool joined = false,
                  HatchOptions::Phase phase = HatchOptions::Phase::centred) {
-    return hatch(region, {mm(spacing), degrees(angle), joined, true, phase});
+    return hatch(region,
+                 {mm(spacing), degrees(angle), joined ? FillEnds::joined : FillEnds::apart, true, phase});
 }
 
 Region plate() {
@@ -86,7 +87,7 @@ TEST_CASE("the bundle is centred: the same rest on both sides") {
 }
 
 TEST_CASE("every other line runs backwards, or none does") {
-    HatchOptions options{mm(1), {}, false, true, HatchOptions::Phase::centred};
+    HatchOptions options{mm(1), {}, FillEnds::apart, true, HatchOptions::Phase::centred};
     auto lines = hatch(plate(), options).lines;
     for (std::size_t i = 1; i < lines.size(); ++i)
         CHECK((lines[i].points[1].x > lines[i].points[0].x) !=
@@ -141,8 +142,8 @@ TEST_CASE("a longer reach makes fewer runs, never more, and loses nothing") {
         region = subtracted(region, region_of({ring(random_ring(random, 8, 1, 4))}, FillRule::nonzero));
         std::size_t before = ~std::size_t{0};
         for (const double reach : {0.0, 3.0, 10.0, 100.0}) {
-            const HatchResult r =
-                hatch(region, {mm(0.6), degrees(20), true, true, HatchOptions::Phase::centred, mm(reach)});
+            const HatchResult r = hatch(region, {mm(0.6), degrees(20), FillEnds::joined, true,
+                                                 HatchOptions::Phase::centred, mm(reach)});
             INFO("seed " << random.seed() << " reach " << reach);
             CHECK(r.lines.size() <= before);
             CHECK(stays_inside(r.lines, region));

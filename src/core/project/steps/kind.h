@@ -6,7 +6,8 @@
 //   PartId* lender()                       where it names the part whose lines it takes; null: takes none now
 //   bool follows_own() const               follows the outline of the part that it is on
 //   const char* role() const               of the lines it brings, which proposes their lane
-//   void suit(Length tip)                  first numbers for a tip
+//   void suit(Length tip, Action)          first numbers for a tool
+//   bool looks_around() const              needs the lines that it does not work on, and their box
 //   void press(int piece)                  what a press on a numbered piece changes
 //   friend bool mend(Kind&, const Finding&, const InkReport*)   applies a remedy of one of its own findings
 #pragma once
@@ -35,8 +36,8 @@ struct StepRow {
     enum class Wanted { unsaid, edge, fill, join, fold, fabric, stencil, place, words };
     Wanted wanted;
     bool makes = false; ///< makes new lines, for a lane of their own
-    enum class Second { none, wanted, possible };
-    Second second = Second::none; ///< a second choice of line sets
+    enum class Second { none, wanted, possible, spared };
+    Second second = Second::none; ///< a second choice of line sets; spared: what it keeps off
     bool brings = false;          ///< what it makes comes from no lines that are there: words, another part
     bool inks = false;     ///< fills areas with the tip of its lane's tool, and answers with an ink report
     bool places = false;   ///< needs the box of all lines that it does not work on

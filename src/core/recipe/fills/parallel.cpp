@@ -1,13 +1,26 @@
 #include "core/project/fills/parallel.h"
 
-#include "core/recipe/fill.h"
 #include "core/recipe/hatch.h"
+#include "core/recipe/pattern.h"
 
 namespace dotlane {
 
 FillLines fill(const ParallelFill& style, const FillInput& in, Progress& progress) {
-    HatchResult out = hatch(in.region, {in.spacing, in.angle, in.joined, style.alternate}, progress);
-    return {std::move(out.lines), out.rows, out.pieces};
+    HatchOptions options;
+    options.spacing = in.spacing, options.angle = in.angle;
+    options.ends = in.ends, options.alternate = style.alternate, options.least = in.least;
+    if (in.phase == FillPhase::corner)
+        options.phase = HatchOptions::Phase::through, options.through = {in.anchor.x0, in.anchor.y0};
+    if (in_mm(in.least) > 0) {
+        NetMaker maker(in.region.rings);
+        std::uint32_t row = 0;
+        add_rows(maker, in.region, options, row);
+        return ended(maker.done(), in, progress, style.alternate);
+    }
+    FillLines out;
+    HatchResult made = hatch(in.region, options, progress);
+    out.lines = std::move(made.lines), out.rows = made.rows, out.pieces = made.pieces;
+    return out;
 }
 
 } // namespace dotlane

@@ -1,0 +1,37 @@
+#include "core/project/fills/waves.h"
+
+#include <cmath>
+#include <numbers>
+
+#include "core/recipe/pattern.h"
+
+namespace dotlane {
+
+FillLines fill(const WavesFill& style, const FillInput& in, Progress& progress) {
+    const Frame frame = frame_of(in);
+    const double length = in_mm(style.length), half = in_mm(style.height) / 2, pitch = in_mm(in.spacing);
+    // The arc over a step s bulges by s^2/8 times its curvature, which is at most half * (2 pi / length)^2.
+    const double turn = 2 * std::numbers::pi / length, bulge = in_mm(default_flatness) / 2;
+    const double step = std::min(length / 12, std::sqrt(8 * bulge / std::max(half * turn * turn, 1e-9)));
+    const double even = length / std::ceil(length / step);
+    const auto steps = static_cast<long>(std::llround(length / even));
+    std::vector<double> heights; // of one wave
+    for (long i = 0; i < steps; ++i)
+        heights.push_back(half * std::sin(static_cast<double>(i) * even * turn));
+    const Span along = span_of(frame.box.x0, frame.box.x1, even);
+    const Span rows = span_of(frame.box.y0 - half, frame.box.y1 + half, pitch);
+    std::vector<PatternLine> lines;
+    for (long k = rows.first; k <= rows.last; ++k) {
+        PatternLine line{{}, static_cast<std::uint32_t>(k - rows.first)};
+        line.line.points.reserve(static_cast<std::size_t>(along.count()));
+        for (long i = along.first; i <= along.last; ++i) {
+            const double x = static_cast<double>(i) * even;
+            const double high = heights[static_cast<std::size_t>(((i % steps) + steps) % steps)];
+            line.line.points.push_back({x, static_cast<double>(k) * pitch + high});
+        }
+        lines.push_back(std::move(line));
+    }
+    return woven(lines, frame, in, progress);
+}
+
+} // namespace dotlane

@@ -1,0 +1,247 @@
+#include "core/recipe/line_cuts.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/geometry/region_index.h"
+
+namespace dotlane {
+namespace {
+
+struct Spot {
+    std::int64_t x, y;
+};
+
+constexpr double per_mm = 200'000;
+
+/// Of the region: even numbers.
+Spot even(Point p) {
+    return {2 * std::llround(p.x * per_mm / 2), 2 * std::llround(p.y * per_mm / 2)};
+}
+/// Of the pattern: odd numbers.
+Spot odd(Point p) {
+    return {2 * std::llround((p.x * per_mm - 1) / 2) + 1, 2 * std::llround((p.y * per_mm - 1) / 2) + 1};
+}
+
+__extension__ typedef __int128 Wide; // products of differences do not fit in 64 bits
+
+/// Positive or zero: left.
+bool lies_left(const Spot& a, const Spot& b, const Spot& p) {
+    const double ax = static_cast<double>(b.x - a.x), ay = static_cast<double>(b.y - a.y),
+                 px = static_cast<double>(p.x - a.x), py = static_cast<double>(p.y - a.y);
+    const double d = ax * py - ay * px;
+    // Differences are exact; each product is off by less than 2^14 within the limits.
+    if (std::abs(d) > 65536) return d > 0;
+    return static_cast<Wide>(b.x - a.x) * (p.y - a.y) - static_cast<Wide>(b.y - a.y) * (p.x - a.x) >= 0;
+}
+
+struct CutEdge {
+    Spot a, b;
+    std::uint32_t ring, index;
+};
+
+struct Cut {
+    std::uint32_t segment;
+    double t;
+    std::uint32_t edge;
+};
+
+class Cutter {
+  public:
+    Cutter(NetMaker& to, const Region& region, double least)
+        : to_(to)
+        , index_(region)
+        , least_(least) {
+        const Box box = bounds(region);
+        for (std::uint32_t r = 0; r < region.rings.size(); ++r) {
+            const Ring& ring = region.rings[r];
+            for (std::uint32_t i = 0; i < ring.size(); ++i)
+                edges_.push_back({even(ring[i]), even(ring[(i + 1) % ring.size()]), r, i});
+        }
+        seen_.assign(edges_.size(), 0);
+        // About two cells for each edge: few edges in a cell, few cells on the way of a segment.
+        const double width = std::max(box.width(), 1e-3), height = std::max(box.height(), 1e-3);
+        cell_ = std::max(std::sqrt(width * height / (2.0 * static_cast<double>(edges_.size()))),
+                         std::max(width, height) / 2000);
+        x0_ = box.x0, y0_ = box.y0, per_cell_ = 1 / cell_;
+        columns_ = static_cast<int>(width / cell_) + 1, rows_ = static_cast<int>(height / cell_) + 1;
+        std::vector<std::uint32_t> count(
+            static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_) + 1, 0);
+        for (std::uint32_t e = 0; e < edges_.size(); ++e)
+            each_cell(at(edges_[e].a), at(edges_[e].b), [&](std::size_t cell) { ++count[cell + 1]; });
+        for (std::size_t c = 0; c + 1 < count.size(); ++c)
+            count[c + 1] += count[c];
+        start_ = count;
+        held_.resize(start_.back());
+        for (std::uint32_t e = 0; e < edges_.size(); ++e)
+            each_cell(at(edges_[e].a), at(edges_[e].b), [&](std::size_t cell) { held_[count[cell]++] = e; });
+    }
+
+    void cut(const PatternLine& given) {
+        const auto& points = given.line.points;
+        const std::size_t n = points.size(), segments = given.line.closed ? n : n - 1;
+        if (n < 2) return;
+        cuts_.clear();
+        for (std::uint32_t i = 0; i < segments; ++i)
+            find(points[i], points[(i + 1) % n], i);
+        std::sort(cuts_.begin(), cuts_.end(), [](const Cut& a, const Cut& b) {
+            return a.segment != b.segment ? a.segment < b.segment : a.t < b.t;
+        });
+        if (cuts_.empty()) {
+            if (!given.reaches_out || given.line.closed)
+                if (index_.contains(points.front())) to_.add_loose(given.line);
+            return;
+        }
+        const bool in = (!given.reaches_out || given.line.closed) && index_.contains(points.front());
+        if (given.line.closed) {
+            // From the first way in all round.
+            for (std::size_t k = in ? 1 : 0; k < cuts_.size(); k += 2)
+                piece(given, cuts_[k], cuts_[(k + 1) % cuts_.size()]);
+            return;
+        }
+        std::size_t k = 0;
+        if (in) {
+            loose(given, {0, 0, 0}, cuts_[0]);
+            k = 1;
+        }
+        for (; k + 1 < cuts_.size(); k += 2)
+            piece(given, cuts_[k], cuts_[k + 1]);
+        if (k < cuts_.size() && !given.reaches_out)
+            loose(given, cuts_[k], {static_cast<std::uint32_t>(segments - 1), 1, 0});
+    }
+
+  private:
+    static Point at(const Spot& s) {
+        return {static_cast<double>(s.x) / per_mm, static_cast<double>(s.y) / per_mm};
+    }
+
+    /// Every cell that the segment may touch.
+    template<class Each>
+    void each_cell(Point a, Point b, Each each) const {
+        if (a.y > b.y) std::swap(a, b);
+        const int first = std::max(0, row(a.y - hair)), last = std::min(rows_ - 1, row(b.y + hair));
+        const double slope = b.y - a.y > 1e-9 ? (b.x - a.x) / (b.y - a.y) : 0;
+        for (int r = first; r <= last; ++r) {
+            double from = std::min(a.x, b.x), to = std::max(a.x, b.x);
+            if (slope != 0) {
+                const double top = std::max(a.y, y0_ + r * cell_ - hair),
+                             bottom = std::min(b.y, y0_ + (r + 1) * cell_ + hair);
+                double x0 = a.x + (top - a.y) * slope, x1 = a.x + (bottom - a.y) * slope;
+                if (x0 > x1) std::swap(x0, x1);
+                from = std::max(from, x0), to = std::min(to, x1);
+            }
+            const int c0 = std::max(0, column(from - hair)), c1 = std::min(columns_ - 1, column(to + hair));
+            for (int c = c0; c <= c1; ++c)
+                each(static_cast<std::size_t>(r) * static_cast<std::size_t>(columns_) +
+                     static_cast<std::size_t>(c));
+        }
+    }
+
+    static constexpr double hair = 1e-4; // mm, more than points move on the grid
+    /// -1 for all that lies before the first one.
+    int column(double x) const {
+        const double c = (x - x0_) * per_cell_;
+        return c < 0 ? -1 : static_cast<int>(std::min(c, 1e6));
+    }
+    int row(double y) const {
+        const double r = (y - y0_) * per_cell_;
+        return r < 0 ? -1 : static_cast<int>(std::min(r, 1e6));
+    }
+
+    /// Whether the segment lies in one cell that holds no edge, or outside them all: most of a fine pattern's
+    /// do.
+    bool alone(Point a, Point b) const {
+        const int c0 = column(std::min(a.x, b.x) - hair), c1 = column(std::max(a.x, b.x) + hair),
+                  r0 = row(std::min(a.y, b.y) - hair), r1 = row(std::max(a.y, b.y) + hair);
+        if (c1 < 0 || r1 < 0 || c0 >= columns_ || r0 >= rows_) return true;
+        if (c0 != c1 || r0 != r1) return false;
+        const auto cell =
+            static_cast<std::size_t>(r0) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(c0);
+        return start_[cell] == start_[cell + 1];
+    }
+
+    void find(Point from, Point to, std::uint32_t segment) {
+        if (alone(from, to)) return;
+        const Spot p = odd(from), q = odd(to);
+        if (p.x == q.x && p.y == q.y) return;
+        ++stamp_;
+        each_cell(from, to, [&](std::size_t cell) {
+            for (std::uint32_t k = start_[cell]; k < start_[cell + 1]; ++k) {
+                const std::uint32_t e = held_[k];
+                if (seen_[e] == stamp_) continue;
+                seen_[e] = stamp_;
+                const CutEdge& edge = edges_[e];
+                if (lies_left(p, q, edge.a) == lies_left(p, q, edge.b) ||
+                    lies_left(edge.a, edge.b, p) == lies_left(edge.a, edge.b, q))
+                    continue;
+                const Point a = at(edge.a), d = at(edge.b) - a, from_a = at(p) - a, to_a = at(q) - a;
+                const double d0 = cross(d, from_a), d1 = cross(d, to_a);
+                cuts_.push_back({segment, d0 == d1 ? 0.5 : std::clamp(d0 / (d0 - d1), 0.0, 1.0), e});
+            }
+        });
+    }
+
+    Point point(const PatternLine& given, const Cut& cut) const {
+        const auto& points = given.line.points;
+        const Point a = points[cut.segment], b = points[(cut.segment + 1) % points.size()];
+        return a + (b - a) * cut.t;
+    }
+
+    Ring between(const PatternLine& given, const Cut& from, const Cut& to) const {
+        const auto& points = given.line.points;
+        const auto n = static_cast<std::uint32_t>(points.size());
+        Ring out;
+        const bool round =
+            given.line.closed && (to.segment < from.segment || (to.segment == from.segment && to.t < from.t));
+        for (std::uint32_t k = from.segment; k != to.segment || (round && out.size() < n); k = (k + 1) % n) {
+            out.push_back(points[(k + 1) % n]);
+            if (round && (k + 1) % n == to.segment) break;
+        }
+        return out;
+    }
+
+    void piece(const PatternLine& given, const Cut& from, const Cut& to) {
+        const Point a = point(given, from), b = point(given, to);
+        Ring bends = between(given, from, to);
+        const CutEdge &enters = edges_[from.edge], &leaves = edges_[to.edge];
+        if (enters.ring == leaves.ring) {
+            double length = 0;
+            Point last = a;
+            for (const Point p : bends)
+                length += distance(last, p), last = p;
+            if (length + distance(last, b) < std::max(least_, 1e-6)) return;
+        }
+        to_.add({a, enters.ring, enters.index}, {b, leaves.ring, leaves.index}, given.row, std::move(bends));
+    }
+
+    void loose(const PatternLine& given, const Cut& from, const Cut& to) {
+        Polyline line{{point(given, from)}, false};
+        const Ring bends = between(given, from, to);
+        line.points.insert(line.points.end(), bends.begin(), bends.end());
+        line.points.push_back(point(given, to));
+        if (in_mm(length(line)) >= std::max(least_, 1e-6)) to_.add_loose(std::move(line));
+    }
+
+    NetMaker& to_;
+    RegionIndex index_;
+    double least_, cell_ = 1, per_cell_ = 1, x0_ = 0, y0_ = 0;
+    int columns_ = 1, rows_ = 1;
+    std::vector<CutEdge> edges_;
+    std::vector<std::uint32_t> start_, held_, seen_;
+    std::uint32_t stamp_ = 0;
+    std::vector<Cut> cuts_;
+};
+
+} // namespace
+
+void add_cut(NetMaker& to, const Region& region, const std::vector<PatternLine>& pattern, double least_mm,
+             Progress& progress) {
+    if (region.empty()) return;
+    Cutter cutter(to, region, least_mm);
+    for (std::size_t i = 0; i < pattern.size(); ++i) {
+        if (i % 64 == 0 && progress.cancelled()) return;
+        cutter.cut(pattern[i]);
+    }
+}
+
+} // namespace dotlane

@@ -1,0 +1,27 @@
+// Lines of a pattern cut at the edge of a region. Internal to recipe.
+//
+// Method: edges lie in the cells of a square grid, each segment looks into the cells that it passes. Which
+// side of an edge a point lies on is decided in whole numbers on a grid of 1/200,000 mm, on which points of
+// the region and of the pattern never coincide; what lies exactly on a line counts to its left. So a line
+// that enters leaves again, and as many ends lie on each ring as must, whatever touches what.
+#pragma once
+
+#include "core/base/progress.h"
+#include "core/recipe/line_net.h"
+
+namespace dotlane {
+
+struct PatternLine {
+    Polyline line;
+    std::uint32_t row = 0;
+    /// Both ends of an open line lie outside the region's box. Otherwise pieces from such an end to the edge
+    /// are loose.
+    bool reaches_out = true;
+};
+
+/// Adds what lies inside. Pieces shorter than `least_mm` are left out; they stay where they tie two rings
+/// together. Coordinates within +-10,000 mm. Ends early when cancelled.
+void add_cut(NetMaker& to, const Region& region, const std::vector<PatternLine>& pattern, double least_mm,
+             Progress& progress);
+
+} // namespace dotlane

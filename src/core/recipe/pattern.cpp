@@ -1,0 +1,76 @@
+#include "core/recipe/pattern.h"
+
+#include <cmath>
+
+#include "core/recipe/hatch.h"
+#include "core/recipe/line_joins.h"
+#include "core/recipe/one_stroke.h"
+
+namespace dotlane {
+
+Frame frame_of(const FillInput& in) {
+    const Point origin =
+        in.phase == FillPhase::corner ? Point{in.anchor.x0, in.anchor.y0} : in.anchor.centre();
+    Frame out;
+    out.to_part = Affine::translation(origin) * Affine::rotation(in_radians(in.angle));
+    const Affine level =
+        Affine::rotation(-in_radians(in.angle)) * Affine::translation({-origin.x, -origin.y});
+    for (const Ring& ring : in.region.rings)
+        for (const Point p : ring)
+            out.box.add(level(p));
+    return out;
+}
+
+Span span_of(double from, double to, double step) {
+    return {static_cast<long>(std::floor(from / step)) - 1, static_cast<long>(std::ceil(to / step)) + 1};
+}
+
+FillLines ended(const LineNet& net, const FillInput& in, Progress& progress, bool alternate) {
+    FillLines out;
+    out.pieces = net.order.size() + net.loose.size();
+    std::uint32_t row = ~0U;
+    for (const std::uint32_t end : net.order)
+        if (net.ends[end].row != row) ++out.rows, row = net.ends[end].row;
+    switch (in.ends) {
+    case FillEnds::apart:
+        out.lines = apart(net, alternate);
+        break;
+    case FillEnds::joined:
+        out.lines = joined(net);
+        break;
+    case FillEnds::one_stroke:
+        out.lines = one_stroke(net, progress);
+        break;
+    }
+    return out;
+}
+
+FillLines woven(const std::vector<PatternLine>& pattern, const Frame& frame, const FillInput& in,
+                Progress& progress) {
+    NetMaker maker(in.region.rings);
+    std::vector<PatternLine> placed;
+    placed.reserve(pattern.size());
+    for (const PatternLine& line : pattern)
+        placed.push_back({transformed(line.line, frame.to_part), line.row, line.reaches_out});
+    add_cut(maker, in.region, placed, in_mm(in.least), progress);
+    return ended(maker.done(), in, progress);
+}
+
+FillLines families(const std::vector<Angle>& turned, const FillInput& in, Progress& progress) {
+    NetMaker maker(in.region.rings);
+    std::uint32_t row = 0;
+    const Frame frame = frame_of(in);
+    for (const Angle angle : turned) {
+        if (progress.cancelled()) return {};
+        HatchOptions options;
+        options.spacing = in.spacing;
+        options.angle = in.angle + angle;
+        options.phase = HatchOptions::Phase::through;
+        options.through = frame.to_part({0, 0});
+        options.least = in.least;
+        add_rows(maker, in.region, options, row);
+    }
+    return ended(maker.done(), in, progress);
+}
+
+} // namespace dotlane

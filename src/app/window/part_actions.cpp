@@ -19,7 +19,11 @@ void PartActions::make_from(const SourceSpec& spec, const QString& name) {
 }
 
 void PartActions::add_samples() {
-    show(session_.run(tr("Fill samples"), AddSamples{}));
+    const auto answer = session_.run(tr("Fill samples"), AddSamples{});
+    if (!answer) return;
+    Choice choice = session_.choice();
+    choice.part = answer->part, choice.sheet = answer->sheet;
+    session_.choose(choice);
 }
 
 void PartActions::add_layers(int count, Length reveal) {

@@ -64,9 +64,9 @@ Result<Done> apply(const AddSamples& command, Project& project, const Catalog& c
         if (!made) return made;
         Part& part = *find(next, made->part);
         const LineSetId outline = part.sets.front().id;
-        part.sets.front().lane = lane, part.sets.front().set_aside = true;
+        part.sets.front().lane = lane;
         const FillStep fill = sample_of(kind);
-        if (const auto ok = add_maker(next, made->part, lane, fill, {outline}, false); !ok)
+        if (const auto ok = add_maker(next, made->part, lane, fill, {outline}, true); !ok)
             return tl::make_unexpected(ok.error());
         if (const auto ok = add_maker(next, made->part, lane, words(kind, fill, tip), {}, false); !ok)
             return tl::make_unexpected(ok.error());

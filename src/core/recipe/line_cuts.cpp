@@ -191,6 +191,11 @@ class Cutter {
         const auto& points = given.line.points;
         const auto n = static_cast<std::uint32_t>(points.size());
         Ring out;
+        if (from.segment < to.segment || (!given.line.closed && from.segment == to.segment)) {
+            const auto begin = points.begin() + 1;
+            out.assign(begin + from.segment, begin + to.segment);
+            return out;
+        }
         const bool round =
             given.line.closed && (to.segment < from.segment || (to.segment == from.segment && to.t < from.t));
         for (std::uint32_t k = from.segment; k != to.segment || (round && out.size() < n); k = (k + 1) % n) {

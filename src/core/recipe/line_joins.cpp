@@ -57,7 +57,7 @@ class Joiner {
             const std::uint32_t ahead = next_[c], behind = previous_[c];
             const std::uint32_t to = better(c, ahead, behind);
             if (to == none) return c;
-            net_.walk_edge(c, to, to == ahead, points);
+            net_.walk_edge(net_.ring_of(c), c, to, to == ahead, points);
             used_[to] = used_[net_.mate[to]] = 1;
             points.push_back(at(to));
             net_.walk_line(to, points);

@@ -32,8 +32,9 @@ void LineNet::walk_line(std::uint32_t end, std::vector<Point>& points) const {
     points.push_back(ends[other].at);
 }
 
-void LineNet::walk_edge(std::uint32_t from, std::uint32_t to, bool ahead, std::vector<Point>& points) const {
-    const Ring& ring = rings[ring_of(from)];
+void LineNet::walk_edge(std::uint32_t of, std::uint32_t from, std::uint32_t to, bool ahead,
+                        std::vector<Point>& points) const {
+    const Ring& ring = rings[of];
     const auto n = static_cast<std::uint32_t>(ring.size());
     const std::uint32_t a = ends[from].edge, b = ends[to].edge;
     // Two ends on one edge normally have nothing between them, except when the way leads all round.

@@ -37,8 +37,9 @@ struct LineNet {
     std::uint32_t previous(std::uint32_t end) const; ///< along its ring
     /// Adds the points behind `end` up to its mate, which is the last of them.
     void walk_line(std::uint32_t end, std::vector<Point>& points) const;
-    /// Adds the ring's own points strictly between two neighbouring ends.
-    void walk_edge(std::uint32_t from, std::uint32_t to, bool ahead, std::vector<Point>& points) const;
+    /// Adds the ring's own points strictly between two neighbouring ends on it.
+    void walk_edge(std::uint32_t ring, std::uint32_t from, std::uint32_t to, bool ahead,
+                   std::vector<Point>& points) const;
     /// Way along the ring from each end to the next one, mm.
     std::vector<double> ways() const;
 };

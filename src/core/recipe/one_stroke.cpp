@@ -368,6 +368,7 @@ class Postman {
             Way by;
         };
         std::vector<Step> stack, path;
+        stack.reserve(next_.size() + 1), path.reserve(next_.size() + 1);
         for (const Index seed : net_.order) {
             if (!line_left[line(seed)]) continue;
             const Index start = start_of[sets_.of(seed)];
@@ -398,13 +399,14 @@ class Postman {
     template<class Steps>
     Polyline drawn(const Steps& path) const {
         Polyline out;
+        out.points.reserve(path.size() + path.size() / 4);
         out.points.push_back(net_.ends[path.front().at].at);
         for (std::size_t k = 0; k + 1 < path.size(); ++k) {
             const Index here = path[k].at, there = path[k + 1].at;
             if (path[k].by == Way::line) {
                 net_.walk_line(here, out.points);
             } else {
-                net_.walk_edge(here, there, path[k].by == Way::back, out.points);
+                net_.walk_edge(ring_[here], here, there, path[k].by == Way::back, out.points);
                 out.points.push_back(net_.ends[there].at);
             }
         }

@@ -45,14 +45,13 @@ FillLines ended(const LineNet& net, const FillInput& in, Progress& progress, boo
     return out;
 }
 
-FillLines woven(const std::vector<PatternLine>& pattern, const Frame& frame, const FillInput& in,
+FillLines woven(std::vector<PatternLine> pattern, const Frame& frame, const FillInput& in,
                 Progress& progress) {
     NetMaker maker(in.region.rings);
-    std::vector<PatternLine> placed;
-    placed.reserve(pattern.size());
-    for (const PatternLine& line : pattern)
-        placed.push_back({transformed(line.line, frame.to_part), line.row, line.reaches_out});
-    add_cut(maker, in.region, placed, in_mm(in.least), progress);
+    for (PatternLine& line : pattern)
+        for (Point& p : line.line.points)
+            p = frame.to_part(p);
+    add_cut(maker, in.region, pattern, in_mm(in.least), progress);
     return ended(maker.done(), in, progress);
 }
 

@@ -21,7 +21,7 @@ struct Span {
 Span span_of(double from, double to, double step);
 
 /// Lines of a pattern, in its frame, cut at the region, with their ends as wished.
-FillLines woven(const std::vector<PatternLine>& pattern, const Frame& frame, const FillInput& in,
+FillLines woven(std::vector<PatternLine> pattern, const Frame& frame, const FillInput& in,
                 Progress& progress);
 /// The same of a net.
 FillLines ended(const LineNet& net, const FillInput& in, Progress& progress, bool alternate = true);

@@ -54,7 +54,7 @@ FillStep with(FillStyle style, std::optional<Length> spacing = {}, FillEnds ends
 }
 
 constexpr const char* square60 = "<path fill='#a8832d' d='M20,20 h60 v60 h-60 Z'/>";
-constexpr const char* letters = // an O with its counter, and an i whose dot is apart
+constexpr const char* o_and_i = // an O with its counter, and an i whose dot is apart
     "<path fill='#a8832d' d='M10,10 h30 v30 h-30 Z M18,18 v14 h14 v-14 Z'/>"
     "<path fill='#a8832d' d='M50,20 h6 v20 h-6 Z M50,10 h6 v6 h-6 Z'/>";
 
@@ -179,7 +179,7 @@ TEST_CASE("spacing and angle follow the style and the tip until they are typed")
 TEST_CASE("no piece is lost silently: an i-dot has its own line, a pattern tells what it passes beside") {
     FillStep step = with(ParallelFill{}, mm(9));
     step.inset = mm(0.25);
-    Filling f(letters, step);
+    Filling f(o_and_i, step);
     std::vector<Region> pieces_of_i;
     CHECK(f.ink().left_out.empty());
     std::size_t dot = 0;
@@ -200,7 +200,7 @@ TEST_CASE("no piece is lost silently: an i-dot has its own line, a pattern tells
 TEST_CASE("places, surfaces and overlaps choose what is filled") {
     const auto to_fill = [](Filling& f) { return in_square_mm(f.ink().coverage.to_fill); };
     FillStep step = with(ParallelFill{}, mm(1));
-    Filling f(letters, step);
+    Filling f(o_and_i, step);
     const double o = 30 * 30 - 14 * 14, stem = 6 * 20, dot = 6 * 6;
     CHECK(to_fill(f) == Approx(o + stem + dot));
     // The box is 46 x 30 from 10, 10: the dot's middle lies at 43 / 46 and 3 / 30 of it.
@@ -259,7 +259,7 @@ TEST_CASE("thin limbs run along their middle, where asked for") {
 TEST_CASE("the edge, repeats, order, short lines and room around others") {
     FillStep step = with(ParallelFill{}, mm(2));
     step.inset = mm(1);
-    Filling f(letters, step);
+    Filling f(o_and_i, step);
     const double plain = in_mm(f.ink().length);
     const std::size_t runs = f.ink().runs;
     step.boundary = true;
@@ -327,17 +327,15 @@ TEST_CASE("absurd fills are refused with the spacing that would do") {
 }
 
 TEST_CASE("odd outlines: crossed, doubled, tiny, without area, huge, open") {
-    const char*
-        odd[] =
-            {
-                "<path fill='#a8832d' d='M10,10 L40,40 L40,10 L10,40 Z'/>",               // crosses itself
-                "<path fill='#a8832d' d='M10,10 h20 v20 h-20 Z M10,10 h20 v20 h-20 Z'/>", // twice
-                "<path fill='#a8832d' d='M10,10 h0.01 v0.01 h-0.01 Z'/>",                 // tiny
-                "<path fill='#a8832d' d='M10,10 h20 h-20 Z'/>",                           // no area
-                "<path fill='none' stroke='#a8832d' d='M10,10 h20 v20'/>",                // open
-                "<path fill='#a8832d' d='M10,10 h30 v30 h-30 Z M15,15 h20 v20 h-20 Z M20,20 h10 v10 h-10 "
-                "Z'/>", // deep
-            };
+    const char* odd[] = {
+        "<path fill='#a8832d' d='M10,10 L40,40 L40,10 L10,40 Z'/>",               // crosses itself
+        "<path fill='#a8832d' d='M10,10 h20 v20 h-20 Z M10,10 h20 v20 h-20 Z'/>", // twice
+        "<path fill='#a8832d' d='M10,10 h0.01 v0.01 h-0.01 Z'/>",                 // tiny
+        "<path fill='#a8832d' d='M10,10 h20 h-20 Z'/>",                           // no area
+        "<path fill='none' stroke='#a8832d' d='M10,10 h20 v20'/>",                // open
+        "<path fill='#a8832d' d='M10,10 h30 v30 h-30 Z M15,15 h20 v20 h-20 Z M20,20 h10 v10 h-10 "
+        "Z'/>", // deep
+    };
     for (const char* elements : odd)
         for (const FillKind& kind : fill_kinds())
             for (const FillEnds ends : {FillEnds::apart, FillEnds::joined, FillEnds::one_stroke}) {

@@ -81,7 +81,7 @@ FillLines fill(const BricksFill& style, const FillInput& in, Progress& progress)
                              false});
         }
     }
-    return woven(lines, frame, in, progress);
+    return woven(std::move(lines), frame, in, progress);
 }
 
 } // namespace dotlane

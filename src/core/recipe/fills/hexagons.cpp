@@ -39,7 +39,7 @@ FillLines fill(const HexagonsFill& style, const FillInput& in, Progress& progres
                                  static_cast<std::uint32_t>(rows.count() + k - rows.first),
                                  false});
     }
-    return woven(lines, frame, in, progress);
+    return woven(std::move(lines), frame, in, progress);
 }
 
 } // namespace dotlane

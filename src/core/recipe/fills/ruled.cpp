@@ -29,7 +29,7 @@ FillLines fill(const RuledFill& style, const FillInput& in, Progress& progress) 
     }
     const FillInput inner{within,   in.spacing, in.angle,   in.ends, in.tip,
                           in.phase, in.anchor,  in.outline, in.least};
-    return woven(lines, frame, inner, progress);
+    return woven(std::move(lines), frame, inner, progress);
 }
 
 } // namespace dotlane

@@ -31,7 +31,7 @@ FillLines fill(const ScalesFill&, const FillInput& in, Progress& progress) {
                 row.line.points.push_back(p + Point{static_cast<double>(i) * wide + shift, y});
         lines.push_back(std::move(row));
     }
-    return woven(lines, frame, in, progress);
+    return woven(std::move(lines), frame, in, progress);
 }
 
 } // namespace dotlane

@@ -34,7 +34,7 @@ FillLines fill(const SunburstFill& style, const FillInput& in, Progress& progres
     }
     const FillInput hollowed{around,   in.spacing, in.angle,   in.ends, in.tip,
                              in.phase, in.anchor,  in.outline, in.least};
-    return woven(lines, {Affine{}, bounds(around)}, hollowed, progress);
+    return woven(std::move(lines), {Affine{}, bounds(around)}, hollowed, progress);
 }
 
 } // namespace dotlane

@@ -31,7 +31,7 @@ FillLines fill(const WavesFill& style, const FillInput& in, Progress& progress) 
         }
         lines.push_back(std::move(line));
     }
-    return woven(lines, frame, in, progress);
+    return woven(std::move(lines), frame, in, progress);
 }
 
 } // namespace dotlane

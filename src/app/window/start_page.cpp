@@ -92,7 +92,7 @@ StartPage::StartPage(Workshop& workshop, QWidget* parent)
     auto* outer = new QVBoxLayout(this);
     outer->setContentsMargins(0, 44, 0, 30);
     auto* column = new QWidget(this);
-    column->setFixedWidth(850);
+    column->setFixedWidth(1020);
     auto* rows = new QVBoxLayout(column);
     rows->setSpacing(14);
     auto* title = label(tr("What are you making?"), TextRole::title, column);

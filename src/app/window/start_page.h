@@ -40,7 +40,7 @@ class StartPage : public QWidget {
     void showEvent(QShowEvent* event) override;
 
   private:
-    static constexpr int columns = 5;
+    static constexpr int columns = 6;
     struct Job {
         JobTile* tile;
         QLabel* caption;

@@ -46,7 +46,10 @@ Result<Done> apply(const AddSamples& command, Project& project, const Catalog& c
     Project next = project;
     if (command.lane && !find(next, command.lane))
         return fail("edit.missing", say("There is no such lane in this project."));
-    const LaneId lane = command.lane ? command.lane : lane_for(next, catalog, Action::draw, {}, plain_ink);
+    LaneId lane = command.lane;
+    for (const Lane& l : next.lanes)
+        if (!lane && l.action == Action::draw) lane = l.id;
+    if (!lane) lane = lane_for(next, catalog, Action::draw, {}, plain_ink);
     const Tool* tool = catalog.tool(find(next, lane)->tool);
     const Length tip = tool ? tool->tip : mm(0.4);
     std::string name = "fill samples";

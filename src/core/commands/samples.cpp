@@ -36,7 +36,8 @@ FillStep sample_of(const FillKind& kind) {
     out.style = kind.fresh;
     out.of_tip = 300;
     out.angle = degrees(kind.open_mm > 0 ? 0 : 35);
-    out.ends = FillEnds::one_stroke;
+    // Ways along the edge are no part of a pattern that is meant to be seen.
+    out.ends = kind.open_mm > 0 ? FillEnds::apart : FillEnds::one_stroke;
     return out;
 }
 

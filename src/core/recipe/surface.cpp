@@ -138,11 +138,4 @@ std::optional<std::vector<Point>> places_in(const std::string& text) {
     return out;
 }
 
-std::string places_text(const std::vector<Point>& places) {
-    std::string out;
-    for (const Point p : places)
-        out += (out.empty() ? "" : "; ") + number(p.x, 2) + " " + number(p.y, 2);
-    return out;
-}
-
 } // namespace dotlane

@@ -15,12 +15,11 @@ struct Surface {
     bool any = false;          ///< whether there is a line at all
     std::vector<LeftOut> left_out;
 };
-/// What the step's settings make of its lines. `only` that cannot be read counts as empty, with `only_read`
-/// false.
+/// What the step's settings make of its lines. A list of places that cannot be read chooses nothing: all is
+/// filled.
 Surface surface_of(const FillStep& step, const StepInput& in);
 
 /// "20 50; 80 50" as points; nothing when it is no such list.
 std::optional<std::vector<Point>> places_in(const std::string& text);
-std::string places_text(const std::vector<Point>& places);
 
 } // namespace dotlane

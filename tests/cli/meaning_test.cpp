@@ -269,6 +269,13 @@ TEST_CASE_METHOD(Terminal, "every style of fill is added by its name, and tells 
     CHECK(grid["length_mm"].get<double>() == Approx(600).margin(0.01));
     CHECK(grid["cells"] == 36);
     CHECK(grid["strokes"] == 10);
+    // A number typed for a pattern is not taken over to a style that makes areas solid.
+    const std::string step = std::to_string(grid["step"].get<int>());
+    REQUIRE(run({"fill", "p.dotlane", "--step", step, "--style", "cross"}) == 0);
+    const json cross = answer({"show", "p.dotlane"})["parts"][0]["fills"][0];
+    CHECK(cross["spacing_mm"].get<double>() == Approx(0.85 * cross["tip_mm"].get<double>()));
+    CHECK(answer({"fill", "p.dotlane", "--step", step, "--style", "hexagons", "--spacing",
+                  "6mm"})["spacing_mm"] == 6);
 }
 
 TEST_CASE_METHOD(Terminal, "samples: every style once, on a sheet of their own, without an error") {

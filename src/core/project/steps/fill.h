@@ -59,10 +59,12 @@ struct FillStep {
                                  .second = StepRow::Second::spared,
                                  .inks = true};
     friend void fields(FillStep& s, Fields& f) {
-        const char* before = kind_of(s.style).key;
+        const FillKind& before = kind_of(s.style);
         choose(s.style, f);
         const bool open = kind_of(s.style).open_mm > 0;
-        if (kind_of(s.style).key != before) s.angle = degrees(open ? 0 : 35);
+        if (kind_of(s.style).key != before.key) s.angle = degrees(open ? 0 : 35);
+        // What makes an area solid is no pattern to be seen, and the other way round.
+        if (open != (before.open_mm > 0)) s.spacing.reset();
         f.maybe_length({"spacing", "spacing", "Between neighbouring lines"}, s.spacing, mm(0.05), mm(50),
                        open ? "by style" : "by tip");
         if (f.when(!open && !s.spacing))

@@ -23,9 +23,10 @@ class Fill final : public ProjectVerb {
                        "Lane that receives the fill; when left out the line set's own if it marks, "
                        "else the first that does");
         app.add_option("--style", style_, "How its lines run: " + styles() + "; parallel when left out");
-        app.add_option("--spacing", spacing_,
-                       "Between neighbouring lines, such as 0.4mm; 0.85 of the tip when left out");
-        app.add_option("--angle", angle_, "Of the lines, in degrees; 35 when left out");
+        app.add_option(
+            "--spacing", spacing_,
+            "Between neighbouring lines, such as 0.4mm; or auto: 0.85 of the tip, or by the style");
+        app.add_option("--angle", angle_, "Of the lines, in degrees; 35, or 0 for a pattern, when left out");
         app.add_option("--inset", inset_, "From the edge, or 'auto' for half the tip");
         app.add_option(
             "--ends", ends_,

@@ -217,7 +217,7 @@ json fill_json(const Step& step, const Part& part, const InkReport& r) {
             {"coverage_percent", r.coverage.covered_percent},
             {"overspill_percent", r.coverage.overspill_percent},
             {"cells", r.cells},
-            {"cut_cells", r.cut_cells},
+            {"edge_cells", r.edge_cells},
             {"centre_lines", r.centre_lines},
             {"pieces_left_out", r.left_out.size()},
             {"left_out", left},

@@ -93,7 +93,7 @@ void print_findings(std::ostream& out, const Findings& list);
 
 /// "fill 7: 24 rows, 3 strokes, 2 lifts, 0.81 m, inked 98.2 %, over the edge 0 %"
 void print_fill(std::ostream& out, const Step& step, const InkReport& report);
-/// What scripts are told of a fill; docs/cli.md.
+/// What scripts are told of a fill.
 nlohmann::json fill_json(const Step& step, const Part& part, const InkReport& report);
 
 /// A length as makers write it, in the project's unit when bare.

@@ -254,7 +254,7 @@ TEST_CASE("cells of a grid on lattice polygons are those of Pick's theorem") {
         INFO("seed " << random.seed() << " round " << round << " size " << size);
         CHECK(inner + edge / 2.0 - 1 == Approx(static_cast<double>(area_in_cells))); // the count itself
         CHECK(f.cells == static_cast<std::size_t>(area_in_cells));
-        CHECK(f.cut_cells == 0);
+        CHECK(f.edge_cells == 0);
     }
 }
 

@@ -1,6 +1,7 @@
 // Numbers 0..n-1 in sets that are united step by step (union-find with path halving).
 #pragma once
 
+#include <algorithm>
 #include <cstdint>
 #include <numeric>
 #include <vector>
@@ -13,7 +14,7 @@ class Sets {
         : parent_(n) {
         std::iota(parent_.begin(), parent_.end(), 0U);
     }
-    /// The member that stands for the set of `i` until the set is united with another.
+    /// The least member of the set of `i`.
     std::uint32_t of(std::uint32_t i) {
         while (parent_[i] != i)
             i = parent_[i] = parent_[parent_[i]];
@@ -22,7 +23,7 @@ class Sets {
     /// False when they were in one set already.
     bool unite(std::uint32_t a, std::uint32_t b) {
         a = of(a), b = of(b);
-        parent_[a] = b;
+        parent_[std::max(a, b)] = std::min(a, b);
         return a != b;
     }
 

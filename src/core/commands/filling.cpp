@@ -24,8 +24,7 @@ Result<StepId> fill_sets(Project& project, const Catalog& catalog, PartId part_i
     const Part* part = find(project, part_id);
     if (!part) return fail("edit.missing", say("There is no such part in this project."));
     const LaneId lane = lane_of(project, catalog, *part, sets);
-    if (const Lane* l = find(project, lane))
-        if (const Tool* tool = catalog.tool(l->tool)) suit(fill, tool->tip, l->action);
+    if (const Lane* l = find(project, lane)) suit(fill, l->action);
     return add_maker(project, part_id, lane, std::move(fill), sets, false);
 }
 

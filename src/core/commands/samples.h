@@ -7,8 +7,8 @@
 namespace dotlane {
 
 /// A sheet named "fill samples" with a part for each style, written on in single strokes. `lane` none: the
-/// first that draws; one is made where there is none. Styles that make areas solid are drawn with gaps three
-/// tips wide, so that their lines can be told apart. Error "edit.missing" (lane).
+/// first that draws; one is made where there is none. Lines of styles that make areas solid lie three
+/// tips apart, so that they can be told from one another. Error "edit.missing" (lane).
 struct AddSamples {
     LaneId lane = {};
 };

@@ -80,7 +80,7 @@ std::optional<StepPicture> tried(const StepKind& kind, WorkSet set, FontShelf& f
     in.part = kind.brings ? box_of(before) : Box{0, 0, wide, high};
     in.tip = mm(3);
     StepWhat what = kind.fresh;
-    suit(what, in.tip, Action::draw);
+    suit(what, Action::draw);
     std::optional<Result<SourceLines>> brought;
     if (kind.brings) {
         SourceLines lender;

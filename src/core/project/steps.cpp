@@ -82,10 +82,10 @@ const char* role_of(const StepWhat& what) {
         what);
 }
 
-void suit(StepWhat& what, Length tip, Action action) {
+void suit(StepWhat& what, Action action) {
     std::visit(
         [&](auto& step) {
-            if constexpr (requires { step.suit(tip, action); }) step.suit(tip, action);
+            if constexpr (requires { step.suit(action); }) step.suit(action);
         },
         what);
 }

@@ -59,8 +59,8 @@ PartId borrows_from(const StepWhat& what);
 bool follows_own(const StepWhat& what);
 /// Of the lines that a step brings; "outline" for all others.
 const char* role_of(const StepWhat& what);
-/// Gives a step that inks its first numbers for a tool.
-void suit(StepWhat& what, Length tip, Action action);
+/// Gives a step that inks its first choices for what its lane does.
+void suit(StepWhat& what, Action action);
 /// Whether the step needs the lines that it does not work on, and their box.
 bool looks_around(const StepWhat& what);
 /// What a press on a numbered piece changes, for steps that count pieces.

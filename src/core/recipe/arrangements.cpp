@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 
+#include "core/base/sets.h"
 #include "core/geometry/region.h"
 #include "core/geometry/region_index.h"
 #include "core/recipe/step.h"
@@ -12,27 +12,6 @@ namespace dotlane {
 namespace {
 
 constexpr double touch_mm = 0.05; // lines of one piece that were made apart may miss each other by rounding
-
-/// Numbers 0..n-1 that are joined to sets; a set is named by its least member.
-class Joined {
-  public:
-    explicit Joined(std::size_t n)
-        : up_(n) {
-        std::iota(up_.begin(), up_.end(), std::size_t{0});
-    }
-    std::size_t of(std::size_t i) {
-        while (up_[i] != i)
-            i = up_[i] = up_[up_[i]];
-        return i;
-    }
-    void join(std::size_t a, std::size_t b) {
-        a = of(a), b = of(b);
-        up_[std::max(a, b)] = std::min(a, b);
-    }
-
-  private:
-    std::vector<std::size_t> up_;
-};
 
 bool bounds_area(const Polyline& line) {
     return line.closed && line.points.size() > 2;
@@ -67,7 +46,7 @@ bool touches(const Island& island, const Polyline& line) {
 
 /// Where each line of each run lies; islands that a line holds together are joined.
 std::vector<std::vector<std::size_t>> assigned(const std::vector<Island>& all,
-                                               const std::vector<RunSet>& runs, bool whole, Joined& joined,
+                                               const std::vector<RunSet>& runs, bool whole, Sets& joined,
                                                Progress& progress) {
     std::vector<std::vector<std::size_t>> at(runs.size());
     for (std::size_t r = 0; r < runs.size() && !progress.cancelled(); ++r) {
@@ -83,14 +62,14 @@ std::vector<std::vector<std::size_t>> assigned(const std::vector<Island>& all,
                 if (gap(all[i].box, box) < gap(all[nearest].box, box)) nearest = i;
                 if (gap(all[i].box, box) > 0 || !touches(all[i], line)) continue;
                 if (found < all.size())
-                    joined.join(found, i);
+                    joined.unite(found, i);
                 else
                     found = i;
             }
             if (found == all.size()) {
                 found = nearest;
             } else if (whole && end != runs[r].of.end()) {
-                if (held < all.size()) joined.join(held, found);
+                if (held < all.size()) joined.unite(held, found);
                 held = found;
             }
             at[r].push_back(found);
@@ -114,7 +93,7 @@ LaidApart lay_apart(const StepReport::Apart& wish, const std::vector<LineSetId>&
     all.reserve(regions.size());
     for (const Region& region : regions)
         all.push_back({bounds(region).grown(touch_mm), RegionIndex(offset(region, mm(touch_mm)))});
-    Joined joined(all.size());
+    Sets joined(all.size());
     const auto at = assigned(all, runs, wish.whole, joined, progress);
 
     // Islands are sorted already, and a piece is named by its first island.
@@ -131,13 +110,13 @@ LaidApart lay_apart(const StepReport::Apart& wish, const std::vector<LineSetId>&
         for (std::size_t l = 0; l < at[r].size(); ++l)
             if (!runs[r].ink && bounds_area(runs[r].lines[l]))
                 pieces[piece_of[at[r][l]]].push_back(runs[r].lines[l]);
-    Joined together(pieces.size());
+    Sets together(pieces.size());
     for (const auto& group : wish.together)
         for (const int n : group) {
             const auto i = static_cast<std::size_t>(n - 1),
                        first = static_cast<std::size_t>(*group.begin() - 1);
             if (i < pieces.size() && first < pieces.size())
-                together.join(first, i);
+                together.unite(first, i);
             else
                 out.report.findings.push_back(no_piece(static_cast<std::size_t>(n), pieces.size()));
         }

@@ -51,20 +51,17 @@ class Loop {
 
     /// Adds the way from one place to another, `way` mm on, ahead or back, without its first point.
     void walk(double from, double way, bool ahead, std::vector<Point>& out) const {
-        const double sign = ahead ? 1 : -1;
-        double gone = 0;
-        const std::size_t n = ring_.size();
-        std::size_t next = index(wrapped(from));
-        if (ahead) next = (next + 1) % n;
-        while (true) {
-            const double step = wrapped(sign * (along_[next] - from - sign * gone));
-            if (gone + step >= way - 1e-9) break;
-            gone += step;
-            out.push_back(ring_[next]);
-            next = ahead ? (next + 1) % n : (next + n - 1) % n;
-            if (out.size() > 4'000'000) break;
+        const std::size_t n = ring_.size(), edge = index(wrapped(from));
+        const double within = wrapped(from) - along_[edge];
+        std::size_t next = ahead ? (edge + 1) % n : edge;
+        double gone = ahead ? along_[edge + 1] - along_[edge] - within : within; // up to `next`
+        while (gone < way - 1e-9) {
+            if (gone > 1e-9) out.push_back(ring_[next]);
+            const std::size_t passed = ahead ? next : (next + n - 1) % n; // the edge that is gone now
+            gone += along_[passed + 1] - along_[passed];
+            next = ahead ? (next + 1) % n : passed;
         }
-        out.push_back(at(from + sign * way));
+        out.push_back(at(from + (ahead ? way : -way)));
     }
 
   private:
@@ -148,9 +145,9 @@ class Winder {
         bool ahead;
         double from, gone, whole;                       ///< `whole`: as far as it is gone
         std::vector<std::pair<double, const Way*>> off; ///< by how far along, the last first
-        double resume = 0;
-        Point back{};
-        bool opened = false; ///< it is left again at `back`, a spacing before where it was entered
+        Point back{};                                   ///< where the ring before it is reached again
+        double hop = 0;                                 ///< on that ring, where this one was entered from
+        bool opened = false;                            ///< it is left a spacing before where it was entered
     };
 
     Visit visit(std::size_t ring, bool ahead, double from, double whole,
@@ -178,11 +175,11 @@ class Winder {
             const Loop& loop = loops_[now.ring];
             if (now.off.empty()) {
                 go(now, now.whole, line.points);
-                const bool opened = now.opened;
-                const Point back = now.back;
+                const Visit left = std::move(now);
                 stack.pop_back();
                 if (stack.empty()) break;
-                line.points.push_back(opened ? back : loops_[stack.back().ring].at(place(stack.back())));
+                line.points.push_back(left.back);
+                if (!left.opened) walk_to(stack.back(), left.hop, false, line.points);
                 continue;
             }
             const auto [along, way] = now.off.back();
@@ -205,11 +202,12 @@ class Winder {
             const bool opens = gap > 0.2 * spacing_ && now.gone + gap < next_off && clear(end, on) &&
                                distance(end, on) < 2 * spacing_ && clear(loop.at(here), other.at(entry));
             const double arrive = opens ? entry : way->there;
-            if (!opens) go_to(now, way->here, line.points);
+            if (!opens) walk_to(now, way->here, true, line.points);
             line.points.push_back(other.at(arrive));
             Visit next =
                 visit(way->to, opens ? ahead : !now.ahead, arrive, other.round() - (opens ? gap : 0), done);
-            next.opened = opens, next.back = on;
+            next.opened = opens, next.hop = way->here;
+            next.back = opens ? on : loop.at(way->here);
             if (opens) now.gone += gap;
             stack.push_back(std::move(next));
         }
@@ -229,13 +227,15 @@ class Winder {
         loops_[v.ring].walk(place(v), to - v.gone, v.ahead, points);
         v.gone = to;
     }
-    /// To the very place of a hop, where the ring was cut open beyond it.
-    void go_to(Visit& v, double place_on_ring, std::vector<Point>& points) const {
-        const Point p = loops_[v.ring].at(place_on_ring);
-        if (distance(p, points.back()) < 1e-9) return;
-        const double back = std::abs(place(v) - place_on_ring);
-        if (back > 1e-9 && back < loops_[v.ring].round() / 2)
-            loops_[v.ring].walk(place(v), back, place_on_ring > place(v), points);
+    /// From where a ring has been gone to along it to the very place of a hop (`out`), or back: they are
+    /// apart where the ring was cut open.
+    void walk_to(const Visit& v, double hop, bool out, std::vector<Point>& points) const {
+        const Loop& loop = loops_[v.ring];
+        const double from = out ? place(v) : hop, to = out ? hop : place(v);
+        double ahead = std::fmod(to - from, loop.round());
+        if (ahead < 0) ahead += loop.round();
+        const double behind = loop.round() - ahead;
+        if (std::min(ahead, behind) > 1e-9) loop.walk(from, std::min(ahead, behind), ahead < behind, points);
     }
 
     const Contours& contours_;

@@ -17,6 +17,11 @@ struct FillInput {
     Box anchor; ///< of the part, of all that is filled, or of the piece, before the inset; see FillPhase
     const Region* outline = nullptr; ///< before the inset: cells are counted in it; null: `region`
     Length least = {};               ///< shorter pieces of lines are left out
+
+    /// The same on another region, which must outlive it.
+    FillInput within(const Region& other) const {
+        return {other, spacing, angle, ends, tip, phase, anchor, outline, least};
+    }
 };
 
 struct FillLines {
@@ -24,7 +29,7 @@ struct FillLines {
     std::size_t rows = 0;   ///< lines of the pattern that met the region
     std::size_t pieces = 0; ///< what they are in the region before ends are joined
     std::size_t cells = 0,
-                cut_cells = 0; ///< of patterns that have some: whole ones, and those cut by the edge
+                edge_cells = 0; ///< of patterns that have some: whole ones, and those cut by the edge
 
     void add(FillLines other);
 };

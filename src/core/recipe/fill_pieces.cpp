@@ -76,8 +76,8 @@ double across(const Region& piece, Angle angle) {
 }
 
 FillInput alone(const FillInput& in, const Region& piece) {
-    FillInput out{piece,         in.spacing, in.angle, in.ends, in.tip, FillPhase::piece,
-                  bounds(piece), &piece,     in.least};
+    FillInput out = in.within(piece);
+    out.phase = FillPhase::piece, out.anchor = bounds(piece), out.outline = &piece;
     return out;
 }
 
@@ -105,8 +105,9 @@ FillPieces fill_pieces(const FillStep& step, const FillInput& in, Progress& prog
     if (progress.cancelled()) return out;
     const bool solid = kind_of(step.style).open_mm == 0;
     std::vector<char> met(all.size(), 0);
-    // No row of a solid style can pass beside what is wider than the spacing: then no line need be looked at.
-    for (std::size_t k = 0; solid && k < all.size(); ++k)
+    // Where rows must meet all pieces, no line need be looked at.
+    const bool rows = kind_of(step.style).rows && in_mm(in.least) == 0;
+    for (std::size_t k = 0; rows && k < all.size(); ++k)
         met[k] = across(all[k], in.angle) > in_mm(in.spacing) * 1.01;
     const bool sure = std::all_of(met.begin(), met.end(), [](char m) { return m != 0; });
     std::vector<std::size_t> of;

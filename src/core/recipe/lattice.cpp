@@ -212,7 +212,7 @@ FillLines whole_cells(const std::vector<Ring>& cells, const Frame& frame, const 
         if (i % 256 == 0 && progress.cancelled()) return out;
         Polyline cell = transformed(Polyline{cells[i], true}, frame.to_part);
         if (!index.contains(cell)) {
-            ++out.cut_cells;
+            ++out.edge_cells;
             continue;
         }
         ++out.cells;

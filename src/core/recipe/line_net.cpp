@@ -10,16 +10,6 @@ std::uint32_t LineNet::ring_of(std::uint32_t end) const {
                                       ring_start.begin() - 1);
 }
 
-std::uint32_t LineNet::next(std::uint32_t end) const {
-    const std::uint32_t ring = ring_of(end);
-    return end + 1 == ring_start[ring + 1] ? ring_start[ring] : end + 1;
-}
-
-std::uint32_t LineNet::previous(std::uint32_t end) const {
-    const std::uint32_t ring = ring_of(end);
-    return end == ring_start[ring] ? ring_start[ring + 1] - 1 : end - 1;
-}
-
 void LineNet::walk_line(std::uint32_t end, std::vector<Point>& points) const {
     const std::uint32_t other = mate[end], bend = bend_of.empty() ? straight : bend_of[end];
     if (bend != straight) {

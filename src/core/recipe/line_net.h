@@ -33,8 +33,6 @@ struct LineNet {
     static constexpr std::uint32_t straight = ~0U;
 
     std::uint32_t ring_of(std::uint32_t end) const;
-    std::uint32_t next(std::uint32_t end) const;     ///< along its ring
-    std::uint32_t previous(std::uint32_t end) const; ///< along its ring
     /// Adds the points behind `end` up to its mate, which is the last of them.
     void walk_line(std::uint32_t end, std::vector<Point>& points) const;
     /// Adds the ring's own points strictly between two neighbouring ends on it.

@@ -21,6 +21,15 @@ Frame frame_of(const FillInput& in) {
     return out;
 }
 
+Around around(const FillCentre& centre, const FillInput& in) {
+    Around out{{in.anchor.x0 + in.anchor.width() * centre.x / 100,
+                in.anchor.y0 + in.anchor.height() * centre.y / 100}};
+    for (const Ring& ring : in.region.rings)
+        for (const Point p : ring)
+            out.far = std::max(out.far, distance(p, out.centre));
+    return out;
+}
+
 Span span_of(double from, double to, double step) {
     return {static_cast<long>(std::floor(from / step)) - 1, static_cast<long>(std::ceil(to / step)) + 1};
 }

@@ -13,6 +13,13 @@ struct Frame {
 };
 Frame frame_of(const FillInput& in);
 
+/// A centre in the anchor's box, and how far the region reaches from it, mm.
+struct Around {
+    Point centre;
+    double far = 0;
+};
+Around around(const FillCentre& centre, const FillInput& in);
+
 /// Lattice numbers k with from <= k * step <= to, widened by one on both sides.
 struct Span {
     long first = 0, last = 0;

@@ -56,7 +56,7 @@ struct InkReport {
     const char* style = ""; ///< its key
     std::size_t rows = 0, runs = 0, pieces = 0, lifts = 0;
     std::size_t cells = 0,
-                cut_cells = 0; ///< of patterns that have some: whole ones, and those the edge runs through
+                edge_cells = 0; ///< of patterns that have some: whole ones, and those the edge runs through
     Length length, spacing, inset, tip;
     Angle angle;
     Coverage coverage;

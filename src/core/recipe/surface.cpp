@@ -110,6 +110,11 @@ Surface surface_of(const FillStep& step, const StepInput& in) {
                 others.insert(others.end(), line.contours.begin(), line.contours.end());
         if (!others.empty()) out.whole = subtracted(out.whole, stroked(others, step.clear * 2));
     }
+    // What is judged and listed by lines otherwise: less than that is filled here, or something else.
+    if (together || !step.only.empty() || !in.by.empty() || in_mm(step.clear) > 0) {
+        out.areas = pieces(out.whole);
+        out.of.assign(out.areas.size(), {});
+    }
     return out;
 }
 

@@ -66,7 +66,7 @@ TEST_CASE("a grid of 10 on 60 x 60 from the corner: lines at 10 to 50, 600 mm, 3
     Filling f(square60, step);
     CHECK(in_mm(f.ink().length) == Approx(600).margin(1e-3));
     CHECK(f.ink().cells == 36);
-    CHECK(f.ink().cut_cells == 0);
+    CHECK(f.ink().edge_cells == 0);
     CHECK(f.ink().runs == 10);
     for (const Polyline& line : f.strokes())
         for (const Point p : line.points)
@@ -81,7 +81,7 @@ TEST_CASE("a grid of 10 on 60 x 60 from the corner: lines at 10 to 50, 600 mm, 3
     step.angle = degrees(45);
     f.set(step);
     CHECK(f.ink().cells < 36);
-    CHECK(f.ink().cells + f.ink().cut_cells > 36);
+    CHECK(f.ink().cells + f.ink().edge_cells > 36);
 }
 
 TEST_CASE("only whole cells: each side once, all inside") {

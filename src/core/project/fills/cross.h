@@ -10,7 +10,7 @@ struct CrossFill {
     bool operator==(const CrossFill&) const = default;
 
     static constexpr FillRow row{
-        .key = "cross", .name = "Cross", .about = "Two families of straight lines that cross."};
+        .key = "cross", .name = "Cross", .about = "Two families of straight lines that cross.", .rows = true};
     friend void fields(CrossFill& s, Fields& f) {
         f.angle({"between", "crossing at", "From the first lines to the second"}, s.between);
     }

@@ -22,6 +22,8 @@ struct FillRow {
     /// About how many segments are drawn on an area of spacing x spacing, beside one for each line; see
     /// `most_fill_segments`.
     double dense = 0;
+    /// Straight rows at the fill's angle, the spacing apart: they meet every piece that is wider than that.
+    bool rows = false;
 };
 
 /// What is done at the ends of lines: a lift after each; a way along the edge to a neighbour where there is

@@ -10,7 +10,7 @@ struct ParallelFill {
     bool operator==(const ParallelFill&) const = default;
 
     static constexpr FillRow row{
-        .key = "parallel", .name = "Parallel", .about = "Straight lines side by side."};
+        .key = "parallel", .name = "Parallel", .about = "Straight lines side by side.", .rows = true};
     friend void fields(ParallelFill& s, Fields& f) {
         f.flag({"alternate", "to and fro", "Every other line runs backwards"}, s.alternate);
     }

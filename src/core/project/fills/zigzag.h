@@ -11,8 +11,8 @@ struct ZigzagFill {
 
     static constexpr FillRow row{.key = "zigzag",
                                  .name = "Zigzag",
-                                 .about =
-                                     "One slanted line after another, from edge to edge without a stop."};
+                                 .about = "One slanted line after another, from edge to edge without a stop.",
+                                 .rows = true};
     friend void fields(ZigzagFill&, Fields&) {}
     friend FillLines fill(const ZigzagFill& style, const FillInput& in, Progress& progress);
 };

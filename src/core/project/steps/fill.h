@@ -38,7 +38,7 @@ struct FillStep {
     bool operator==(const FillStep&) const = default;
 
     /// Foil and engraving lose thin strokes otherwise; lines of pens are outlined more often than not.
-    void suit(Length, Action action) { centre_lines = dotlane::row(action).thin_lines; }
+    void suit(Action action) { centre_lines = dotlane::row(action).thin_lines; }
     /// Whether it needs to know of lines that it does not work on.
     bool looks_around() const { return phase == FillPhase::corner || in_mm(clear) > 0; }
 

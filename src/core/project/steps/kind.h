@@ -6,7 +6,7 @@
 //   PartId* lender()                       where it names the part whose lines it takes; null: takes none now
 //   bool follows_own() const               follows the outline of the part that it is on
 //   const char* role() const               of the lines it brings, which proposes their lane
-//   void suit(Length tip, Action)          first numbers for a tool
+//   void suit(Action)                      first choices for what its lane does
 //   bool looks_around() const              needs the lines that it does not work on, and their box
 //   void press(int piece)                  what a press on a numbered piece changes
 //   friend bool mend(Kind&, const Finding&, const InkReport*)   applies a remedy of one of its own findings

@@ -10,7 +10,7 @@ FillLines fill(const GridFill& style, const FillInput& in, Progress& progress) {
     if (style.edge == FillEdge::cut) {
         out = families({degrees(0), degrees(90)}, in, progress);
         const CellCount count = squares_in(in.outline ? *in.outline : in.region, frame, in.spacing);
-        out.cells = count.whole, out.cut_cells = count.cut;
+        out.cells = count.whole, out.edge_cells = count.cut;
         return out;
     }
     const double s = in_mm(in.spacing);

@@ -27,9 +27,7 @@ FillLines fill(const RuledFill& style, const FillInput& in, Progress& progress) 
             line(y - pitch * style.helper / 100);
         line(y);
     }
-    const FillInput inner{within,   in.spacing, in.angle,   in.ends, in.tip,
-                          in.phase, in.anchor,  in.outline, in.least};
-    return woven(std::move(lines), frame, inner, progress);
+    return woven(std::move(lines), frame, in.within(within), progress);
 }
 
 } // namespace dotlane

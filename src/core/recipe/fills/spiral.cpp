@@ -33,12 +33,7 @@ PatternLine arms(Point centre, double radius, double spacing, Angle angle) {
 
 FillLines fill(const SpiralFill& style, const FillInput& in, Progress& progress) {
     if (style.course == SpiralFill::Course::round) {
-        const Point centre{in.anchor.x0 + in.anchor.width() * style.centre.x / 100,
-                           in.anchor.y0 + in.anchor.height() * style.centre.y / 100};
-        double far = 0;
-        for (const Ring& ring : in.region.rings)
-            for (const Point p : ring)
-                far = std::max(far, distance(p, centre));
+        const auto [centre, far] = around(style.centre, in);
         return woven({arms(centre, far + 2 * in_mm(in.spacing), in_mm(in.spacing), in.angle)},
                      {Affine{}, bounds(in.region)}, in, progress);
     }

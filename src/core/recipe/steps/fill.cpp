@@ -120,10 +120,11 @@ Polylines along_the_middle(const Region& narrow, const Region& whole, Length tip
 /// Segments that the fill would have, about.
 double expected(const FillStep& step, const Region& inner, Length spacing) {
     const double s = in_mm(spacing), around = in_mm(perimeter(inner));
-    return around / s + kind_of(step.style).dense * in_square_mm(area(inner)) / (s * s);
+    return step.repeats * (around / s + kind_of(step.style).dense * in_square_mm(area(inner)) / (s * s));
 }
 
 void run_again(Polylines& lines, int times) {
+    if (times < 2) return;
     for (Polyline& line : lines) {
         const std::vector<Point> once = line.points;
         line.points.reserve(once.size() * static_cast<std::size_t>(times));
@@ -196,7 +197,7 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
             ink->left_out.push_back({LeftOut::Why::thin, surface.of[k], bounds(surface.areas[k])});
     }
     ink->rows = made.lines.rows, ink->pieces = made.lines.pieces, ink->runs = lines.size();
-    ink->cells = made.lines.cells, ink->cut_cells = made.lines.cut_cells;
+    ink->cells = made.lines.cells, ink->edge_cells = made.lines.edge_cells;
     ink->lifts = lines.empty() ? 0 : lines.size() - 1;
     ink->coverage = coverage(surface.whole, lines, in.tip, step.angle, progress);
     if (lines.empty())

@@ -5,7 +5,8 @@ cd "$(dirname "$0")"
 cli=${1:-../../build/src/cli/dot-lane-cli}
 rm -f saltmarsh.dotlane
 "$cli" import invitation.svg saltmarsh.dotlane
-"$cli" fill saltmarsh.dotlane --line-set "gold foil tip 0.5" --spacing 0.42mm --angle 35
+# Foiled as one stroke a letter, so that nothing gapes where the tip lands.
+"$cli" fill saltmarsh.dotlane --line-set "gold foil tip 0.5" --spacing 0.42mm --angle 35 --ends one-stroke
 "$cli" place saltmarsh.dotlane --part Invitation --new-sheet "sheet 1" --stock cream-card-12x12
 "$cli" place saltmarsh.dotlane --part Invitation --sheet "sheet 1"
 "$cli" place saltmarsh.dotlane --part Invitation --new-sheet "sheet 2" --stock cream-card-12x12
@@ -70,5 +71,16 @@ sets=$("$cli" step saltmarsh.dotlane --part "Signpost" --json | python3 -c \
 "$cli" step saltmarsh.dotlane --part "Bunting letters" --add corners --set radius=2mm
 "$cli" step saltmarsh.dotlane --part "Bunting letters" --add lay-apart
 "$cli" place saltmarsh.dotlane --part "Bunting letters" --new-sheet "sheet 7" --stock heavy-paper-12x12 --pieces
+# A sheet to be doodled on: petals in ink, a pencil's grid within them; and a heron as dark as a picture of it.
+"$cli" import petals.svg saltmarsh.dotlane --name "Doodle sheet"
+"$cli" lane saltmarsh.dotlane --add draw --tool pen-0.4 --pen-colour "#22282c"
+"$cli" lane saltmarsh.dotlane --add draw --tool pen-0.4 --pen-colour "#8d9398"
+"$cli" lane saltmarsh.dotlane --part "Doodle sheet" --all --to "ink pen 0.4"
+"$cli" fill saltmarsh.dotlane --part "Doodle sheet" --lane "grey pen 0.4" --style grid --spacing 2mm --angle 45 \
+    --set phase=piece --keep-outline
+"$cli" make saltmarsh.dotlane label --name "Heron study" --set edge=plain --set width=64mm --set height=80mm
+"$cli" fill saltmarsh.dotlane --part "Heron study" --lane "ink pen 0.4" --inset 3mm --keep-outline --tone heron.png
+"$cli" place saltmarsh.dotlane --part "Doodle sheet" --new-sheet "sheet 8" --stock cream-card-12x12
+"$cli" place saltmarsh.dotlane --part "Heron study" --sheet "sheet 8"
 sed -i 's/"name": "saltmarsh"/"name": "Saltmarsh Lantern Walk"/' saltmarsh.dotlane
 "$cli" check saltmarsh.dotlane

@@ -23,6 +23,10 @@ class TextSetter final : public Fields {
                       const char* word) override {
         take(name, [&](const std::string& text) -> Result<void> {
             if (text == word || text == "auto") return value.reset(), Result<void>{};
+            if (name.share && text.ends_with('%')) { // the member behind it says how much
+                values_.emplace(name.share, text);
+                return value.reset(), Result<void>{};
+            }
             Length parsed;
             const auto ok = assign(parsed, parse_length(text, unit_));
             if (ok) value = parsed;

@@ -1,8 +1,13 @@
-#include "cli/verb.h"
+#include "cli/inked.h"
 #include "core/base/text.h"
+#include "core/commands/inking.h"
 #include "core/commands/steps.h"
+#include "core/recipe/heat.h"
 
 namespace dotlane::cli {
+
+using nlohmann::json;
+
 namespace {
 
 std::string styles() {
@@ -36,6 +41,15 @@ class Fill final : public ProjectVerb {
         app.add_option("--set", pairs_, "Any other number of the fill, such as phase=piece");
         app.add_flag("--alternate,!--one-way", alternate_,
                      "Every other line backwards (the default), or all the same way");
+        app.add_option(
+            "--tone", tone_,
+            "A PNG or JPEG picture: the fill is as dark as it is (parallel, contour, stipple, scribble)");
+        app.add_option("--best", best_,
+                       "Turn it to the angle with the fewest lifts, the best coverage, or the least time")
+            ->check(CLI::IsMember({"fewest-lifts", "no-corner", "fastest"}));
+        app.add_flag("--alternatives", alternatives_,
+                     "Tell what it would come to in other ways; nothing is changed");
+        app.add_flag("--heat", heat_, "Tell how much is inked once, twice, not at all, and over the edge");
         app.add_flag("--keep-outline", keep_outline_, "Run the outline as well; otherwise it is set aside");
         app.add_flag("--off,!--on", off_, "Switch the fill off or on");
         app.add_flag("--remove", remove_, "Remove the fill");
@@ -49,7 +63,7 @@ class Fill final : public ProjectVerb {
         if (!part_id) return c.error(part_id.error());
         const Part& part = *find(project, *part_id);
         Step step{{}, true, {}, step_kind("fill")->fresh};
-        if (step_ == 0 && (remove_ || off_option_->count() > 0))
+        if (step_ == 0 && (remove_ || off_option_->count() > 0 || alternatives_ || heat_))
             return c.error({"cli.which",
                             say("Which fill? Say --step and its number; `dot-lane-cli show` lists them."),
                             {}});
@@ -84,7 +98,28 @@ class Fill final : public ProjectVerb {
         if (const auto ok = read_numbers(project, step); !ok) return c.error(ok.error());
         const ChangeStep change{*part_id, step.id, step.what, step.on, {}, step.lane, step.of};
         if (const auto ok = apply(change, project); !ok) return c.error(ok.error());
+        if (!tone_.empty()) {
+            const auto bytes = c.files.read(tone_, default_max_bytes);
+            if (!bytes) return c.error(bytes.error());
+            if (const auto ok = apply(ToneFill{*part_id, step.id, *bytes}, project); !ok)
+                return c.error(ok.error());
+        }
+        if (!best_.empty())
+            if (const int code = turn(c, project, *part_id, step.id); code != fine) return code;
         return report(c, project, *part_id, step.id);
+    }
+
+    /// Says what was found.
+    int turn(Context& c, Project& project, PartId part, StepId step) const {
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const AngleGoal goal = best_ == "fastest"     ? AngleGoal::fastest
+                               : best_ == "no-corner" ? AngleGoal::no_corner
+                                                      : AngleGoal::fewest_lifts;
+        const auto done =
+            apply(TurnFill{part, step, goal}, project, c.workshop.catalog(), *derived->part(part));
+        if (!done) return c.error(done.error());
+        if (!c.json) c.out << done->said << "\n";
+        return fine;
     }
 
     Result<void> read_numbers(const Project& project, Step& step) const {
@@ -109,29 +144,73 @@ class Fill final : public ProjectVerb {
         return set_fields(step.what, pairs, project);
     }
 
-    static int report(Context& c, const Project& project, PartId part, StepId step) {
+    int report(Context& c, const Project& project, PartId part_id, StepId step_id) const {
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        const InkReport* ink = ink_of(*derived->part(part), step);
-        if (!ink) {
+        const EvaluatedPart& evaluated = *derived->part(part_id);
+        const Part& part = *find(project, part_id);
+        const auto fill = inked(c, project, evaluated, part, *find(part, step_id));
+        if (!fill) {
             if (c.json)
-                c.print({{"step", step.value}, {"on", false}});
+                c.print({{"step", step_id.value}, {"on", false}});
             else
-                c.out << "fill " << step.value << " is off\n";
+                c.out << "fill " << step_id.value << " is off\n";
             return fine;
         }
-        const InkReport& r = *ink;
-        if (!r.refused.empty()) return c.error({"fill.empty", r.refused, {}});
-        if (c.json)
-            c.print(fill_json(*find(*find(project, part), step), *find(project, part), r));
-        else
-            print_fill(c.out, *find(*find(project, part), step), r);
+        if (!fill->report.refused.empty()) return c.error({"fill.empty", fill->report.refused, {}});
+        json out = fill_json(*fill);
+        if (!c.json) print_fill(c.out, *fill);
+        if (heat_) out["heat"] = tell_heat(c, *fill);
+        if (alternatives_) out["alternatives"] = tell_alternatives(c, *fill);
+        if (c.json) c.print(out);
         return fine;
     }
 
-    std::string part_, lane_, style_, spacing_, angle_, inset_, ends_;
+    static json tell_heat(Context& c, const Inked& fill) {
+        Heat heat;
+        for (const RunSet& run : fill.evaluated.runs)
+            if (run.step == fill.step.id && fill.report.surface)
+                heat = heat_of(*fill.report.surface, run.lines, fill.report.tip);
+        json out;
+        constexpr std::pair<Heat::Ink, const char*> kinds[] = {
+            {Heat::once, "once"}, {Heat::twice, "twice"}, {Heat::bare, "bare"}, {Heat::over, "over"}};
+        for (const auto& [ink, key] : kinds) {
+            const double size = in_square_mm(heat.of(ink));
+            out[std::string(key) + "_mm2"] = size;
+            if (!c.json) c.out << "  " << key << ": " << number(size, 2) << " mm2\n";
+        }
+        return out;
+    }
+
+    static json tell_alternatives(Context& c, const Inked& fill) {
+        json out = json::array();
+        for (const FillOption& o : options_for(fill.project, fill.catalog, fill.evaluated, fill.step.id)) {
+            const InkReport& r = *o.ink;
+            const Landing landing = landing_of(fill.project, fill.catalog, r);
+            const std::string name = said_of(o).english();
+            out.push_back({{"name", name},
+                           {"style", r.style},
+                           {"coverage", r.coverage.covered_percent / 100},
+                           {"overspill", r.coverage.overspill_percent / 100},
+                           {"widest_gap_mm", in_mm(r.widest_gap)},
+                           {"lifts", r.lifts},
+                           {"strokes", r.runs},
+                           {"length_mm", in_mm(r.length)},
+                           {"time_s", in_seconds(o.time)},
+                           {"visible_gaps", landing.gaps}});
+            if (!c.json)
+                c.out << "  " << name << ": inked " << number(r.coverage.covered_percent, 1) << " %, "
+                      << counted(r.lifts, "lift", "lifts") << ", " << number(in_mm(r.length) / 1000, 2)
+                      << " m, " << spoken_seconds(in_seconds(o.time)) << ", about " << number(landing.gaps, 0)
+                      << " gaps to be seen\n";
+        }
+        return out;
+    }
+
+    std::string part_, lane_, tone_, best_, style_, spacing_, angle_, inset_, ends_;
     std::vector<std::string> sets_, pairs_;
     std::uint32_t step_ = 0;
-    bool joined_ = true, alternate_ = true, keep_outline_ = false, off_ = false, remove_ = false;
+    bool joined_ = true, alternate_ = true, keep_outline_ = false, off_ = false, remove_ = false,
+         alternatives_ = false, heat_ = false;
     CLI::Option *off_option_ = nullptr, *joined_option_ = nullptr, *alternate_option_ = nullptr;
 };
 

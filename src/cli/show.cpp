@@ -1,5 +1,5 @@
 #include "cli/fields.h"
-#include "cli/verb.h"
+#include "cli/inked.h"
 #include "core/base/text.h"
 #include "core/exports/exporting.h"
 
@@ -63,7 +63,7 @@ class Show final : public ProjectVerb {
                                  {"lines", s.result ? made_by(e, s) : 0},
                                  {"set_aside", s.aside}});
             for (const Step& s : p.steps)
-                if (const InkReport* r = ink_of(e, s.id)) fills.push_back(fill_json(s, p, *r));
+                if (const auto fill = inked(c, project, e, p, s)) fills.push_back(fill_json(*fill));
             parts.push_back({{"id", p.id.value},
                              {"name", p.name},
                              {"quantity", p.quantity},
@@ -128,7 +128,7 @@ class Show final : public ProjectVerb {
                           << "  " << kind_of(s.what).name << " (line set " << s.result.value
                           << "): " << counted(made_by(e, s), "line", "lines") << "\n";
             for (const Step& s : p.steps)
-                if (const InkReport* r = ink_of(e, s.id)) print_fill(c.out << "      ", s, *r);
+                if (const auto fill = inked(c, project, e, p, s)) print_fill(c.out << "      ", *fill);
         }
         c.out << "\nSheets\n";
         for (const Sheet& s : project.sheets) {

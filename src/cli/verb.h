@@ -91,11 +91,6 @@ nlohmann::json to_json(const Finding& finding);
 nlohmann::json to_json(const Findings& findings);
 void print_findings(std::ostream& out, const Findings& list);
 
-/// "fill 7: 24 rows, 3 strokes, 2 lifts, 0.81 m, inked 98.2 %, over the edge 0 %"
-void print_fill(std::ostream& out, const Step& step, const InkReport& report);
-/// What scripts are told of a fill.
-nlohmann::json fill_json(const Step& step, const Part& part, const InkReport& report);
-
 /// A length as makers write it, in the project's unit when bare.
 Result<Length> length_option(const Project& project, const std::string& text);
 

@@ -4,12 +4,16 @@
 #include <QImage>
 #include <QLineEdit>
 #include <QPainter>
+#include <QPushButton>
 #include <QTemporaryDir>
+#include <QTimer>
 #include <cstdio>
 #include <functional>
 
+#include "app/bench/part_view.h"
 #include "app/bench/rehearsal_view.h"
 #include "app/lettering/glyph_grid.h"
+#include "app/recipe/fill_picker.h"
 #include "app/window/actions.h"
 #include "app/window/exporter.h"
 #include "app/window/main_window.h"
@@ -181,6 +185,34 @@ void keep_together(MainWindow& w) {
     });
 }
 
+/// Other ways to make the demo's foiled title.
+void show_ways(MainWindow& w) {
+    choose_step(w);
+    w.settle();
+    if (auto* ways = w.findChild<QPushButton*>("fill-ways")) ways->click();
+    const auto* picker = w.findChild<FillPicker*>("fill-picker");
+    for (int k = 0; picker && !picker->ready() && k < 1000; ++k) {
+        QEventLoop soon;
+        QTimer::singleShot(20, &soon, &QEventLoop::quit);
+        soon.exec();
+    }
+}
+
+/// How often each place of the demo's foiled title is inked, near enough to see it.
+void show_heat(MainWindow& w) {
+    choose_step(w);
+    w.actions()->find("heat")->trigger();
+    w.settle();
+    const EvaluatedPart* part = w.session().evaluated();
+    if (!part) return;
+    for (const RunSet& run : part->runs)
+        if (run.ink) {
+            Box letters = bounds(run.lines);
+            letters.x1 = letters.x0 + letters.width() * 0.3;
+            return w.work().part_view().show_area(letters);
+        }
+}
+
 /// The signpost and the badges of the demo's sixth sheet.
 void choose_several(MainWindow& w) {
     w.work().show_view(WorkPage::View::sheets);
@@ -227,6 +259,8 @@ const std::vector<std::pair<QString, Arrange>>& views() {
         {"pieces", drop_a_piece},
         {"apart", keep_together},
         {"shape-card", fold_an_outline},
+        {"ways", show_ways},
+        {"heat", show_heat},
         {"samples", [](MainWindow& w) { w.actions()->find("samples")->trigger(); }},
         {"sheets", choose_placed},
         {"several", choose_several},

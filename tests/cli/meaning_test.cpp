@@ -278,6 +278,52 @@ TEST_CASE_METHOD(Terminal, "every style of fill is added by its name, and tells 
                   "6mm"})["spacing_mm"] == 6);
 }
 
+TEST_CASE_METHOD(Terminal,
+                 "a fill is told before it is drawn: share of the tip, best angle, other ways, heat, tone") {
+    REQUIRE(run({"make", "p.dotlane", "label", "--set", "edge=oval", "--set", "width=50mm", "--set",
+                 "height=24mm"}) == 0);
+    REQUIRE(run({"step", "p.dotlane", "--part", "1", "--add", "fill", "--set", "spacing=70%"}) == 0);
+    const json fill = answer({"show", "p.dotlane"})["parts"][0]["fills"][0];
+    const std::string step = std::to_string(fill["step"].get<int>());
+    CHECK(fill["spacing_mm"].get<double>() == Approx(0.7 * fill["tip_mm"].get<double>()));
+    CHECK(fill["time_s"].get<double>() > 0);
+    for (const char* key :
+         {"widest_gap_mm", "seams", "landing_mm", "visible_gaps", "spacing_without_gaps_mm"})
+        CHECK(fill[key].is_number());
+    // Lines along the longer way are fewer.
+    REQUIRE(run({"fill", "p.dotlane", "--step", step, "--ends", "apart", "--angle", "80"}) == 0);
+    const json before = answer({"show", "p.dotlane"})["parts"][0]["fills"][0];
+    const json best = answer({"fill", "p.dotlane", "--step", step, "--best", "fewest-lifts"});
+    CHECK(best["lifts"].get<int>() < before["lifts"].get<int>());
+    const std::string found = files.files["p.dotlane"];
+    const json level = answer({"fill", "p.dotlane", "--step", step, "--angle", "0"});
+    CHECK(best["lifts"].get<int>() <= level["lifts"].get<int>());
+    files.files["p.dotlane"] = found;
+    REQUIRE(run({"fill", "p.dotlane", "--step", step, "--best", "fewest-lifts"}) == 0);
+    CHECK(out.find("No angle is better") != std::string::npos);
+    CHECK(run({"fill", "p.dotlane", "--step", step, "--best", "prettiest"}) != 0);
+    const json told = answer({"fill", "p.dotlane", "--step", step, "--alternatives", "--heat"});
+    REQUIRE(told["alternatives"].size() == 4); // as it is (parallel), cross, contour, one stroke
+    CHECK(told["alternatives"][0]["lifts"] == told["lifts"]);
+    const json heat = told["heat"];
+    const double whole = told["to_fill_mm2"].get<double>();
+    CHECK(heat["once_mm2"].get<double>() + heat["twice_mm2"].get<double>() ==
+          Approx(whole * told["coverage"].get<double>()).epsilon(0.01));
+    CHECK(heat["bare_mm2"].get<double>() ==
+          Approx(whole * (1 - told["coverage"].get<double>())).margin(0.01 * whole));
+    // As dark as a picture.
+    files.files["heron.png"] = file(DOTLANE_SOURCE "/data/demo/heron.png");
+    REQUIRE(run({"fill", "p.dotlane", "--step", step, "--tone", "heron.png"}) == 0);
+    const json toned = answer({"show", "p.dotlane"})["parts"][0]["fills"][0];
+    CHECK(toned["coverage"].get<double>() < 0.75);
+    CHECK(toned["coverage"].get<double>() > 0.2);
+    files.files["words.png"] = "no picture";
+    CHECK(run({"fill", "p.dotlane", "--step", step, "--tone", "words.png"}) != 0);
+    CHECK(run({"fill", "p.dotlane", "--step", step, "--tone", "gone.png"}) != 0);
+    REQUIRE(run({"fill", "p.dotlane", "--step", step, "--style", "grid"}) == 0);
+    CHECK(run({"fill", "p.dotlane", "--step", step, "--tone", "heron.png"}) != 0);
+}
+
 TEST_CASE_METHOD(Terminal, "samples: every style once, on a sheet of their own, without an error") {
     const json made = answer({"samples", "book.dotlane"});
     CHECK(made["parts"] == fill_kinds().size());

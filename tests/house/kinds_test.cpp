@@ -23,8 +23,10 @@ constexpr std::size_t usual = 3;
 
 constexpr Named more[] = {
     // Remedies and jobs are things of their own, which name the step or source that they add or change.
-    {"FillStep", 8,
-     "its surface and its pieces are files of their own, with their headers; samples are made of all"},
+    {"FillStep", 11,
+     "its ground, its surface and its pieces are files of their own, with their headers; other ways to fill "
+     "are "
+     "told of; samples are made of all"},
     {"ParallelFill", 4, "pieces that a solid style passes beside are filled by it"},
     {"OutlineStep", 5, "thin pieces are thickened by one; pictures of the window"},
     {"JoinStep", 4, "lines that nearly meet are joined by one"},

@@ -3,6 +3,7 @@
 #include <QCoreApplication>
 #include <QMouseEvent>
 #include <QPainter>
+#include <limits>
 
 #include "core/base/text.h"
 #include "core/commands/selection.h"
@@ -24,17 +25,6 @@ std::optional<QColor> stock_colour(const Project& project, const Catalog& catalo
 }
 
 } // namespace
-
-QStringList fill_figures(const InkReport& r) {
-    const auto text = [](double v, int decimals) { return QString::fromStdString(number(v, decimals)); };
-    return {QCoreApplication::translate("Fill", "inked %1 %, over the edge %2 %")
-                .arg(text(r.coverage.covered_percent, 1), text(r.coverage.overspill_percent, 1)),
-            QCoreApplication::translate("Fill", "%1 lines, %2 strokes, %3 lifts, %4 m")
-                .arg(r.pieces)
-                .arg(r.runs)
-                .arg(r.lifts)
-                .arg(text(in_mm(r.length) / 1000, 2))};
-}
 
 PartView::PartView(Session& session, QWidget* parent)
     : Canvas(parent)
@@ -61,6 +51,7 @@ Box PartView::world() const {
 
 std::size_t PartView::weight() const {
     const EvaluatedPart* part = session_.evaluated();
+    if (heat_ && part && heated(*part)) return std::numeric_limits<std::size_t>::max() / 4; // not at once
     return part ? part->points : 0;
 }
 
@@ -69,6 +60,7 @@ Canvas::Painting PartView::content() const {
     const PartId id = session_.choice().part;
     if (!derived || !derived->part(id) || !dotlane::find(*derived->project, id))
         return [](auto&, auto&, auto&) {};
+    if (heat_ && heated(*derived->part(id))) return heat_content();
     const StepId lit = lit_ ? lit_ : session_.choice().step;
     const std::optional<QColor> stock = stock_colour(*derived->project, session_.catalog(), id);
     return [derived, id, lit, stock, chosen = session_.choice().lines, &catalog = session_.catalog()](
@@ -87,11 +79,12 @@ void PartView::paint_overlay(QPainter& painter) {
     const present::Theme& theme = present::Theme::current();
     const EvaluatedPart* part = session_.evaluated();
     const StepId step = lit_ ? lit_ : session_.choice().step;
-    if (const InkReport* ink = part ? ink_of(*part, step) : nullptr; ink && session_.part())
+    if (part && ink_of(*part, step) && session_.part())
         for (const Step& s : session_.part()->steps)
             if (s.id == step && s.on)
                 for (const RunSet& run : part->runs)
-                    if (run.step == step) paint_fill_callout(painter, *ink, s, bounds(run.lines));
+                    if (run.step == step) paint_fill_callout(painter, *part, s, bounds(run.lines));
+    if (heat_) paint_heat_key(painter);
     paint_pieces(painter);
     if (band_from_) {
         QColor tint = theme.lamp;
@@ -120,9 +113,10 @@ void PartView::paint_overlay(QPainter& painter) {
     }
 }
 
-void PartView::paint_fill_callout(QPainter& painter, const InkReport& report, const Step& step,
+void PartView::paint_fill_callout(QPainter& painter, const EvaluatedPart& part_shown, const Step& step,
                                   const Box& filled) const {
     const present::Theme& theme = present::Theme::current();
+    const InkReport& report = *ink_of(part_shown, step.id);
     const QRectF area = view().map(filled).adjusted(-8, -8, 8, 8);
     painter.setBrush(Qt::NoBrush);
     QPen dash(theme.lamp, 1.2);
@@ -134,7 +128,8 @@ void PartView::paint_fill_callout(QPainter& painter, const InkReport& report, co
                                 .arg(lane ? present::words(word(lane->action)) : tr("no lane"),
                                      QString::fromStdString(to_text(report.spacing, session_.project().unit)),
                                      QString::fromStdString(number(in_degrees(report.angle), 1)));
-    const QStringList lines = fill_figures(report);
+    const QStringList lines =
+        fill_figures(report, session_.project(), session_.catalog(), part_shown, step.id);
     const QFont bold = present::ui_font(9.5, QFont::DemiBold), plain = present::ui_font(9);
     double w = QFontMetricsF(bold).horizontalAdvance(heading);
     for (const QString& l : lines)

@@ -2,6 +2,8 @@
 #pragma once
 
 #include "app/bench/canvas.h"
+#include <memory>
+
 #include "app/commands/session.h"
 
 namespace dotlane::app {
@@ -13,6 +15,9 @@ class PartView : public Canvas {
     explicit PartView(Session& session, QWidget* parent = nullptr);
     /// The step whose result is lit while the pointer rests on its card.
     void light(StepId step);
+    /// How often each place is inked, instead of the lines.
+    void show_heat(bool on);
+    bool shows_heat() const { return heat_; }
 
   Q_SIGNALS:
     void lane_letter(dotlane::Action action);
@@ -37,17 +42,25 @@ class PartView : public Canvas {
     bool toggle_piece(QPointF at);
     std::optional<LineId> under(QPointF at) const;
     void choose_with(const std::vector<LineId>& lines, Qt::KeyboardModifiers modifiers);
-    void paint_fill_callout(QPainter& painter, const InkReport& report, const Step& step,
+    void paint_fill_callout(QPainter& painter, const EvaluatedPart& part, const Step& step,
                             const Box& filled) const;
+    /// The fill whose heat is shown: the chosen one, else the first of the part; null: none.
+    const RunSet* heated(const EvaluatedPart& part) const;
+    Painting heat_content() const;
+    void paint_heat_key(QPainter& painter) const;
 
     Session& session_;
     PartId shown_;
     StepId lit_;
     std::optional<QPointF> band_from_;
     QPointF band_to_;
+    bool heat_ = false;
+    struct HeatPicture;
+    std::shared_ptr<HeatPicture> heat_picture_; ///< of the fill that was last shown
 };
 
-/// What stands behind a fill's card and callout: "198 rows, 39 strokes, 38 lifts, 1.20 m".
-QStringList fill_figures(const InkReport& report);
+/// What stands on a fill's card and in its callout: "198 lines, 39 strokes, 38 lifts, 1.20 m, 2 min".
+QStringList fill_figures(const InkReport& report, const Project& project, const Catalog& catalog,
+                         const EvaluatedPart& part, StepId step);
 
 } // namespace dotlane::app

@@ -5,6 +5,7 @@
 #include <QHBoxLayout>
 #include <QTimer>
 
+#include "app/recipe/fill_picker.h"
 #include "app/recipe/finding_list.h"
 #include "app/recipe/line_set_card.h"
 #include "app/recipe/source_card.h"
@@ -26,6 +27,7 @@ RecipePanel::RecipePanel(Session& session, QWidget* parent)
     body()->addWidget(stations_);
     connect(add_, &QPushButton::clicked, this, [this] { picking() ? end_picking() : show_picker(); });
     picker_.by([this] { return make_picker(); });
+    ways_.by([this] { return make_ways(); });
     body()->addWidget(findings_);
     connect(findings_, &FindingList::chosen, this, [this](const Finding& f) {
         if (f.place.box.valid()) Q_EMIT place_wanted(f.place.box);
@@ -44,34 +46,60 @@ void RecipePanel::wake() {
     if (!std::exchange(awake_, true)) show_recipe();
 }
 
+void RecipePanel::lay_in(Picker* picker) {
+    body()->insertWidget(body()->indexOf(stations_), picker);
+    connect(picker, &Picker::given_up, this, &RecipePanel::end_picking);
+    connect(picker, &Picker::row_wanted, this, [this, picker](const QRect& row) { scroll_to(picker, row); });
+}
+
 StepPicker* RecipePanel::make_picker() {
     auto* picker = new StepPicker(session_, this);
-    body()->insertWidget(body()->indexOf(stations_), picker);
-    connect(picker, &StepPicker::given_up, this, &RecipePanel::end_picking);
-    connect(picker, &StepPicker::row_wanted, this,
-            [this, picker](const QRect& row) { scroll_to(picker, row); });
-    connect(picker, &StepPicker::chosen, this, [this](const QString& kind) {
+    lay_in(picker);
+    connect(picker, &Picker::chosen, this, [this](const QString& kind) {
         end_picking();
         Q_EMIT step_wanted(kind);
     });
     return picker;
 }
 
+FillPicker* RecipePanel::make_ways() {
+    auto* picker = new FillPicker(session_, this);
+    lay_in(picker);
+    connect(picker, &Picker::chosen, this, [this, picker](const QString& key) {
+        end_picking();
+        picker->take(key);
+    });
+    return picker;
+}
+
 bool RecipePanel::picking() const {
-    return picker_.made() && !picker_.made()->isHidden();
+    return (picker_.made() && !picker_.made()->isHidden()) || (ways_.made() && !ways_.made()->isHidden());
+}
+
+void RecipePanel::show_instead(Picker* picker) {
+    stations_->hide();
+    findings_->hide();
+    add_->setText(tr("Cancel"));
+    scroll_to(picker, QRect(0, 0, 1, 1));
 }
 
 void RecipePanel::show_picker() {
     if (!session_.part()) return;
-    stations_->hide();
-    findings_->hide();
-    add_->setText(tr("Cancel"));
+    if (picking()) end_picking();
     picker_->open();
-    scroll_to(picker_, QRect(0, 0, 1, 1));
+    show_instead(picker_);
+}
+
+void RecipePanel::show_ways(StepId step) {
+    if (!session_.part()) return;
+    if (picking()) end_picking();
+    ways_->open_for(step);
+    show_instead(ways_);
 }
 
 void RecipePanel::end_picking() {
-    picker_->hide();
+    if (picker_.made()) picker_->hide();
+    if (ways_.made()) ways_->hide();
     stations_->show();
     findings_->show();
     add_->setText(tr("Add step"));
@@ -151,6 +179,7 @@ void RecipePanel::rebuild() {
     for (const Step& s : part->steps) {
         auto* card = new StepCard(session_, s.id, stations_);
         connect(card, &StepCard::lane_opened, this, &RecipePanel::lane_opened);
+        connect(card, &StepCard::ways_wanted, this, [this, card] { show_ways(card->step()); });
         connect(card, &Card::hovered, this, [this, card](bool inside) { light(inside ? card : nullptr); });
         connect(card, &StepCard::dragged, this, [this](const QPoint& at) {
             scroll_towards(at);

@@ -16,6 +16,8 @@ class LineSetCard;
 class StepCard;
 class FindingList;
 class StepPicker;
+class FillPicker;
+class Picker;
 
 class RecipePanel : public SidePanel {
     Q_OBJECT
@@ -29,6 +31,8 @@ class RecipePanel : public SidePanel {
 
     /// The steps that can be added, instead of the recipe, until one is chosen.
     void show_picker();
+    /// Other ways to make a fill, instead of the recipe, until one is chosen.
+    void show_ways(StepId step);
 
   Q_SIGNALS:
     void lane_opened(dotlane::LaneId lane);
@@ -44,6 +48,9 @@ class RecipePanel : public SidePanel {
     void end_picking();
     bool picking() const;
     StepPicker* make_picker();
+    FillPicker* make_ways();
+    void lay_in(Picker* picker);
+    void show_instead(Picker* picker);
     void rebuild();
     void show_findings();
     /// How many steps have their middle above this place of the screen.
@@ -55,6 +62,7 @@ class RecipePanel : public SidePanel {
     Session& session_;
     QPushButton* add_;
     Later<StepPicker> picker_;
+    Later<FillPicker> ways_;
     StationColumn* stations_;
     FindingList* findings_;
     SourceCard* source_ = nullptr;

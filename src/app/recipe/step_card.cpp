@@ -60,7 +60,8 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     , second_(new QComboBox(this))
     , figures_(label({}, TextRole::quiet, this))
     , grip_(new Grip(this))
-    , aside_(link_button({}, this)) {
+    , aside_(link_button({}, this))
+    , ways_(link_button(tr("Other ways..."), this)) {
     on_->setFont(present::ui_font(10.5, QFont::DemiBold));
     on_->setToolTip(tr("Switch the step on or off"));
     on_->setObjectName("on");
@@ -113,7 +114,10 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     aside_->setObjectName("step-aside");
     grip_->setObjectName("step-grip");
     grip_->setToolTip(tr("Drag the step to do it earlier or later (Alt+Up, Alt+Down)"));
-    for (QPushButton* b : {remove, aside_})
+    ways_->setObjectName("fill-ways");
+    ways_->setToolTip(tr("Other styles and angles, and what each would come to"));
+    connect(ways_, &QPushButton::clicked, this, &StepCard::ways_wanted);
+    for (QPushButton* b : {ways_, remove, aside_})
         foot->addWidget(b);
     foot->addStretch(1);
     rows()->addLayout(foot);
@@ -242,9 +246,10 @@ QString StepCard::what_it_did(const Step& step) {
     const InkReport& fill = *report.ink;
     if (!step.lane) return tr("The fill has no lane.");
     if (!fill.refused.empty()) return present::words(fill.refused);
-    return fill_figures(fill).join("\n") + tr("\n%1 tip, inset %2")
-                                               .arg(QString::fromStdString(to_text(fill.tip, unit)),
-                                                    QString::fromStdString(to_text(fill.inset, unit)));
+    return fill_figures(fill, session_.project(), session_.catalog(), *e, step_).join("\n") +
+           tr("\n%1 tip, inset %2")
+               .arg(QString::fromStdString(to_text(fill.tip, unit)),
+                    QString::fromStdString(to_text(fill.inset, unit)));
 }
 
 void StepCard::refresh() {
@@ -257,6 +262,7 @@ void StepCard::refresh() {
     plate_->setVisible(kind.makes && !s->aside);
     plate_->set_lane(session_.project(), s->lane);
     aside_->setVisible(kind.makes && !kind.inks);
+    ways_->setVisible(kind.inks && s->on);
     aside_->setText(s->aside ? tr("Run") : tr("Set aside"));
     grip_->setVisible(steps.size() > 1);
     grip_->setAccessibleName(tr("Move %1: Up, Down").arg(on_->text()));

@@ -29,6 +29,7 @@ class StepCard : public Card {
     void dragged(const QPoint& global);
     void dropped(const QPoint& global);
     void given_up();
+    void ways_wanted(); ///< other ways to fill
 
   protected:
     void keyPressEvent(QKeyEvent* event) override;
@@ -53,6 +54,7 @@ class StepCard : public Card {
     QLabel* figures_;
     Grip* grip_;
     QPushButton* aside_;
+    QPushButton* ways_;
 };
 
 /// Shipped families first, as they are fit for cards; then what is installed.

@@ -99,6 +99,10 @@ Picker::Picker(const QString& what, QWidget* parent)
     connect(list_, &QListWidget::itemClicked, this, &Picker::choose);
 }
 
+void Picker::clear() {
+    list_->clear();
+}
+
 void Picker::add_group(const QString& title, const std::vector<Entry>& entries) {
     auto* head = new QListWidgetItem(title, list_);
     head->setFlags(Qt::NoItemFlags);
@@ -136,11 +140,12 @@ void Picker::narrow() {
         return !words.isEmpty() && item->text().startsWith(words.join(' '), Qt::CaseInsensitive);
     };
     int height = 4;
+    if (list_->count() == 1) height += group_height; // a heading alone is a message
     for (int row = 0; row < list_->count(); ++row) {
         QListWidgetItem* item = list_->item(row);
         if (is_group(item)) {
             head = item;
-            head->setHidden(true);
+            head->setHidden(list_->count() > 1);
             continue;
         }
         const QString all = item->text() + ' ' + item->data(about_role).toString() + ' ' + head->text();

@@ -20,6 +20,7 @@ class Picker : public QFrame {
     /// `what`: "Steps", for those who do not see the list.
     explicit Picker(const QString& what, QWidget* parent = nullptr);
 
+    void clear();
     void add_group(const QString& title, const std::vector<Entry>& entries);
     void set_picture(const QString& key, const QPixmap& picture);
     /// In widget pixels.

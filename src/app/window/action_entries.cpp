@@ -76,6 +76,7 @@ void add_part(Entries& out) {
                            false,
                            false});
     out.push_back({"fill", menu, Words::tr("&Fill the chosen lines"), key("Ctrl+Alt+F"), When::part, true});
+    out.push_back({"tone", menu, Words::tr("Make a fill as dark as a p&icture..."), {}, When::part});
     out.push_back({"samples", menu, Words::tr("Add a sheet of fill &samples"), {}, When::always});
     out.push_back({"aside", menu, Words::tr("&Set the chosen lines aside"), key("Ctrl+Alt+A"), When::lines});
     out.push_back(
@@ -133,6 +134,8 @@ void add_view(Entries& out) {
     view("view-sheets", Words::tr("&Sheets"), "2");
     view("view-rehearsal", Words::tr("&Rehearsal"), "3");
     out.push_back({"view-findings", menu, Words::tr("F&indings"), key("F8"), When::project});
+    out.push_back({"heat", menu, Words::tr("How often each place is in&ked"), key("Ctrl+H"), When::project,
+                   false, true, true});
     out.push_back({"zoom-in", menu, Words::tr("Zoom &in"), key(QKeySequence::ZoomIn), When::project, true});
     out.push_back({"zoom-out", menu, Words::tr("Zoom &out"), key(QKeySequence::ZoomOut), When::project});
     out.push_back({"fit", menu, Words::tr("&Fit"), key("Ctrl+0"), When::project});

@@ -4,6 +4,7 @@
 #include <QSettings>
 
 #include "app/bench/canvas.h"
+#include "app/bench/part_view.h"
 #include "app/bench/rehearsal_view.h"
 #include "app/sheets/sheet_panel.h"
 #include "app/widgets/notice.h"
@@ -106,6 +107,7 @@ void MainWindow::bind_lines() {
     for (const StepKind& kind : step_kinds())
         if (!kind.inks) bind(QString("step-") + kind.key, [this, key = kind.key] { lines_->add_step(key); });
     bind("fill", [this] { lines_->fill({}); });
+    bind("tone", [this] { parts_->tone(this); });
     bind("samples", [this] { Q_EMIT work_->samples_wanted(); });
     bind("drop-empty-lanes", [this] { session_.run(tr("Remove empty lanes"), RemoveEmptyLanes{}); });
     bind("aside", [this] { lines_->set_chosen_aside(); });
@@ -175,6 +177,10 @@ void MainWindow::bind_views() {
         apply_style(on);
     });
     actions_->find("dark")->setChecked(present::Theme::current().dark);
+    actions_->bind("heat", [this](bool on) {
+        work_->show_view(View::part);
+        work_->part_view().show_heat(on);
+    });
     actions_->bind("full-screen", [this](bool on) { on ? showFullScreen() : showNormal(); });
 }
 

@@ -29,7 +29,7 @@ MainWindow::MainWindow(Workshop& workshop, FileSystem& files, const std::string&
     , files_(new ProjectFiles(session_, work_->notice(), state_folder, copy_delay, this))
     , exporter_(new Exporter(session_, work_->notice(), this))
     , lines_(new LineActions(session_, this))
-    , parts_(new PartActions(session_, this)) {
+    , parts_(new PartActions(session_, files, this)) {
     setObjectName("dot-lane");
     setAcceptDrops(true);
     resize(1280, 800);

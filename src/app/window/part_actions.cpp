@@ -1,14 +1,17 @@
 #include "app/window/part_actions.h"
 
+#include "app/commands/dialogs.h"
+#include "core/commands/inking.h"
 #include "core/commands/making.h"
 #include "core/commands/parts.h"
 #include "core/commands/samples.h"
 
 namespace dotlane::app {
 
-PartActions::PartActions(Session& session, QObject* parent)
+PartActions::PartActions(Session& session, FileSystem& files, QObject* parent)
     : QObject(parent)
-    , session_(session) {}
+    , session_(session)
+    , files_(files) {}
 
 void PartActions::make(const QString& key) {
     if (const SourceKind* kind = source_kind(key.toStdString())) make_from(kind->fresh, {});
@@ -24,6 +27,32 @@ void PartActions::add_samples() {
     Choice choice = session_.choice();
     choice.part = answer->part, choice.sheet = answer->sheet;
     session_.choose(choice);
+}
+
+void PartActions::tone(QWidget* window) {
+    const Part* part = session_.part();
+    if (!part) return;
+    StepId target;
+    for (const Step& step : part->steps)
+        if (StepWhat what = step.what; tone_in(what) && (!target || step.id == session_.choice().step))
+            target = step.id;
+    if (!target) {
+        Q_EMIT session_.failed(
+            {"fill.no-tone",
+             dotlane::say("This part has no fill that can be lighter and darker: parallel, "
+                          "contour, stipple or scribble."),
+             {}});
+        return;
+    }
+    const auto path =
+        dialogs().file_to_open(window, tr("A picture for the fill"), tr("Pictures (*.png *.jpg *.jpeg)"));
+    if (!path) return;
+    const auto bytes = files_.read(path->toStdString(), default_max_bytes);
+    if (!bytes) {
+        Q_EMIT session_.failed(bytes.error());
+        return;
+    }
+    session_.run(tr("Fill as dark as a picture"), ToneFill{part->id, target, *bytes});
 }
 
 void PartActions::add_layers(int count, Length reveal) {

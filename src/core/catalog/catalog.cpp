@@ -47,7 +47,8 @@ Machine machine_from(const json& j) {
               duration(j, "swap_s"),
               duration(j, "load_sheet_s"),
               duration(j, "unload_sheet_s"),
-              mm(above_zero(j, "max_thickness"))};
+              mm(above_zero(j, "max_thickness")),
+              mm(std::max(0.0, in::number(j, "landing", 0)))};
     for (const json& s : in::list(j, "slots"))
         m.slots.push_back(slot_from(s));
     if (m.slots.empty() || m.slots.size() > 4)

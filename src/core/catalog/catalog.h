@@ -27,6 +27,7 @@ struct Machine {
     Angle corner; ///< turns up to this are taken without stopping
     Duration lift, lower, swap, load_sheet, unload_sheet;
     Length max_thickness;
+    Length landing; ///< how far off a lifted tool lands: standard deviation, along x and along y
     bool operator==(const Machine&) const = default;
 };
 

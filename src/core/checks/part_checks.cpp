@@ -10,6 +10,7 @@
 #include "core/checks/piece_checks.h"
 #include "core/geometry/doubled.h"
 #include "core/geometry/point_grid.h"
+#include "core/recipe/seams.h"
 #include "core/recipe/step.h"
 #include "core/sources/make.h"
 
@@ -28,13 +29,11 @@ class Check {
 
     Findings run() {
         const auto pieces = [&] { check_pieces(project_, part_, piece_needs(stocks_), out_, progress_); };
-        const std::function<void()> all[] = {[&] { doubled(); },
-                                             [&] { gaps(); },
-                                             [&] { open_lines(); },
-                                             pieces,
-                                             [&] { badge(); },
-                                             [&] { small_text(); },
-                                             [&] { check_fit(project_, catalog_, part_, out_); }};
+        const std::function<void()> all[] = {
+            [&] { doubled(); },    [&] { gaps(); },
+            [&] { open_lines(); }, pieces,
+            [&] { badge(); },      [&] { small_text(); },
+            [&] { tearing(); },    [&] { check_fit(project_, catalog_, part_, out_); }};
         for (const auto& check : all)
             if (!progress_.cancelled()) check();
         return std::move(out_);
@@ -167,6 +166,22 @@ class Check {
             auto told = checks::text_small(place(bounds(run.lines), run.set), {capitals}, {in_mm(tool->tip)},
                                            {least});
             out_.push_back(with_remedies_if(spec->sized_by == Lettering::SizedBy::capitals, std::move(told)));
+        }
+    }
+
+    /// Where a dent lies beside a dent.
+    void tearing() {
+        for (const RunSet& run : part_.runs) {
+            const Lane* lane = find(project_, run.lane);
+            const Tool* tool = lane && row(lane->action).keeps_off ? catalog_.tool(lane->tool) : nullptr;
+            if (!tool) continue;
+            // Lines from a third of the tip to almost all of it apart; a fill knows its own spacing.
+            const bool filled = run.ink != nullptr;
+            if (filled && run.ink->spacing >= tool->tip) continue;
+            const std::size_t places = seams(run.lines, filled ? run.ink->spacing : tool->tip * 0.62);
+            if (places > 0)
+                out_.push_back(checks::lines_tear(place(bounds(run.lines), run.set),
+                                                  Count{static_cast<int>(places)}, {in_mm(tool->tip)}));
         }
     }
 

@@ -36,6 +36,7 @@ constexpr ActionRow actions[] = {
      .letter = 'M',
      .rank = 4,
      .marks = true,
+     .keeps_off = true,
      .words = {"emboss", "deboss"}},
     {.action = Action::score,
      .key = "score",

@@ -26,10 +26,11 @@ struct ActionRow {
     bool light_first = false; ///< lighter colours before darker ones
     bool under_sheet = false; ///< its tool presses on a sheet of foil that is laid over the stock
     bool thin_lines =
-        false;             ///< what is too narrow to be filled is run along its middle, unless told otherwise
-    bool folds = false;    ///< its lines are valleys or mountains
-    bool run = true;       ///< a cutter runs it; otherwise it is printed before
-    bool everyday = false; ///< its words stand in many names: those of others in the same name count first
+        false; ///< what is too narrow to be filled is run along its middle, unless told otherwise
+    bool keeps_off = false; ///< lines lie no nearer than its tip is wide: beside a dent is no second one
+    bool folds = false;     ///< its lines are valleys or mountains
+    bool run = true;        ///< a cutter runs it; otherwise it is printed before
+    bool everyday = false;  ///< its words stand in many names: those of others in the same name count first
     std::string_view words[4] = {}; ///< that names of layers and lines begin with, when they mean it
 };
 const ActionRow& row(Action action);

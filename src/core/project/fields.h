@@ -32,6 +32,9 @@ struct FieldName {
     const char* help = ""; ///< one sentence, empty when the label says it all
     Since since = {};
     bool seldom = false; ///< forms show it when it is asked for, or is not as it was offered
+    /// Of a length that may be empty: the percent behind it that says what it is then; "85%" typed for the
+    /// length means that.
+    const char* share = nullptr;
 };
 
 inline Phrase word(const FieldName& field) {

@@ -116,6 +116,15 @@ Lettering* lettering_in(StepWhat& what) {
         what);
 }
 
+FillTone* tone_in(StepWhat& what) {
+    return std::visit(
+        [](auto& step) -> FillTone* {
+            if constexpr (requires { step.tones(); }) return step.tones();
+            return nullptr;
+        },
+        what);
+}
+
 const Lettering* lettering_in(const StepWhat& what) {
     return lettering_in(const_cast<StepWhat&>(what)); // nothing is changed through it
 }

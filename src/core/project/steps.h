@@ -17,6 +17,7 @@
 #include "core/project/steps/distribute.h"
 #include "core/project/steps/fill.h"
 #include "core/project/steps/fill_holes.h"
+#include "core/project/steps/foil_piece.h"
 #include "core/project/steps/join.h"
 #include "core/project/steps/lay_apart.h"
 #include "core/project/steps/mirror.h"
@@ -32,7 +33,7 @@ namespace dotlane {
 /// In the order in which they are offered.
 using StepWhat = std::variant<FillStep, OutlineStep, WordsStep, PartStep, JoinStep, CutOutStep, FillHolesStep,
                               PiecesStep, ApartStep, CleanStep, CornersStep, DashStep, ResizeStep, MirrorStep,
-                              TurnStep, AlignStep, DistributeStep, CopiesStep>;
+                              TurnStep, AlignStep, DistributeStep, CopiesStep, FoilPieceStep>;
 
 /// Shows every member to the visitor.
 void fields(StepWhat& what, Fields& f);
@@ -68,6 +69,8 @@ void press_piece(StepWhat& what, int piece);
 /// The lettering in a step; null for steps without.
 Lettering* lettering_in(StepWhat& what);
 const Lettering* lettering_in(const StepWhat& what);
+/// How dark a step that inks is from place to place; null for steps that are the same everywhere.
+FillTone* tone_in(StepWhat& what);
 /// Applies the remedy of a finding that the step itself raised; false when it is not one of its own. `ink`:
 /// what it reported, for steps that ink.
 bool mend(StepWhat& what, const Finding& finding, const InkReport* ink);

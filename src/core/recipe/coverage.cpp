@@ -3,66 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/recipe/mark.h"
+
 namespace dotlane {
 namespace {
-
-struct Interval {
-    double a, b;
-};
-
-/// What a straight tool mark is at a height: the discs at its ends and the sides between them, with what does
-/// not depend on the height worked out once.
-struct Mark {
-    Point p, q;
-    double lo, hi; ///< where it is
-    bool level = false;
-    struct Side {
-        double lo = 1, hi = 0, x = 0, slope = 0; ///< x at `lo`; mm to the right for each mm down
-    } sides[2];
-
-    Mark(Point from, Point to, double r)
-        : p(from)
-        , q(to)
-        , lo(std::min(from.y, to.y) - r)
-        , hi(std::max(from.y, to.y) + r) {
-        const Point d = q - p;
-        const double l = length(d);
-        level = std::abs(d.y) < 1e-9;
-        if (level) return;
-        const Point n{-d.y / l * r, d.x / l * r}, down = d.y > 0 ? p : q;
-        for (const int i : {0, 1}) {
-            const Point a = i == 0 ? down - n : down + n;
-            sides[i] = {a.y, a.y + std::abs(d.y), a.x, d.x / d.y};
-        }
-    }
-
-    bool at(double y, double r, Interval& out) const {
-        if (level) { // a row of a fill, nearly always
-            const double d2 = r * r - (y - p.y) * (y - p.y);
-            if (d2 < 0) return false;
-            const double h = std::sqrt(d2);
-            out = {std::min(p.x, q.x) - h, std::max(p.x, q.x) + h};
-            return true;
-        }
-        double from = 1e300, to = -1e300;
-        const auto disc = [&](Point c) {
-            const double d2 = r * r - (y - c.y) * (y - c.y);
-            if (d2 < 0) return;
-            const double h = std::sqrt(d2);
-            from = std::min(from, c.x - h), to = std::max(to, c.x + h);
-        };
-        disc(p);
-        disc(q);
-        for (const Side& side : sides) {
-            if (y < side.lo || y > side.hi) continue;
-            const double x = side.x + side.slope * (y - side.lo);
-            from = std::min(from, x), to = std::max(to, x);
-        }
-        if (to < from) return false;
-        out = {from, to};
-        return true;
-    }
-};
 
 double merged_length(std::vector<Interval>& list) {
     std::sort(list.begin(), list.end(), [](const Interval& a, const Interval& b) { return a.a < b.a; });

@@ -139,13 +139,7 @@ class Evaluation {
     }
 
     std::shared_ptr<const Link> done(const Step& step, RecipeChain::Given given) {
-        StepInput in{{}, {}, given.part, given.tip};
-        for (const auto& set : given.of)
-            in.of.push_back(set.get());
-        for (const auto& set : given.by)
-            in.by.push_back(set.get());
-        for (const auto& set : given.rest)
-            in.rest.push_back(set.get());
+        StepInput in = input_of(given);
         if (const auto it = inserted_.find(step.id); it != inserted_.end()) in.inserted = &it->second;
         StepOutcome outcome = run_step(step.what, in, progress_);
         auto out = std::make_shared<Link>(Link{step, std::move(given), {}, {}, {}});
@@ -328,6 +322,17 @@ class Evaluation {
 };
 
 } // namespace
+
+StepInput input_of(const RecipeChain::Given& given) {
+    StepInput in{{}, {}, given.part, given.tip};
+    for (const auto& set : given.of)
+        in.of.push_back(set.get());
+    for (const auto& set : given.by)
+        in.by.push_back(set.get());
+    for (const auto& set : given.rest)
+        in.rest.push_back(set.get());
+    return in;
+}
 
 const Arrangement* arrangement(const EvaluatedPart& part, int piece) {
     for (const Arrangement& a : part.apart)

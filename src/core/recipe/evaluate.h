@@ -10,7 +10,7 @@
 #include "core/base/progress.h"
 #include "core/base/result.h"
 #include "core/recipe/arrangements.h"
-#include "core/recipe/state.h"
+#include "core/recipe/step.h"
 
 namespace dotlane {
 
@@ -28,6 +28,7 @@ struct RecipeChain {
         std::shared_ptr<const Drawing> inserted;
         bool operator==(const Given&) const = default;
     };
+
     struct Link {
         Step step;
         Given given;
@@ -41,6 +42,10 @@ struct RecipeChain {
     std::shared_ptr<const RecipeState> base;
     std::map<StepId, std::shared_ptr<const Link>> links; ///< of the steps that are on
 };
+
+/// What a step was given, to try it with other numbers; what it brings of its own is not among it. `given`
+/// must outlive it.
+StepInput input_of(const RecipeChain::Given& given);
 
 struct EvaluatedPart {
     PartId part;

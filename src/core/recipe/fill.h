@@ -4,6 +4,7 @@
 #include "core/base/progress.h"
 #include "core/geometry/region.h"
 #include "core/project/fills.h"
+#include "core/recipe/tone.h"
 
 namespace dotlane {
 
@@ -17,10 +18,11 @@ struct FillInput {
     Box anchor; ///< of the part, of all that is filled, or of the piece, before the inset; see FillPhase
     const Region* outline = nullptr; ///< before the inset: cells are counted in it; null: `region`
     Length least = {};               ///< shorter pieces of lines are left out
+    const Tone* tone = nullptr;      ///< of styles that can be lighter and darker; null: as dark as they are
 
     /// The same on another region, which must outlive it.
     FillInput within(const Region& other) const {
-        return {other, spacing, angle, ends, tip, phase, anchor, outline, least};
+        return {other, spacing, angle, ends, tip, phase, anchor, outline, least, tone};
     }
 };
 

@@ -104,10 +104,11 @@ FillPieces fill_pieces(const FillStep& step, const FillInput& in, Progress& prog
         out.lines = filled(step.style, in, progress);
     if (progress.cancelled()) return out;
     const bool solid = kind_of(step.style).open_mm == 0;
-    std::vector<char> met(all.size(), 0);
+    // What is wished white stays bare.
+    std::vector<char> met(all.size(), in.tone ? 1 : 0);
     // Where rows must meet all pieces, no line need be looked at.
     const bool rows = kind_of(step.style).rows && in_mm(in.least) == 0;
-    for (std::size_t k = 0; rows && k < all.size(); ++k)
+    for (std::size_t k = 0; rows && !in.tone && k < all.size(); ++k)
         met[k] = across(all[k], in.angle) > in_mm(in.spacing) * 1.01;
     const bool sure = std::all_of(met.begin(), met.end(), [](char m) { return m != 0; });
     std::vector<std::size_t> of;

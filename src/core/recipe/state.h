@@ -58,13 +58,16 @@ struct InkReport {
     std::size_t cells = 0,
                 edge_cells = 0; ///< of patterns that have some: whole ones, and those the edge runs through
     Length length, spacing, inset, tip;
+    std::size_t seams = 0; ///< places where lines of two strokes lie side by side: see seams.h
+    Length widest_gap;     ///< the longest way from one stroke to the next that does not leave the surface
     Angle angle;
     Coverage coverage;
-    int open_lines = 0;            ///< lines of its sets that are not closed, left unfilled
-    int too_thin = 0;              ///< closed lines nothing could be filled in at this inset
-    std::size_t centre_lines = 0;  ///< strokes along the middle of what is too narrow
-    std::vector<LeftOut> left_out; ///< none is lost silently
-    Phrase refused;                ///< why the step could not work; empty when it did
+    int open_lines = 0;                    ///< lines of its sets that are not closed, left unfilled
+    int too_thin = 0;                      ///< closed lines nothing could be filled in at this inset
+    std::size_t centre_lines = 0;          ///< strokes along the middle of what is too narrow
+    std::vector<LeftOut> left_out;         ///< none is lost silently
+    Phrase refused;                        ///< why the step could not work; empty when it did
+    std::shared_ptr<const Region> surface; ///< that is filled, before the inset
 };
 
 struct StepReport {

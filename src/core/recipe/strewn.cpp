@@ -119,6 +119,8 @@ std::uint64_t hilbert(std::uint32_t x, std::uint32_t y) {
     return out;
 }
 
+} // namespace
+
 void short_way(std::vector<Point>& points, const Box& box) {
     const double side = std::max({box.width(), box.height(), 1e-9});
     std::vector<std::pair<std::uint64_t, Point>> keyed;
@@ -131,8 +133,6 @@ void short_way(std::vector<Point>& points, const Box& box) {
     for (std::size_t i = 0; i < points.size(); ++i)
         points[i] = keyed[i].second;
 }
-
-} // namespace
 
 std::vector<Point> strewn(const Region& region, std::size_t count, std::uint32_t seed, Progress& progress) {
     if (region.empty() || count == 0) return {};

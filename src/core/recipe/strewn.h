@@ -17,4 +17,7 @@ namespace dotlane {
 /// points, in an order that makes a short way (D. Hilbert 1891).
 std::vector<Point> strewn(const Region& region, std::size_t count, std::uint32_t seed, Progress& progress);
 
+/// Puts points of the box into such an order.
+void short_way(std::vector<Point>& points, const Box& box);
+
 } // namespace dotlane

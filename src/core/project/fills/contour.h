@@ -12,7 +12,8 @@ struct ContourFill {
     static constexpr FillRow row{.key = "contour",
                                  .name = "Contour",
                                  .about = "Lines that follow the edge, one inside the other.",
-                                 .dense = 2};
+                                 .dense = 2,
+                                 .toned = true};
     friend void fields(ContourFill& s, Fields& f) {
         f.flag({"inwards", "edge first", "From the edge to the middle"}, s.inwards);
     }

@@ -24,6 +24,7 @@ struct FillRow {
     double dense = 0;
     /// Straight rows at the fill's angle, the spacing apart: they meet every piece that is wider than that.
     bool rows = false;
+    bool toned = false; ///< can be lighter and darker from place to place
 };
 
 /// What is done at the ends of lines: a lift after each; a way along the edge to a neighbour where there is

@@ -9,8 +9,11 @@ struct ParallelFill {
     bool alternate = true; ///< every other line runs backwards
     bool operator==(const ParallelFill&) const = default;
 
-    static constexpr FillRow row{
-        .key = "parallel", .name = "Parallel", .about = "Straight lines side by side.", .rows = true};
+    static constexpr FillRow row{.key = "parallel",
+                                 .name = "Parallel",
+                                 .about = "Straight lines side by side.",
+                                 .rows = true,
+                                 .toned = true};
     friend void fields(ParallelFill& s, Fields& f) {
         f.flag({"alternate", "to and fro", "Every other line runs backwards"}, s.alternate);
     }

@@ -14,7 +14,8 @@ struct StippleFill {
                                  .name = "Stipple",
                                  .about = "Dots strewn evenly, without a pattern.",
                                  .open_mm = 1,
-                                 .dense = 40};
+                                 .dense = 40,
+                                 .toned = true};
     friend void fields(StippleFill& s, Fields& f) {
         f.whole({"count", "how many", "Dots; 0: by the spacing"}, s.count, 0, 200'000);
         f.whole({"seed", "seed", "Another number strews them otherwise"}, s.seed, 0, 1'000'000);

@@ -7,6 +7,7 @@
 #include "core/project/actions.h"
 #include "core/project/fills.h"
 #include "core/project/steps/kind.h"
+#include "core/project/tone.h"
 
 namespace dotlane {
 
@@ -35,10 +36,18 @@ struct FillStep {
     Surface surface = Surface::inside;
     std::string only; ///< places in pieces that are filled, "x y; x y" in hundredths of the box; empty: all
     bool centre_lines = false; ///< what is too narrow is run along its centre line
+    FillTone tone;             ///< of styles that can be lighter and darker
     bool operator==(const FillStep&) const = default;
 
     /// Foil and engraving lose thin strokes otherwise; lines of pens are outlined more often than not.
-    void suit(Action action) { centre_lines = dotlane::row(action).thin_lines; }
+    void suit(Action action) {
+        centre_lines = dotlane::row(action).thin_lines;
+        if (dotlane::row(action).keeps_off) of_tip = 100;
+    }
+    /// What says how dark it is from place to place; null for styles that are the same everywhere.
+    FillTone* tones() { return kind_of(style).toned ? &tone : nullptr; }
+    /// Whether it is lighter and darker from place to place.
+    bool toned() const { return kind_of(style).toned && tone.wished(); }
     /// Whether it needs to know of lines that it does not work on.
     bool looks_around() const { return phase == FillPhase::corner || in_mm(clear) > 0; }
 
@@ -65,22 +74,25 @@ struct FillStep {
         if (kind_of(s.style).key != before.key) s.angle = degrees(open ? 0 : 35);
         // What makes an area solid is no pattern to be seen, and the other way round.
         if (open != (before.open_mm > 0)) s.spacing.reset();
-        f.maybe_length({"spacing", "spacing", "Between neighbouring lines"}, s.spacing, mm(0.05), mm(50),
-                       open ? "by style" : "by tip");
+        f.maybe_length(
+            {"spacing", "spacing", "Between neighbouring lines", {}, false, open ? nullptr : "of-tip"},
+            s.spacing, mm(0.05), mm(50), open ? "by style" : "by tip");
         if (f.when(!open && !s.spacing))
             f.percent({"of-tip", "share of tip", "Spacing, as a share of the tip's width", {8, "85"}, true},
                       s.of_tip, 10, 1000);
         f.angle({"angle", "angle", "Of the lines"}, s.angle);
         f.maybe_length({"inset", "inset", "From the edge"}, s.inset, mm(0), mm(100), "half tip");
-        f.one_of({"ends", "ends",
-                  "A lift after each line, a way along the edge to the next, or one stroke a piece"},
-                 s.ends, {"apart", "joined", "one-stroke"});
+        if (f.when(!s.toned()))
+            f.one_of({"ends", "ends",
+                      "A lift after each line, a way along the edge to the next, or one stroke a piece"},
+                     s.ends, {"apart", "joined", "one-stroke"});
         f.one_of({"phase",
                   "anchored to",
                   "The part's corner, the middle of all, or that of each piece",
                   {8, R"("centre")"}},
                  s.phase, {"corner", "centre", "piece"});
         fields(s.style, f);
+        if (f.when(kind_of(s.style).toned)) fields(s.tone, f);
         f.length({"least", "shortest line", "Shorter pieces are left out", {8, "0"}, true}, s.least, mm(0),
                  mm(100));
         f.flag({"boundary", "run the edge too", "The edge that the lines end at", {8, "false"}, true},

@@ -8,6 +8,7 @@
 //   const char* role() const               of the lines it brings, which proposes their lane
 //   void suit(Action)                      first choices for what its lane does
 //   bool looks_around() const              needs the lines that it does not work on, and their box
+//   FillTone* tones()                      how dark it is from place to place; null: the same everywhere
 //   void press(int piece)                  what a press on a numbered piece changes
 //   friend bool mend(Kind&, const Finding&, const InkReport*)   applies a remedy of one of its own findings
 #pragma once

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/recipe/contour_rings.h"
+#include "core/recipe/toned_lines.h"
 
 namespace dotlane {
 
@@ -12,7 +13,7 @@ FillLines fill(const ContourFill& style, const FillInput& in, Progress& progress
         Contours contours = contours_of(piece, in.spacing, in.tip, progress);
         out.rows += contours.rings.size(), out.pieces += contours.rings.size();
         Polylines lines;
-        if (in.ends == FillEnds::apart)
+        if (in.ends == FillEnds::apart || in.tone)
             for (Ring& ring : contours.rings)
                 lines.push_back({std::move(ring), true});
         else
@@ -25,6 +26,7 @@ FillLines fill(const ContourFill& style, const FillInput& in, Progress& progress
         out.lines.insert(out.lines.end(), std::make_move_iterator(lines.begin()),
                          std::make_move_iterator(lines.end()));
     }
+    if (in.tone) return toned_lines(out.lines, in, progress);
     return out;
 }
 

@@ -2,6 +2,7 @@
 
 #include "core/recipe/hatch.h"
 #include "core/recipe/pattern.h"
+#include "core/recipe/toned_lines.h"
 
 namespace dotlane {
 
@@ -11,6 +12,10 @@ FillLines fill(const ParallelFill& style, const FillInput& in, Progress& progres
     options.ends = in.ends, options.alternate = style.alternate, options.least = in.least;
     if (in.phase == FillPhase::corner)
         options.phase = HatchOptions::Phase::through, options.through = {in.anchor.x0, in.anchor.y0};
+    if (in.tone) {
+        options.ends = FillEnds::apart;
+        return toned_lines(hatch(in.region, options, progress).lines, in, progress);
+    }
     if (in_mm(in.least) > 0) {
         NetMaker maker(in.region.rings);
         std::uint32_t row = 0;

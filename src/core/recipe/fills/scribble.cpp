@@ -7,6 +7,7 @@
 #include "core/geometry/region_index.h"
 #include "core/recipe/fill.h"
 #include "core/recipe/hatch.h"
+#include "core/recipe/toned_lines.h"
 
 namespace dotlane {
 namespace {
@@ -69,6 +70,8 @@ Polyline strayed(const Polyline& line, const RegionIndex& index, double spacing,
 } // namespace
 
 FillLines fill(const ScribbleFill& style, const FillInput& in, Progress& progress) {
+    if (in.tone)
+        return toned_scribble(in, style.wild / 100, static_cast<std::uint32_t>(style.seed), progress);
     HatchOptions options;
     options.spacing = in.spacing, options.angle = in.angle, options.ends = FillEnds::one_stroke;
     HatchResult calm = hatch(in.region, options, progress);

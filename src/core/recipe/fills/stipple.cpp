@@ -5,10 +5,12 @@
 
 #include "core/recipe/fill.h"
 #include "core/recipe/strewn.h"
+#include "core/recipe/toned_lines.h"
 
 namespace dotlane {
 
 FillLines fill(const StippleFill& style, const FillInput& in, Progress& progress) {
+    if (in.tone) return toned_dots(in, static_cast<std::uint32_t>(style.seed), progress);
     // So many that a hexagonal packing of them would be the spacing apart.
     const double by_spacing =
         2 * in_square_mm(area(in.region)) / (std::sqrt(3.0) * in_mm(in.spacing) * in_mm(in.spacing));

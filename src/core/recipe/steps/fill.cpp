@@ -2,11 +2,11 @@
 
 #include "core/base/finding_kind.h"
 #include "core/base/text.h"
-#include "core/geometry/centre_lines.h"
-#include "core/recipe/fill.h"
+#include "core/recipe/fill_ground.h"
 #include "core/recipe/fill_pieces.h"
+#include "core/recipe/limbs.h"
+#include "core/recipe/seams.h"
 #include "core/recipe/step.h"
-#include "core/recipe/surface.h"
 
 namespace dotlane {
 namespace {
@@ -43,6 +43,12 @@ constexpr FindingKind<Percent> overspill{
     to_say("The fill runs over its outline by %1 % of its area. Inset it by half the tip."),
     {"percent"},
     {{inset_half}}};
+constexpr FindingKind<> no_picture{
+    "fill.no-picture",
+    Grade::caution,
+    to_say("The fill is to be as dark as a picture, but has none: it is as light "
+           "as the picture's white would be."),
+    {}};
 constexpr FindingKind<Name> places_unread{
     "fill.places", Grade::error, to_say("\"%1\" is no list of places such as 20 50; 80 50."), {"text"}};
 
@@ -50,6 +56,9 @@ Findings judged(const FillStep& step, const InkReport& ink) {
     Findings out;
     if (ink.open_lines > 0) out.push_back(open_lines_left({}, Count{ink.open_lines}));
     if (!places_in(step.only)) out.push_back(places_unread({}, as_is(step.only)));
+    if (step.toned() && step.tone.by == FillTone::By::picture &&
+        !graymap_read(std::string(step.tone.bytes())))
+        out.push_back(no_picture({}));
     if (!ink.refused.empty()) {
         out.push_back(no_lines({}, ink.refused));
         return out;
@@ -59,7 +68,7 @@ Findings judged(const FillStep& step, const InkReport& ink) {
     const auto passed = std::count_if(ink.left_out.begin(), ink.left_out.end(),
                                       [](const LeftOut& l) { return l.why == LeftOut::Why::edge; });
     if (passed > 0) out.push_back(missed({}, Count{static_cast<int>(passed)}, {in_mm(ink.spacing)}));
-    const bool solid = kind_of(step.style).open_mm == 0;
+    const bool solid = kind_of(step.style).open_mm == 0 && !step.toned();
     if (solid && ink.spacing > ink.tip) out.push_back(wide({}, {in_mm(ink.spacing)}, {in_mm(ink.tip)}));
     if (ink.coverage.overspill_percent > 2 && ink.inset < ink.tip / 2)
         out.push_back(overspill({}, {ink.coverage.overspill_percent}));
@@ -91,38 +100,6 @@ std::vector<std::size_t> thin_ones(const std::vector<Region>& areas, const Regio
     return thin;
 }
 
-/// What of the surface no tip reaches that stays inside: limbs that are too narrow, not mere corners.
-Region narrow_of(const Region& whole, const Region& inner, Length inset, Length tip) {
-    // A little more is taken off, so that slivers along curves do not count.
-    const Region rest = subtracted(whole, offset(inner, inset * 1.02 + mm(0.005)));
-    Region out;
-    for (const Region& piece : pieces(rest)) {
-        const double size = in_square_mm(area(piece)), around = in_mm(perimeter(piece));
-        // A corner's rest is about as long as it is wide; a limb is longer than the tip.
-        if (around > 3 * in_mm(tip) && size > 0.1 * in_mm(tip) * in_mm(tip))
-            out.rings.insert(out.rings.end(), piece.rings.begin(), piece.rings.end());
-    }
-    return out;
-}
-
-/// Lines that make it solid along the middle of what is too narrow.
-Polylines along_the_middle(const Region& narrow, const Region& whole, Length tip) {
-    Polylines out;
-    for (const Region& piece : pieces(narrow)) {
-        // Grown a little, so that the line runs on to the ink that it continues.
-        const Region limb = intersected(offset(piece, tip / 2), whole);
-        for (Polyline& line : centre_lines(limb, {0.5, 0.9, mm(0.02)}).lines)
-            if (in_mm(length(line)) >= in_mm(tip) / 2) out.push_back(std::move(line));
-    }
-    return out;
-}
-
-/// Segments that the fill would have, about.
-double expected(const FillStep& step, const Region& inner, Length spacing) {
-    const double s = in_mm(spacing), around = in_mm(perimeter(inner));
-    return step.repeats * (around / s + kind_of(step.style).dense * in_square_mm(area(inner)) / (s * s));
-}
-
 void run_again(Polylines& lines, int times) {
     if (times < 2) return;
     for (Polyline& line : lines) {
@@ -146,11 +123,12 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
     auto ink = std::make_shared<InkReport>();
     ink->style = kind_of(step.style).key;
     ink->spacing = step.spaced(in.tip), ink->angle = step.angle, ink->tip = in.tip;
-    ink->inset = step.inset.value_or(in.tip / 2);
-    Surface surface = surface_of(step, in);
+    FillGround ground = ground_of(step, in);
+    Surface& surface = ground.surface;
+    const Region& inner = ground.inner;
+    ink->inset = ground.inset;
     ink->open_lines = surface.open_lines;
     ink->left_out = std::move(surface.left_out);
-    const Region inner = offset(surface.whole, -ink->inset);
     const auto thin = thin_ones(surface.areas, surface.whole, inner, ink->inset, progress);
     ink->too_thin = static_cast<int>(thin.size());
     if (progress.cancelled()) return out;
@@ -159,7 +137,7 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
         out.report.findings = judged(step, *ink);
         out.report.ink = std::move(ink);
     };
-    if (const double many = expected(step, inner, ink->spacing); many > most_fill_segments) {
+    if (const double many = expected_segments(step, ground, in.tip); many > most_fill_segments) {
         const double enough = in_mm(ink->spacing) * std::sqrt(many / most_fill_segments) * 1.05;
         ink->refused =
             say("That would be %1 million segments, more than %2 million. A spacing of %3 mm would do.",
@@ -167,28 +145,13 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
         finish();
         return out;
     }
-    Box part = surface.box;
-    part.add(in.part);
-    const FillInput input{inner,
-                          ink->spacing,
-                          step.angle,
-                          step.ends,
-                          in.tip,
-                          step.phase,
-                          step.phase == FillPhase::corner ? part : surface.box,
-                          &surface.whole,
-                          step.least};
-    FillPieces made = fill_pieces(step, input, progress);
+    FillPieces made = fill_pieces(step, input_on(ground, step, in.tip), progress);
     if (progress.cancelled()) return out;
     for (const Box& box : made.missed)
         ink->left_out.push_back({LeftOut::Why::edge, {}, box});
     Polylines& lines = made.lines.lines;
     if (step.centre_lines) {
-        // By the tip, whatever the inset: what a wide inset leaves bare is not too narrow.
-        const Length half = in.tip / 2;
-        const Region narrow =
-            narrow_of(surface.whole, ink->inset == half ? inner : offset(surface.whole, -half), half, in.tip);
-        Polylines middle = along_the_middle(narrow, surface.whole, in.tip);
+        Polylines middle = limb_lines(ground, in.tip);
         ink->centre_lines = middle.size();
         lines.insert(lines.end(), std::make_move_iterator(middle.begin()),
                      std::make_move_iterator(middle.end()));
@@ -199,10 +162,15 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
     ink->rows = made.lines.rows, ink->pieces = made.lines.pieces, ink->runs = lines.size();
     ink->cells = made.lines.cells, ink->edge_cells = made.lines.edge_cells;
     ink->lifts = lines.empty() ? 0 : lines.size() - 1;
+    // Between the lines of a tone there are gaps by intention.
+    if (!step.toned()) ink->seams = seams(lines, ink->spacing), ink->widest_gap = widest_gap(lines, inner);
     ink->coverage = coverage(surface.whole, lines, in.tip, step.angle, progress);
     if (lines.empty())
-        ink->refused =
-            surface.any ? say("Nothing is wide enough for this tip and inset.") : say("Its lines are gone.");
+        ink->refused = !surface.any ? say("Its lines are gone.")
+                       : step.toned() && !inner.empty()
+                           ? say("It is to be white throughout.")
+                           : say("Nothing is wide enough for this tip and inset.");
+    ink->surface = std::make_shared<const Region>(std::move(ground.surface.whole));
     run_again(lines, step.repeats);
     ink->length = length(lines);
     out.made->strokes = std::move(lines);

@@ -1,0 +1,72 @@
+#include "core/derive/inking.h"
+
+#include "core/machine/motion.h"
+#include "core/recipe/seams.h"
+
+namespace dotlane {
+
+Duration ink_time(const Project& project, const Catalog& catalog, LaneId lane_id, const Polylines& strokes) {
+    const Lane* lane = find(project, lane_id);
+    const Machine* machine = catalog.machine(project.machine);
+    const Tool* tool = lane ? catalog.tool(lane->tool) : nullptr;
+    if (!tool || !machine || strokes.empty()) return {};
+    const Motion motion{machine->travel_speed, machine->acceleration, machine->corner, machine->lift,
+                        machine->lower};
+    Duration out = motion.lower + motion.lift;
+    for (std::size_t i = 0; i < strokes.size(); ++i) {
+        out += stroke_time(strokes[i], tool->speed, motion);
+        if (i == 0) continue;
+        const Polyline& before = strokes[i - 1];
+        const Point end = before.closed ? before.points.front() : before.points.back();
+        out += motion.lift + motion.lower + travel_time(mm(distance(end, strokes[i].points.front())), motion);
+    }
+    return out * static_cast<double>(lane->repeats);
+}
+
+Length landing_of(const Project& project, const Catalog& catalog) {
+    const Machine* machine = catalog.machine(project.machine);
+    return machine ? machine->landing : Length();
+}
+
+Landing landing_of(const Project& project, const Catalog& catalog, const InkReport& ink) {
+    Landing out{landing_of(project, catalog), 0, ink.spacing};
+    out.gaps = visible_gaps(ink.seams, ink.spacing, ink.tip, out.scatter);
+    if (out.gaps > 0) out.closer = spacing_without_gaps(ink.seams, ink.spacing, ink.tip, out.scatter);
+    return out;
+}
+
+const RecipeChain::Link* fill_of(const EvaluatedPart& part, StepId step) {
+    if (!part.chain) return nullptr;
+    const auto it = part.chain->links.find(step);
+    return it != part.chain->links.end() && it->second->report && it->second->report->ink ? it->second.get()
+                                                                                          : nullptr;
+}
+
+namespace {
+
+InkTime time_in(const Project& project, const Catalog& catalog, LaneId lane) {
+    return [&project, &catalog, lane](const Polylines& strokes) {
+        return ink_time(project, catalog, lane, strokes);
+    };
+}
+
+} // namespace
+
+std::vector<FillOption> options_for(const Project& project, const Catalog& catalog, const EvaluatedPart& part,
+                                    StepId step, Progress& progress) {
+    const RecipeChain::Link* link = fill_of(part, step);
+    if (!link) return {};
+    return fill_options(link->step.what, input_of(link->given), time_in(project, catalog, link->step.lane),
+                        progress);
+}
+
+std::optional<AngleSearch> angle_for(const Project& project, const Catalog& catalog,
+                                     const EvaluatedPart& part, StepId step, AngleGoal goal,
+                                     Progress& progress) {
+    const RecipeChain::Link* link = fill_of(part, step);
+    if (!link) return std::nullopt;
+    return best_angle(link->step.what, input_of(link->given), goal,
+                      time_in(project, catalog, link->step.lane), progress);
+}
+
+} // namespace dotlane

@@ -1,0 +1,35 @@
+// What a fill costs and risks on the project's machine, and what it would with other numbers.
+#pragma once
+
+#include "core/catalog/catalog.h"
+#include "core/derive/derived.h"
+#include "core/recipe/fill_advice.h"
+
+namespace dotlane {
+
+/// How long the lane's tool takes for strokes in this order: the strokes, and between them a lift, the way
+/// and a landing. Nothing when lane, tool or machine are not known.
+Duration ink_time(const Project& project, const Catalog& catalog, LaneId lane, const Polylines& strokes);
+
+/// How far off a lifted tool lands on the project's machine, standard deviation.
+Length landing_of(const Project& project, const Catalog& catalog);
+
+/// What a fill is expected to gape, and what would help.
+struct Landing {
+    Length scatter;
+    double gaps = 0; ///< that are seen, expected
+    Length closer;   ///< spacing at which there would be none
+};
+Landing landing_of(const Project& project, const Catalog& catalog, const InkReport& ink);
+
+/// A step of the part that inks and is on, with what it was given; null when there is none.
+const RecipeChain::Link* fill_of(const EvaluatedPart& part, StepId step);
+
+/// See fill_advice.h. `part` must hold the step.
+std::vector<FillOption> options_for(const Project& project, const Catalog& catalog, const EvaluatedPart& part,
+                                    StepId step, Progress& progress = no_progress());
+std::optional<AngleSearch> angle_for(const Project& project, const Catalog& catalog,
+                                     const EvaluatedPart& part, StepId step, AngleGoal goal,
+                                     Progress& progress = no_progress());
+
+} // namespace dotlane

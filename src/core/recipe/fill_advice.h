@@ -1,0 +1,46 @@
+// What a fill would come to with other numbers: told, not tried. Pure.
+#pragma once
+
+#include <functional>
+
+#include "core/recipe/step.h"
+
+namespace dotlane {
+
+/// Of strokes in their order, by whoever knows tool and machine.
+using InkTime = std::function<Duration(const Polylines&)>;
+
+/// A fill with other numbers, and what it would be.
+struct FillOption {
+    StepWhat what;
+    std::shared_ptr<const InkReport> ink;
+    Polylines strokes;
+    Duration time;
+};
+/// "cross, joined": style and ends.
+Phrase said_of(const FillOption& option);
+/// The fill as it is, and then its nearest alternatives, as far as they differ from it: parallel, cross,
+/// contour, and one stroke a piece. Stops early when cancelled. Empty when `fill` is none.
+std::vector<FillOption> fill_options(const StepWhat& fill, const StepInput& in, const InkTime& time,
+                                     Progress& progress = no_progress());
+
+enum class AngleGoal { fewest_lifts, no_corner, fastest };
+
+struct AngleFigures {
+    Angle angle; ///< of a whole degree, 0 to 179; that of the fill as it is: any
+    std::size_t lifts = 0;
+    double covered = 0; ///< share of the surface, 0..1, on squares of a quarter of the tip
+    Duration time;
+};
+struct AngleSearch {
+    AngleFigures now, best;
+};
+/// Every whole degree is tried. What is equally good is told apart by coverage, then by lifts, then by the
+/// nearness to the angle as it is. None when the fill cannot be made, or `fill` is none, or cancelled.
+std::optional<AngleSearch> best_angle(const StepWhat& fill, const StepInput& in, AngleGoal goal,
+                                      const InkTime& time, Progress& progress = no_progress());
+
+/// The same fill at that angle; `fill` must be one.
+StepWhat turned_to(const StepWhat& fill, Angle angle);
+
+} // namespace dotlane

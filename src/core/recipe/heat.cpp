@@ -1,0 +1,54 @@
+#include "core/recipe/heat.h"
+
+#include "core/recipe/raster.h"
+
+namespace dotlane {
+namespace {
+
+constexpr double finest = 0.05, most_squares = 3e7;
+
+} // namespace
+
+Area Heat::of(Ink what) const {
+    return square_mm(static_cast<double>(std::count(ink.begin(), ink.end(), what)) * square * square);
+}
+
+Heat heat_of(const Region& surface, const Polylines& strokes, Length tip, Progress& progress) {
+    Box box;
+    if (!surface.empty()) box.add(bounds(surface));
+    box.add(bounds(strokes).grown(in_mm(tip) / 2));
+    if (box.empty()) return {};
+    const Raster raster(box, std::max(finest, std::sqrt(box.width() * box.height() / most_squares)));
+    Heat out{box, raster.cell(), raster.columns(), raster.rows(), {}};
+    out.ink.assign(raster.size(), Heat::none);
+    // Which way of the tool inked a square last: from one way to the next it is still the same going over.
+    std::vector<std::uint32_t> last(raster.size(), 0);
+    std::uint32_t way = 1;
+    for (const Polyline& line : strokes) {
+        if (progress.cancelled()) return {};
+        const std::size_t n = line.points.size();
+        for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n || (n == 1 && i == 0); ++i) {
+            ++way;
+            raster.mark(line.points[i], line.points[(i + 1) % n], in_mm(tip) / 2,
+                        [&](std::size_t from, std::size_t end) {
+                            for (; from < end; ++from) {
+                                if (last[from] + 1 < way && out.ink[from] < Heat::twice)
+                                    out.ink[from] = out.ink[from] == Heat::none ? Heat::once : Heat::twice;
+                                last[from] = way;
+                            }
+                        });
+        }
+        ++way; // the first of the next stroke follows on none
+    }
+    std::vector<char> inside(raster.size(), 0);
+    raster.fill(surface, [&](std::size_t from, std::size_t end) {
+        std::fill(&inside[from], &inside[from] + (end - from), 1);
+    });
+    for (std::size_t at = 0; at < inside.size(); ++at) {
+        if (inside[at] && out.ink[at] == Heat::none) out.ink[at] = Heat::bare;
+        if (!inside[at] && out.ink[at] != Heat::none) out.ink[at] = Heat::over;
+    }
+    return out;
+}
+
+} // namespace dotlane

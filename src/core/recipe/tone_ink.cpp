@@ -1,0 +1,58 @@
+#include "core/recipe/tone_ink.h"
+
+namespace dotlane {
+namespace {
+
+/// No multiple of a right angle comes near to it (its tangent is the golden section's).
+constexpr double slant = 0.5535743589;
+
+Raster raster_for(const Region& region, Length tip) {
+    const Box box = bounds(transformed(region, Affine::rotation(slant))).grown(in_mm(tip));
+    // Fine enough for the tip; ten million squares at the most.
+    return {box, std::max(in_mm(tip) / 5, std::sqrt(box.width() * box.height() / 1e7))};
+}
+
+} // namespace
+
+ToneInk::ToneInk(Length tip, const Region& region, const Tone& tone)
+    : askew_(Affine::rotation(slant))
+    , to_part_(Affine::rotation(-slant))
+    , raster_(raster_for(region, tip))
+    , radius_(in_mm(tip) / 2)
+    , inside_(raster_.size(), 0)
+    , tone_(raster_.size(), 0)
+    , ink_(raster_.size(), 0) {
+    raster_.fill(transformed(region, askew_), [&](std::size_t from, std::size_t end) {
+        for (; from < end; ++from)
+            inside_[from] = 1, tone_[from] = static_cast<float>(std::clamp(tone.at(place(from)), 0.0, 1.0));
+    });
+}
+
+std::vector<double> ToneInk::wished_by(const std::vector<InkWay>& ways, Progress& progress) const {
+    constexpr std::uint32_t nobody = ~0U;
+    std::vector<std::uint32_t> whose(raster_.size(), nobody);
+    std::vector<std::size_t> front, next;
+    for (std::uint32_t i = 0; i < ways.size(); ++i) {
+        const Point a = askew_(ways[i].a), b = askew_(ways[i].b);
+        const int steps = std::max(1, static_cast<int>(distance(a, b) / raster_.cell()));
+        for (int k = 0; k < steps; ++k) {
+            const std::size_t at = raster_.at(mix(a, b, (k + 0.5) / steps));
+            if (inside_[at] && whose[at] == nobody) whose[at] = i, front.push_back(at);
+        }
+    }
+    // Squares are handed out in rings around them.
+    while (!front.empty() && !progress.cancelled()) {
+        next.clear();
+        for (const std::size_t at : front)
+            raster_.beside(at, [&](std::size_t to) {
+                if (inside_[to] && whose[to] == nobody) whose[to] = whose[at], next.push_back(to);
+            });
+        std::swap(front, next);
+    }
+    std::vector<double> out(ways.size(), 0);
+    for (std::size_t at = 0; at < whose.size(); ++at)
+        if (whose[at] != nobody) out[whose[at]] += square() * static_cast<double>(tone_[at]);
+    return out;
+}
+
+} // namespace dotlane

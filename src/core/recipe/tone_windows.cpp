@@ -1,0 +1,141 @@
+#include "core/recipe/tone_windows.h"
+
+namespace dotlane {
+namespace {
+
+constexpr long wide = static_cast<long>(ToneWindows::side / ToneWindows::step);
+constexpr double allowed = 0.015; ///< windows that are off by less count as right
+
+/// Sums over boxes of squares.
+class Sums {
+  public:
+    Sums(long columns, long rows, const std::vector<double>& values)
+        : width_(columns + 1)
+        , height_(rows + 1)
+        , sums_(static_cast<std::size_t>(width_ * height_), 0) {
+        for (long r = 0; r < rows; ++r)
+            for (long c = 0; c < columns; ++c)
+                at(c + 1, r + 1) = at(c, r + 1) + at(c + 1, r) - at(c, r) +
+                                   values[static_cast<std::size_t>(r * columns + c)];
+    }
+    /// From column and row to those before `column + wide` and `row + wide`, as far as they are there.
+    double window(long column, long row) const {
+        const long c0 = std::max(column, 0L), r0 = std::max(row, 0L),
+                   c1 = std::min(column + wide, width_ - 1), r1 = std::min(row + wide, height_ - 1);
+        return at(c1, r1) - at(c0, r1) - at(c1, r0) + at(c0, r0);
+    }
+
+  private:
+    double& at(long c, long r) { return sums_[static_cast<std::size_t>(r * width_ + c)]; }
+    double at(long c, long r) const { return sums_[static_cast<std::size_t>(r * width_ + c)]; }
+    long width_, height_;
+    std::vector<double> sums_;
+};
+
+double badness(double off) {
+    const double more = std::abs(off) - allowed;
+    return more > 0 ? more * more : 0;
+}
+
+} // namespace
+
+ToneWindows::ToneWindows(const Box& box, const ToneInk& ink)
+    : squares_(box, step)
+    , columns_(squares_.columns() - wide + 1)
+    , rows_(squares_.rows() - wide + 1)
+    , pull_(squares_.size(), 0) {
+    if (!any()) return;
+    std::vector<double> off(squares_.size(), 0), outside(squares_.size(), 0);
+    ink.all([&](Point p, bool inside, double more) {
+        if (!box.contains(p)) return;
+        const std::size_t at = squares_.at(p);
+        off[at] += more;
+        if (!inside) outside[at] += ink.square();
+    });
+    const Sums sums(squares_.columns(), squares_.rows(), off),
+        bare(squares_.columns(), squares_.rows(), outside);
+    for (long r = 0; r < rows_; ++r)
+        for (long c = 0; c < columns_; ++c) {
+            counts_.push_back(bare.window(c, r) < 0.005 * side * side);
+            off_.push_back(sums.window(c, r) / (side * side));
+        }
+}
+
+double ToneWindows::look() {
+    double worst = 0;
+    std::vector<double> slope(squares_.size(), 0);
+    for (long r = 0; r < rows_; ++r)
+        for (long c = 0; c < columns_; ++c) {
+            const auto w = static_cast<std::size_t>(r * columns_ + c);
+            if (!counts_[w]) continue;
+            worst = std::max(worst, std::abs(off_[w]));
+            if (std::abs(off_[w]) > allowed)
+                slope[squares_.at(c, r)] = std::copysign(std::abs(off_[w]) - allowed, off_[w]);
+        }
+    const Sums sums(squares_.columns(), squares_.rows(), slope);
+    for (long r = 0; r < squares_.rows(); ++r)
+        for (long c = 0; c < squares_.columns(); ++c)
+            pull_[squares_.at(c, r)] = sums.window(c - wide + 1, r - wide + 1);
+    return worst;
+}
+
+void ToneWindows::add(InkBits& bits, Point p, double ink) const {
+    const auto at = static_cast<long>(squares_.at(p));
+    const long c = at % squares_.columns(), r = at / squares_.columns();
+    for (InkBit& bit : bits)
+        if (bit.column == c && bit.row == r) {
+            bit.ink += ink;
+            return;
+        }
+    bits.push_back({c, r, ink});
+}
+
+double ToneWindows::change(const InkBits& bits) {
+    double out = 0;
+    each(bits, [&](std::size_t w, double ink) {
+        if (counts_[w]) out += badness(off_[w] + ink) - badness(off_[w]);
+    });
+    return out;
+}
+
+void ToneWindows::take(const InkBits& bits) {
+    each(bits, [&](std::size_t w, double ink) { off_[w] += ink; });
+}
+
+/// Windows that hold some of the bits, with how much darker they become.
+template<class Each>
+void ToneWindows::each(const InkBits& bits, Each each) {
+    if (bits.empty()) return;
+    long c0 = columns_, c1 = -1, r0 = rows_, r1 = -1;
+    for (const InkBit& b : bits) {
+        c0 = std::min(c0, b.column), c1 = std::max(c1, b.column);
+        r0 = std::min(r0, b.row), r1 = std::max(r1, b.row);
+    }
+    c0 = std::max(0L, c0 - wide + 1), c1 = std::min(columns_ - 1, c1);
+    r0 = std::max(0L, r0 - wide + 1), r1 = std::min(rows_ - 1, r1);
+    if (c1 < c0 || r1 < r0) return;
+    // Each bit is in a box of windows: its corners are noted, and added up from the left and from above.
+    const long width = c1 - c0 + 2, height = r1 - r0 + 2;
+    patch_.assign(static_cast<std::size_t>(width * height), 0);
+    const auto at = [&](long c, long r) -> double& {
+        return patch_[static_cast<std::size_t>(r * width + c)];
+    };
+    for (const InkBit& b : bits) {
+        const long left = std::max(c0, b.column - wide + 1) - c0, right = std::min(c1, b.column) - c0 + 1,
+                   top = std::max(r0, b.row - wide + 1) - r0, bottom = std::min(r1, b.row) - r0 + 1;
+        if (right <= left || bottom <= top) continue;
+        at(left, top) += b.ink, at(right, top) -= b.ink;
+        at(left, bottom) -= b.ink, at(right, bottom) += b.ink;
+    }
+    for (long r = 0; r < height - 1; ++r) {
+        double ink = 0;
+        for (long c = 0; c < width; ++c) {
+            if (r > 0) at(c, r) += at(c, r - 1);
+            ink += at(c, r);
+            if (c < width - 1 && std::abs(ink) > 1e-12)
+                each(static_cast<std::size_t>((r + r0) * columns_ + c + c0), ink / (side * side));
+        }
+    }
+}
+
+} // namespace dotlane

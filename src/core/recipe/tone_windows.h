@@ -1,0 +1,52 @@
+// What is too light or too dark, as an eye sees it that takes in some millimetres at once. Internal to
+// recipe.
+//
+// Method: on all windows of 8 x 8 mm, a quarter of a millimetre apart, the ink is compared with what is
+// wished. Ink is moved when that makes the windows that are off by more than they may better by more than it
+// costs in lifts (direct binary search: M. Analoui and J. Allebach, Model-based halftoning using direct
+// binary search, 1992; here with windows instead of an eye's blur, and only where something is off).
+#pragma once
+
+#include "core/recipe/tone_ink.h"
+
+namespace dotlane {
+
+/// Ink that comes or goes, by squares of a quarter of a millimetre, mm2.
+struct InkBit {
+    long column, row;
+    double ink;
+};
+using InkBits = std::vector<InkBit>;
+
+class ToneWindows {
+  public:
+    static constexpr double side = 8, step = 0.25; ///< mm
+    static constexpr double enough = 0.024;        ///< when none is off by more, it is left at that
+
+    /// `box`: of the region. Windows that reach out of the region are not asked of.
+    ToneWindows(const Box& box, const ToneInk& ink);
+    /// False when the region holds no window.
+    bool any() const { return columns_ > 0 && rows_ > 0; }
+
+    /// How far those around each place are off is worked out anew: see `pull`. The worst of all, 0..1.
+    double look();
+    /// More than 0: too dark around here; less: too light. Badness changes by at least 2 / 64 of it for each
+    /// mm2 of ink.
+    double pull(Point p) const { return pull_[squares_.at(p)]; }
+
+    void add(InkBits& bits, Point p, double ink) const;
+    /// By how much the sum of the squares of what windows are off by changes; less than 0 is better.
+    double change(const InkBits& bits);
+    void take(const InkBits& bits);
+
+  private:
+    template<class Each>
+    void each(const InkBits& bits, Each each);
+
+    Raster squares_;
+    long columns_, rows_;
+    std::vector<char> counts_;
+    std::vector<double> off_, pull_, patch_;
+};
+
+} // namespace dotlane

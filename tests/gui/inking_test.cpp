@@ -1,0 +1,124 @@
+// Other ways to fill, heat and tones in the window.
+#include <QFileInfo>
+#include <QListWidget>
+
+#include "app/bench/part_view.h"
+#include "app/recipe/fill_picker.h"
+#include "core/derive/inking.h"
+#include "tests/gui/driver.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+
+namespace {
+
+struct Inker : Driver {
+    /// The demo's foiled title.
+    Inker() {
+        Choice choice = session().choice();
+        choice.step = session().part()->steps.front().id;
+        session().choose(choice);
+        settle();
+    }
+    using Choice = app::Choice;
+    const Step& step() { return session().part()->steps.front(); }
+    const InkReport& ink() { return *ink_of(*session().derived()->part(session().part()->id), step().id); }
+    QStringList open_ways() {
+        press("fill-ways");
+        auto* picker = find<app::FillPicker>("fill-picker");
+        REQUIRE(QTest::qWaitFor([&] { return picker->ready(); }, 20'000));
+        QStringList out;
+        auto* list = picker->findChild<QListWidget*>("picker-list");
+        for (int i = 0; i < list->count(); ++i) {
+            INFO(list->item(i)->text().toStdString());
+            CHECK_FALSE(list->item(i)->isHidden());
+            out << list->item(i)->text();
+        }
+        CHECK(list->height() > 300); // all rows are seen
+        return out;
+    }
+};
+
+} // namespace
+
+TEST_CASE_METHOD(Inker, "other ways to fill are told with their figures, and taken") {
+    const QStringList ways = open_ways();
+    CHECK(ways == QStringList{"Ways to fill it", "Now: Parallel, ends joined", "Cross, ends joined",
+                              "Contour, ends joined", "Parallel, one stroke a piece",
+                              "Angles: all 180 were tried", "Fewest lifts", "Lose no corner", "Fastest"});
+    auto* list = find<app::FillPicker>("fill-picker")->findChild<QListWidget*>("picker-list");
+    std::set<QByteArray> pictures;
+    for (int row = 1; row < 5; ++row) {
+        const QImage picture = list->item(row)->data(Qt::UserRole + 2).value<QPixmap>().toImage();
+        REQUIRE_FALSE(picture.isNull());
+        pictures.insert(QByteArray(reinterpret_cast<const char*>(picture.bits()), picture.sizeInBytes()));
+    }
+    CHECK(pictures.size() >= 3);
+    const std::size_t lifts = ink().lifts;
+    QTest::keyClicks(find<QLineEdit>("picker-typed"), "one stroke");
+    QTest::keyClick(find<QLineEdit>("picker-typed"), Qt::Key_Return);
+    settle();
+    CHECK(ink().lifts < lifts);
+    CHECK_FALSE(window->findChild<app::FillPicker*>("fill-picker")->isVisible());
+    trigger("undo");
+    settle();
+    CHECK(ink().lifts == lifts);
+    open_ways();
+    QTest::keyClicks(find<QLineEdit>("picker-typed"), "fewest");
+    QTest::keyClick(find<QLineEdit>("picker-typed"), Qt::Key_Return);
+    settle();
+    CHECK(ink().lifts <= lifts);
+    open_ways();
+    QTest::keyClick(find<QLineEdit>("picker-typed"), Qt::Key_Escape);
+    CHECK_FALSE(window->findChild<app::FillPicker*>("fill-picker")->isVisible());
+}
+
+TEST_CASE_METHOD(Inker, "heat shows in its colours, with a key, and goes again") {
+    app::PartView& bench = window->work().part_view();
+    const auto colours = [&] {
+        bench.finish_painting();
+        const QImage seen = bench.grab().toImage();
+        std::map<QRgb, int> out;
+        for (int y = 0; y < seen.height(); ++y)
+            for (int x = 0; x < seen.width(); ++x)
+                ++out[seen.pixel(x, y) | 0xff000000];
+        return out;
+    };
+    Box title;
+    for (const RunSet& run : session().evaluated()->runs)
+        if (run.ink) title = bounds(run.lines);
+    title.x1 = title.x0 + 6;
+    bench.show_area(title); // so near that squares are larger than pixels
+    settle();
+    const auto before = colours();
+    trigger("heat");
+    settle();
+    CHECK(bench.shows_heat());
+    const auto hot = colours();
+    const auto count = [&](const std::map<QRgb, int>& list, const char* name) {
+        const auto it = list.find(QColor(name).rgb());
+        return it == list.end() ? 0 : it->second;
+    };
+    for (const char* name : {"#7fb0cf", "#1f4e79", "#ffd84d"}) {
+        INFO(name);
+        CHECK(count(before, name) == 0);
+        CHECK(count(hot, name) > 300); // more than the key's 208
+    }
+    CHECK(count(hot, "#c2571a") > 100); // the key alone: nothing runs over the edge
+    trigger("heat");
+    settle();
+    CHECK(count(colours(), "#7fb0cf") == 0);
+}
+
+TEST_CASE_METHOD(Inker, "a fill becomes as dark as a picture that is asked for") {
+    answers.open = QString(DOTLANE_SOURCE "/data/demo/heron.png");
+    trigger("tone");
+    settle();
+    CHECK(ink().coverage.covered_percent < 90);
+    StepWhat what = step().what;
+    REQUIRE(tone_in(what));
+    CHECK(tone_in(what)->by == FillTone::By::picture);
+    trigger("undo");
+    settle();
+    CHECK(ink().coverage.covered_percent > 90);
+}

@@ -47,6 +47,10 @@ class Fill final : public ProjectVerb {
         app.add_option("--best", best_,
                        "Turn it to the angle with the fewest lifts, the best coverage, or the least time")
             ->check(CLI::IsMember({"fewest-lifts", "no-corner", "fastest"}));
+        app.add_option(
+            "--press", press_,
+            "A place on the part, such as 20mm,35mm: the piece there is filled alone, or beside those "
+            "pressed before; again: no longer");
         app.add_flag("--alternatives", alternatives_,
                      "Tell what it would come to in other ways; nothing is changed");
         app.add_flag("--heat", heat_, "Tell how much is inked once, twice, not at all, and over the edge");
@@ -104,9 +108,27 @@ class Fill final : public ProjectVerb {
             if (const auto ok = apply(ToneFill{*part_id, step.id, *bytes}, project); !ok)
                 return c.error(ok.error());
         }
+        if (!press_.empty())
+            if (const int code = press(c, project, *part_id, step.id); code != fine) return code;
         if (!best_.empty())
             if (const int code = turn(c, project, *part_id, step.id); code != fine) return code;
         return report(c, project, *part_id, step.id);
+    }
+
+    int press(Context& c, Project& project, PartId part, StepId step) const {
+        const auto at = split(press_, ",");
+        if (at.size() != 2)
+            return c.error({"cli.place", say("\"%1\" is no place such as 20mm,35mm.", press_), {}});
+        const auto x = length_option(project, std::string(at[0])),
+                   y = length_option(project, std::string(at[1]));
+        if (!x) return c.error(x.error());
+        if (!y) return c.error(y.error());
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const auto done = apply(PressFill{part, step, {in_mm(*x), in_mm(*y)}}, project, c.workshop.catalog(),
+                                *derived->part(part));
+        if (!done) return c.error(done.error());
+        if (!c.json) c.out << done->said << "\n";
+        return fine;
     }
 
     /// Says what was found.
@@ -206,7 +228,7 @@ class Fill final : public ProjectVerb {
         return out;
     }
 
-    std::string part_, lane_, tone_, best_, style_, spacing_, angle_, inset_, ends_;
+    std::string part_, lane_, tone_, best_, press_, style_, spacing_, angle_, inset_, ends_;
     std::vector<std::string> sets_, pairs_;
     std::uint32_t step_ = 0;
     bool joined_ = true, alternate_ = true, keep_outline_ = false, off_ = false, remove_ = false,

@@ -7,7 +7,7 @@ namespace dotlane::present {
 namespace {
 
 constexpr double axis = 30;
-constexpr double least_pitch = 21; ///< px; plates and names of neighbouring lanes do not touch
+constexpr double least_pitch = 20; ///< px; plates and names of neighbouring lanes do not touch
 constexpr double told_apart = 34;  ///< px; a narrower sheet shows nothing of its passes
 
 /// What makes sheets alike: their stock and the lanes that run over them.

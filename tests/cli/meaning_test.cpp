@@ -311,6 +311,11 @@ TEST_CASE_METHOD(Terminal,
           Approx(whole * told["coverage"].get<double>()).epsilon(0.01));
     CHECK(heat["bare_mm2"].get<double>() ==
           Approx(whole * (1 - told["coverage"].get<double>())).margin(0.01 * whole));
+    // There is one piece: pressed, it is filled as before; pressed again, all are, which is it again.
+    const json pressed = answer({"fill", "p.dotlane", "--step", step, "--press", "25mm,12mm"});
+    CHECK(pressed["lifts"] == told["lifts"]);
+    CHECK(run({"fill", "p.dotlane", "--step", step, "--press", "2mm,2mm"}) != 0); // beside the oval
+    CHECK(run({"fill", "p.dotlane", "--step", step, "--press", "2mm"}) != 0);
     // As dark as a picture.
     files.files["heron.png"] = file(DOTLANE_SOURCE "/data/demo/heron.png");
     REQUIRE(run({"fill", "p.dotlane", "--step", step, "--tone", "heron.png"}) == 0);

@@ -122,3 +122,50 @@ TEST_CASE_METHOD(Inker, "a fill becomes as dark as a picture that is asked for")
     settle();
     CHECK(ink().coverage.covered_percent > 90);
 }
+
+TEST_CASE_METHOD(Inker, "pieces are pressed on the bench, and kept by their place") {
+    app::PartView& bench = window->work().part_view();
+    press("fill-pieces");
+    CHECK(bench.choosing_pieces() == step().id);
+    const FillPlaces places = places_for(*session().evaluated(), step().id);
+    REQUIRE(places.pieces.size() > 2);
+    CHECK(std::count(places.filled.begin(), places.filled.end(), 1) ==
+          static_cast<std::ptrdiff_t>(places.pieces.size()));
+    const auto press_piece = [&](std::size_t k) {
+        // Where a line of the fill runs within it.
+        std::optional<Point> at;
+        for (const RunSet& run : session().evaluated()->runs)
+            for (const Polyline& line : run.lines)
+                for (const Point p : line.points)
+                    if (run.ink && !at && dotlane::contains(places.pieces[k], p)) at = p;
+        const Box box = bounds(places.pieces[k]);
+        for (double x = box.x0; x < box.x1 && !at; x += 0.2)
+            for (double y = box.y0; y < box.y1 && !at; y += 0.2)
+                if (dotlane::contains(places.pieces[k], {x, y})) at = Point{x, y};
+        REQUIRE(at);
+        bench.show_area({at->x - 4, at->y - 4, at->x + 4, at->y + 4});
+        QTest::mouseClick(&bench, Qt::LeftButton, {}, bench.view().map(*at).toPoint());
+        settle();
+    };
+    const auto filled = [&] {
+        const FillPlaces now = places_for(*session().evaluated(), step().id);
+        return std::vector<char>(now.filled);
+    };
+    press_piece(0);
+    std::vector<char> wanted(places.pieces.size(), 0);
+    wanted[0] = 1;
+    CHECK(filled() == wanted);
+    press_piece(2);
+    wanted[2] = 1;
+    CHECK(filled() == wanted);
+    CHECK(ink().left_out.size() == places.pieces.size() - 2);
+    press_piece(0);
+    wanted[0] = 0;
+    CHECK(filled() == wanted);
+    QTest::keyClick(&bench, Qt::Key_Escape);
+    CHECK_FALSE(bench.choosing_pieces());
+    trigger("undo");
+    settle();
+    wanted[0] = 1;
+    CHECK(filled() == wanted);
+}

@@ -3,6 +3,7 @@
 #include <QPlainTextEdit>
 #include <QTimer>
 
+#include "app/recipe/fill_picker.h"
 #include "app/widgets/grip.h"
 #include "core/project/edits.h"
 #include "tests/gui/driver.h"
@@ -239,7 +240,7 @@ const std::vector<Both>& placed() {
              d.press("spread-down");
          },
          "arrange %1 --sheet 'sheet 7' --spread down --with reach",
-         [](Project& p) { p.sheets.back().placements.resize(3); }},
+         [](Project& p) { p.sheets.at(6).placements.resize(3); }},
         {"copies of what lies there",
          [](Driver& d) {
              on_placed(d, {"Way-marker tag"});
@@ -341,6 +342,24 @@ const std::vector<Both>& commands() {
              d.add_step("Fill");
          },
          "step %1 --part 'Lamp label backing' --add fill"},
+        {"a fill as dark as a picture",
+         [](Driver& d) {
+             on_part(d, "Invitation");
+             d.answers.open = QString(DOTLANE_SOURCE "/data/demo/heron.png");
+             d.trigger("tone");
+         },
+         "fill %1 --part Invitation --step %2 --tone '" DOTLANE_SOURCE "/data/demo/heron.png'"},
+        {"a fill turned to its best angle",
+         [](Driver& d) {
+             on_part(d, "Invitation");
+             d.press("fill-ways");
+             auto* picker = d.find<app::FillPicker>("fill-picker");
+             REQUIRE(QTest::qWaitFor([&] { return picker->ready(); }, 20'000));
+             QTest::keyClicks(d.find<QLineEdit>("picker-typed"), "fewest");
+             QTest::keyClick(d.find<QLineEdit>("picker-typed"), Qt::Key_Return);
+             d.settle();
+         },
+         "fill %1 --part Invitation --step %2 --best fewest-lifts"},
         {"a step switched off",
          [](Driver& d) {
              on_part(d, "Bunting letters");

@@ -35,7 +35,8 @@ PartView::PartView(Session& session, QWidget* parent)
         refresh();
     });
     connect(&session_, &Session::choiceChanged, this, [this] {
-        if (std::exchange(shown_, session_.choice().part) != session_.choice().part) fit();
+        if (std::exchange(shown_, session_.choice().part) != session_.choice().part) fit(), pressing_ = {};
+        if (pressing_ && session_.choice().step != pressing_) pressing_ = {};
         refresh();
     });
 }
@@ -86,6 +87,7 @@ void PartView::paint_overlay(QPainter& painter) {
                     if (run.step == step) paint_fill_callout(painter, *part, s, bounds(run.lines));
     if (heat_) paint_heat_key(painter);
     paint_pieces(painter);
+    if (pressing_) paint_fill_places(painter);
     if (band_from_) {
         QColor tint = theme.lamp;
         tint.setAlpha(40);
@@ -97,7 +99,9 @@ void PartView::paint_overlay(QPainter& painter) {
     painter.setPen(theme.quiet);
     const auto chosen = session_.choice().lines.size();
     const QString hint =
-        !session_.part()  ? QString()
+        !session_.part() ? QString()
+        : pressing_
+            ? tr("Press the pieces that are to be filled; press one again to leave it out. Escape: done.")
         : pieces_report() ? pieces_report()->apart
                                 ? tr("Press pieces that keep together; press one again to lay it apart.")
                                 : tr("Press a piece to drop it or to keep it.")
@@ -179,7 +183,7 @@ void PartView::choose_with(const std::vector<LineId>& lines, Qt::KeyboardModifie
 void PartView::mousePressEvent(QMouseEvent* event) {
     Canvas::mousePressEvent(event);
     if (panning() || event->button() != Qt::LeftButton) return;
-    if (toggle_piece(event->position())) return;
+    if (toggle_piece(event->position()) || press_fill(event->position())) return;
     if (const auto line = under(event->position())) {
         choose_with({*line}, event->modifiers());
     } else {
@@ -215,6 +219,7 @@ void PartView::contextMenuEvent(QContextMenuEvent* event) {
 }
 
 void PartView::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape && pressing_) return choose_pieces_of({});
     if (event->key() == Qt::Key_Escape) return session_.choose_lines({});
     const bool plain = !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
     const QString text = event->text().toUpper();

@@ -5,6 +5,7 @@
 #include <memory>
 
 #include "app/commands/session.h"
+#include "core/recipe/fill_advice.h"
 
 namespace dotlane::app {
 
@@ -15,6 +16,10 @@ class PartView : public Canvas {
     explicit PartView(Session& session, QWidget* parent = nullptr);
     /// The step whose result is lit while the pointer rests on its card.
     void light(StepId step);
+    /// Presses choose which pieces this fill is given to, until Escape, or until it is called again; none: as
+    /// usual.
+    void choose_pieces_of(StepId fill);
+    StepId choosing_pieces() const { return pressing_; }
     /// How often each place is inked, instead of the lines.
     void show_heat(bool on);
     bool shows_heat() const { return heat_; }
@@ -39,6 +44,10 @@ class PartView : public Canvas {
     const Step* pieces_step() const;
     const StepReport* pieces_report() const;
     void paint_pieces(QPainter& painter) const;
+    /// Of the fill whose pieces are being chosen: worked out once for each project.
+    const FillPlaces& fill_places() const;
+    void paint_fill_places(QPainter& painter) const;
+    bool press_fill(QPointF at);
     bool toggle_piece(QPointF at);
     std::optional<LineId> under(QPointF at) const;
     void choose_with(const std::vector<LineId>& lines, Qt::KeyboardModifiers modifiers);
@@ -54,6 +63,9 @@ class PartView : public Canvas {
     StepId lit_;
     std::optional<QPointF> band_from_;
     QPointF band_to_;
+    StepId pressing_;
+    mutable std::shared_ptr<const Derived> places_of_;
+    mutable FillPlaces places_;
     bool heat_ = false;
     struct HeatPicture;
     std::shared_ptr<HeatPicture> heat_picture_; ///< of the fill that was last shown

@@ -180,6 +180,7 @@ void RecipePanel::rebuild() {
         auto* card = new StepCard(session_, s.id, stations_);
         connect(card, &StepCard::lane_opened, this, &RecipePanel::lane_opened);
         connect(card, &StepCard::ways_wanted, this, [this, card] { show_ways(card->step()); });
+        connect(card, &StepCard::pieces_wanted, this, [this, card] { Q_EMIT pieces_wanted(card->step()); });
         connect(card, &Card::hovered, this, [this, card](bool inside) { light(inside ? card : nullptr); });
         connect(card, &StepCard::dragged, this, [this](const QPoint& at) {
             scroll_towards(at);

@@ -40,6 +40,7 @@ class RecipePanel : public SidePanel {
     void place_wanted(const dotlane::PlaceBox& box);
     void fill_wanted(std::vector<dotlane::LineSetId> sets); ///< none: fill the chosen lines
     void glyphs_wanted();
+    void pieces_wanted(dotlane::StepId fill); ///< to choose on the bench which are filled
     void layers_wanted(int count, dotlane::Length reveal);
     void step_wanted(const QString& kind); ///< on the chosen lines
 

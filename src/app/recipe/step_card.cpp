@@ -61,7 +61,8 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     , figures_(label({}, TextRole::quiet, this))
     , grip_(new Grip(this))
     , aside_(link_button({}, this))
-    , ways_(link_button(tr("Other ways..."), this)) {
+    , ways_(link_button(tr("Other ways..."), this))
+    , pieces_(link_button(tr("Pieces..."), this)) {
     on_->setFont(present::ui_font(10.5, QFont::DemiBold));
     on_->setToolTip(tr("Switch the step on or off"));
     on_->setObjectName("on");
@@ -117,7 +118,10 @@ StepCard::StepCard(Session& session, StepId step, QWidget* parent)
     ways_->setObjectName("fill-ways");
     ways_->setToolTip(tr("Other styles and angles, and what each would come to"));
     connect(ways_, &QPushButton::clicked, this, &StepCard::ways_wanted);
-    for (QPushButton* b : {ways_, remove, aside_})
+    pieces_->setObjectName("fill-pieces");
+    pieces_->setToolTip(tr("Press on the bench the pieces that are to be filled"));
+    connect(pieces_, &QPushButton::clicked, this, &StepCard::pieces_wanted);
+    for (QPushButton* b : {ways_, pieces_, remove, aside_})
         foot->addWidget(b);
     foot->addStretch(1);
     rows()->addLayout(foot);
@@ -263,6 +267,7 @@ void StepCard::refresh() {
     plate_->set_lane(session_.project(), s->lane);
     aside_->setVisible(kind.makes && !kind.inks);
     ways_->setVisible(kind.inks && s->on);
+    pieces_->setVisible(kind.inks && s->on);
     aside_->setText(s->aside ? tr("Run") : tr("Set aside"));
     grip_->setVisible(steps.size() > 1);
     grip_->setAccessibleName(tr("Move %1: Up, Down").arg(on_->text()));

@@ -29,7 +29,8 @@ class StepCard : public Card {
     void dragged(const QPoint& global);
     void dropped(const QPoint& global);
     void given_up();
-    void ways_wanted(); ///< other ways to fill
+    void ways_wanted();   ///< other ways to fill
+    void pieces_wanted(); ///< to choose which pieces are filled
 
   protected:
     void keyPressEvent(QKeyEvent* event) override;
@@ -55,6 +56,7 @@ class StepCard : public Card {
     Grip* grip_;
     QPushButton* aside_;
     QPushButton* ways_;
+    QPushButton* pieces_;
 };
 
 /// Shipped families first, as they are fit for cards; then what is installed.

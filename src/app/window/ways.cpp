@@ -36,6 +36,10 @@ void WorkPage::connect_regions() {
     connect(tray_, &Tray::new_part_wanted, this, &WorkPage::show_jobs);
     connect(recipe_, &RecipePanel::lane_opened, this, &WorkPage::show_lanes);
     connect(recipe_, &RecipePanel::step_hovered, part_view_, &PartView::light);
+    connect(recipe_, &RecipePanel::pieces_wanted, this, [this](StepId fill) {
+        show_view(View::part);
+        part_view_->choose_pieces_of(fill);
+    });
     connect(recipe_, &RecipePanel::glyphs_wanted, this, &WorkPage::show_glyphs);
     connect(recipe_, &RecipePanel::layers_wanted, this, &WorkPage::layers_wanted);
     connect(recipe_, &RecipePanel::fill_wanted, this, &WorkPage::fill_wanted);

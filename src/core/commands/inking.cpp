@@ -91,4 +91,22 @@ Result<Done> apply(const TurnFill& command, Project& project, const Catalog& cat
     return done;
 }
 
+Result<Done> apply(const PressFill& command, Project& project, const Catalog&,
+                   const EvaluatedPart& evaluated) {
+    const auto step = step_in(project, command.part, command.step);
+    if (!step) return tl::make_unexpected(step.error());
+    const RecipeChain::Link* link = fill_of(evaluated, command.step);
+    const StepWhat next = link ? pressed(step->what, input_of(link->given), command.at) : step->what;
+    if (next == step->what)
+        return fail("fill.no-piece", say("There is no piece at %1, %2 mm that could be filled.",
+                                         number(command.at.x, 2), number(command.at.y, 2)));
+    auto done = apply(ChangeStep{command.part, command.step, next}, project);
+    if (!done) return done;
+    const FillPlaces places = places_of(next, input_of(link->given));
+    const auto filled = std::count(places.filled.begin(), places.filled.end(), 1);
+    done->said =
+        say_n(static_cast<int>(places.pieces.size()), "%1 of %n [piece is|pieces are] filled.", filled);
+    return done;
+}
+
 } // namespace dotlane

@@ -28,6 +28,16 @@ struct TurnFill {
 Result<Done> apply(const TurnFill& command, Project& project, const Catalog& catalog,
                    const EvaluatedPart& evaluated, Progress& progress = no_progress());
 
+/// A press on a piece of what a fill could be given to: it alone, then it beside those pressed before;
+/// pressed again, no longer; when none is left, all of them. Errors "edit.missing", "fill.no-piece".
+struct PressFill {
+    PartId part;
+    StepId step;
+    Point at; ///< on the part, mm
+};
+Result<Done> apply(const PressFill& command, Project& project, const Catalog& catalog,
+                   const EvaluatedPart& evaluated);
+
 /// "At 62 degrees: 14 lifts instead of 17, ...": what was found, as TurnFill says it.
 Phrase said_of(const AngleSearch& search);
 

@@ -69,4 +69,9 @@ std::optional<AngleSearch> angle_for(const Project& project, const Catalog& cata
                       time_in(project, catalog, link->step.lane), progress);
 }
 
+FillPlaces places_for(const EvaluatedPart& part, StepId step) {
+    const RecipeChain::Link* link = fill_of(part, step);
+    return link ? places_of(link->step.what, input_of(link->given)) : FillPlaces();
+}
+
 } // namespace dotlane

@@ -32,4 +32,6 @@ std::optional<AngleSearch> angle_for(const Project& project, const Catalog& cata
                                      const EvaluatedPart& part, StepId step, AngleGoal goal,
                                      Progress& progress = no_progress());
 
+FillPlaces places_for(const EvaluatedPart& part, StepId step);
+
 } // namespace dotlane

@@ -5,6 +5,7 @@
 #include <tuple>
 
 #include "core/base/parallel.h"
+#include "core/base/text.h"
 #include "core/recipe/fill_ground.h"
 #include "core/recipe/fill_pieces.h"
 #include "core/recipe/limbs.h"
@@ -164,6 +165,58 @@ std::optional<AngleSearch> best_angle(const StepWhat& fill, const StepInput& in,
             out.best = f;
     }
     return out;
+}
+
+namespace {
+
+/// In hundredths of the box that the fill is anchored to.
+Point share_of(Point p, const Box& box) {
+    return {box.width() > 0 ? (p.x - box.x0) / box.width() * 100 : 50,
+            box.height() > 0 ? (p.y - box.y0) / box.height() * 100 : 50};
+}
+Point place_of(Point share, const Box& box) {
+    return {box.x0 + box.width() * share.x / 100, box.y0 + box.height() * share.y / 100};
+}
+
+Surface all_of(FillStep step, const StepInput& in) {
+    step.only.clear();
+    return surface_of(step, in);
+}
+
+} // namespace
+
+FillPlaces places_of(const StepWhat& fill, const StepInput& in) {
+    FillPlaces out;
+    const auto* step = std::get_if<FillStep>(&fill);
+    if (!step) return out;
+    const Surface all = all_of(*step, in);
+    const auto places = places_in(step->only);
+    out.pieces = pieces(all.whole);
+    for (const Region& piece : out.pieces)
+        out.filled.push_back(!places || places->empty() ||
+                             std::any_of(places->begin(), places->end(), [&](Point share) {
+                                 return contains(piece, place_of(share, all.box));
+                             }));
+    return out;
+}
+
+StepWhat pressed(const StepWhat& fill, const StepInput& in, Point at) {
+    const auto* step = std::get_if<FillStep>(&fill);
+    if (!step) return fill;
+    const Surface all = all_of(*step, in);
+    for (const Region& piece : pieces(all.whole)) {
+        if (!contains(piece, at)) continue;
+        auto places = places_in(step->only).value_or(std::vector<Point>());
+        if (std::erase_if(places, [&](Point share) { return contains(piece, place_of(share, all.box)); }) ==
+            0)
+            places.push_back(share_of(at, all.box));
+        FillStep out = *step;
+        out.only.clear();
+        for (const Point share : places)
+            out.only += (out.only.empty() ? "" : "; ") + number(share.x, 2) + " " + number(share.y, 2);
+        return out;
+    }
+    return fill;
 }
 
 StepWhat turned_to(const StepWhat& fill, Angle angle) {

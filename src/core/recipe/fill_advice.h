@@ -40,6 +40,16 @@ struct AngleSearch {
 std::optional<AngleSearch> best_angle(const StepWhat& fill, const StepInput& in, AngleGoal goal,
                                       const InkTime& time, Progress& progress = no_progress());
 
+/// The pieces that a fill could be given to, and to which of them it is.
+struct FillPlaces {
+    std::vector<Region> pieces;
+    std::vector<char> filled; ///< as many: 0 or 1
+};
+FillPlaces places_of(const StepWhat& fill, const StepInput& in);
+/// The fill after a press on one of them: it alone when all were filled, then it beside those that were
+/// pressed before; pressed again, no longer. As it was when there is no piece.
+StepWhat pressed(const StepWhat& fill, const StepInput& in, Point at);
+
 /// The same fill at that angle; `fill` must be one.
 StepWhat turned_to(const StepWhat& fill, Angle angle);
 

@@ -2,6 +2,37 @@
 <!DOCTYPE TS>
 <TS version="2.1" language="en_US">
 <context>
+    <name>Fill</name>
+    <message numerus="yes">
+        <source>%n line(s)</source>
+        <translation>
+            <numerusform>%n line</numerusform>
+            <numerusform>%n lines</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n stroke(s)</source>
+        <translation>
+            <numerusform>%n stroke</numerusform>
+            <numerusform>%n strokes</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n lift(s)</source>
+        <translation>
+            <numerusform>%n lift</numerusform>
+            <numerusform>%n lifts</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n piece(s) left out</source>
+        <translation>
+            <numerusform>%n piece left out</numerusform>
+            <numerusform>%n pieces left out</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>Words</name>
     <message numerus="yes">
         <source>%n stroke(s), %1 m</source>

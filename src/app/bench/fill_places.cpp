@@ -52,7 +52,12 @@ void PartView::paint_fill_places(QPainter& painter) const {
 
 bool PartView::press_fill(QPointF at) {
     if (!pressing_ || !session_.part()) return false;
-    session_.run(tr("Fill a piece, or not"), PressFill{session_.part()->id, pressing_, view().unmap(at)});
+    const Point p = view().unmap(at);
+    for (const Region& piece : fill_places().pieces)
+        if (dotlane::contains(piece, p)) {
+            session_.run(tr("Fill a piece, or not"), PressFill{session_.part()->id, pressing_, p});
+            break;
+        }
     return true;
 }
 

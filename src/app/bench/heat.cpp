@@ -10,6 +10,13 @@
 #include "present/part_painter.h"
 
 namespace dotlane::app {
+namespace {
+
+struct Fill {
+    Q_DECLARE_TR_FUNCTIONS(Fill)
+};
+
+} // namespace
 
 /// Worked out by whichever thread paints it first.
 struct PartView::HeatPicture {
@@ -29,10 +36,10 @@ QStringList fill_figures(const InkReport& r, const Project& project, const Catal
     QStringList out{
         QCoreApplication::translate("Fill", "inked %1 %, over the edge %2 %")
             .arg(text(r.coverage.covered_percent, 1), text(r.coverage.overspill_percent, 1)),
-        QCoreApplication::translate("Fill", "%1 lines, %2 strokes, %3 lifts")
-            .arg(r.pieces)
-            .arg(r.runs)
-            .arg(r.lifts),
+        QStringList{Fill::tr("%n line(s)", nullptr, static_cast<int>(r.pieces)),
+                    Fill::tr("%n stroke(s)", nullptr, static_cast<int>(r.runs)),
+                    Fill::tr("%n lift(s)", nullptr, static_cast<int>(r.lifts))}
+            .join(", "),
         QCoreApplication::translate("Fill", "%1 m, %2")
             .arg(text(in_mm(r.length) / 1000, 2), QString::fromStdString(spoken_seconds(in_seconds(time))))};
     const Landing landing = landing_of(project, catalog, r);
@@ -42,6 +49,8 @@ QStringList fill_figures(const InkReport& r, const Project& project, const Catal
     else if (in_mm(r.widest_gap) > 0)
         out << QCoreApplication::translate("Fill", "widest gap that is not joined %1")
                    .arg(QString::fromStdString(to_text(r.widest_gap, project.unit)));
+    if (!r.left_out.empty())
+        out << Fill::tr("%n piece(s) left out", nullptr, static_cast<int>(r.left_out.size()));
     return out;
 }
 

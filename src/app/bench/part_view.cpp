@@ -84,7 +84,8 @@ void PartView::paint_overlay(QPainter& painter) {
         for (const Step& s : session_.part()->steps)
             if (s.id == step && s.on)
                 for (const RunSet& run : part->runs)
-                    if (run.step == step) paint_fill_callout(painter, *part, s, bounds(run.lines));
+                    if (run.step == step && !pressing_)
+                        paint_fill_callout(painter, *part, s, bounds(run.lines));
     if (heat_) paint_heat_key(painter);
     paint_pieces(painter);
     if (pressing_) paint_fill_places(painter);

@@ -40,14 +40,19 @@ Heat heat_of(const Region& surface, const Polylines& strokes, Length tip, Progre
         }
         ++way; // the first of the next stroke follows on none
     }
-    std::vector<char> inside(raster.size(), 0);
+    // Spans that lie in the surface, and what is between them.
+    std::size_t beyond = 0;
+    const auto over = [&](std::size_t end) {
+        for (; beyond < end; ++beyond)
+            if (out.ink[beyond] != Heat::none) out.ink[beyond] = Heat::over;
+    };
     raster.fill(surface, [&](std::size_t from, std::size_t end) {
-        std::fill(&inside[from], &inside[from] + (end - from), 1);
+        over(from);
+        for (std::size_t at = from; at < end; ++at)
+            if (out.ink[at] == Heat::none) out.ink[at] = Heat::bare;
+        beyond = std::max(beyond, end);
     });
-    for (std::size_t at = 0; at < inside.size(); ++at) {
-        if (inside[at] && out.ink[at] == Heat::none) out.ink[at] = Heat::bare;
-        if (!inside[at] && out.ink[at] != Heat::none) out.ink[at] = Heat::over;
-    }
+    over(out.ink.size());
     return out;
 }
 

@@ -162,8 +162,9 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
     ink->rows = made.lines.rows, ink->pieces = made.lines.pieces, ink->runs = lines.size();
     ink->cells = made.lines.cells, ink->edge_cells = made.lines.edge_cells;
     ink->lifts = lines.empty() ? 0 : lines.size() - 1;
-    // Between the lines of a tone there are gaps by intention.
-    if (!step.toned()) ink->seams = seams(lines, ink->spacing), ink->widest_gap = widest_gap(lines, inner);
+    // Between the lines of a tone, or of a pattern, there are gaps by intention.
+    if (!step.toned() && ink->spacing <= in.tip) ink->seams = seams(lines, ink->spacing);
+    if (!step.toned()) ink->widest_gap = widest_gap(lines, inner);
     ink->coverage = coverage(surface.whole, lines, in.tip, step.angle, progress);
     if (lines.empty())
         ink->refused = !surface.any ? say("Its lines are gone.")

@@ -116,8 +116,9 @@ bool the_same_everywhere(const QString& word, const QStringList& own) {
         "HP",     "GL",    "PNG", "JPEG",  "PDF",    "Ctrl",  "Shift",     "Alt", "Del",
         "Return", "Home",  "Esc", "Space", "Tab",    "Enter", "Backspace", "Up",  "Down",
         "Left",   "Right", "End", "PgUp",  "PgDown", "F1",    "F2",        "ft",  "dotlane"};
-    // Also a stop in a picture of characters, and the numbered features of fonts.
-    static const QRegularExpression pattern("^(o+|(cv|ss)[0-9]{2})$");
+    // Also a stop in a picture of characters, the numbered features of fonts, and the plates of lanes, which
+    // are letters as single ones are.
+    static const QRegularExpression pattern("^(o+|(cv|ss)[0-9]{2}|[CDEFHMRS][0-9])$");
     return word.size() == 1 || pattern.match(word).hasMatch() || word.startsWith("Zz") ||
            all.contains(word) || own.contains(word);
 }

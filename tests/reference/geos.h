@@ -40,9 +40,12 @@ class Geos {
         std::sort(rings.begin(), rings.end(),
                   [](const auto& a, const auto& b) { return std::abs(a.first) > std::abs(b.first); });
         Geometry whole(GEOSGeom_createEmptyPolygon());
-        for (const auto& [area, ring] : rings)
-            whole.reset(area < 0 ? GEOSDifference(whole.get(), polygon(*ring).get())
-                                 : GEOSUnion(whole.get(), polygon(*ring).get()));
+        for (const auto& [area, ring] : rings) {
+            // A ring may touch itself at a point, which GEOS takes for no polygon.
+            const Geometry one(GEOSMakeValid(polygon(*ring).get()));
+            whole.reset(area < 0 ? GEOSDifference(whole.get(), one.get())
+                                 : GEOSUnion(whole.get(), one.get()));
+        }
         return whole;
     }
     static Geometry lines(const Polylines& list) {

@@ -44,6 +44,7 @@ class Postman {
         const auto components = rings_of_components();
         std::vector<char> ended;
         for (const auto& rings : components) {
+            if (progress_.cancelled()) return {};
             ended.push_back(tie_odd_rings(rings));
             for (const Index ring : rings)
                 alternate(ring);
@@ -56,7 +57,9 @@ class Postman {
         for (const Unit& unit : units_)
             for (Index a = unit.first; unit.turned && unit.across != none && a < unit.first + unit.count; ++a)
                 once_[a] ^= 1;
+        if (progress_.cancelled()) return {};
         connect();
+        if (progress_.cancelled()) return {};
         return walk();
     }
 
@@ -437,12 +440,12 @@ struct GrainHash {
 };
 
 /// Goes loose lines to and fro where a stroke passes one of their ends.
-void take_loose(Polylines& strokes, const Polylines& loose) {
+void take_loose(Polylines& strokes, const Polylines& loose, const Progress& progress) {
     constexpr double grain = 1e-4; // mm: points that are the same one come from the same numbers
     const auto cell = [](Point p) { return Grain{std::llround(p.x / grain), std::llround(p.y / grain)}; };
     std::unordered_multimap<Grain, Index, GrainHash> at;
     std::vector<char> done(loose.size(), 0);
-    for (Index i = 0; i < loose.size(); ++i)
+    for (Index i = 0; i < loose.size() && !progress.cancelled(); ++i)
         for (const Point p : {loose[i].points.front(), loose[i].points.back()})
             at.emplace(cell(p), i);
     for (Polyline& stroke : strokes) {
@@ -450,6 +453,7 @@ void take_loose(Polylines& strokes, const Polylines& loose) {
         points.reserve(stroke.points.size());
         for (const Point p : stroke.points) {
             points.push_back(p);
+            if (points.size() % 4096 == 0 && progress.cancelled()) return;
             const auto [from, to] = at.equal_range(cell(p));
             for (auto it = from; it != to; ++it) {
                 if (std::exchange(done[it->second], 1)) continue;
@@ -473,7 +477,7 @@ void take_loose(Polylines& strokes, const Polylines& loose) {
 
 Polylines one_stroke(const LineNet& net, Progress& progress) {
     Polylines out = Postman(net, progress).strokes();
-    if (!net.loose.empty()) take_loose(out, net.loose);
+    if (!net.loose.empty()) take_loose(out, net.loose, progress);
     return out;
 }
 

@@ -36,6 +36,7 @@ Span span_of(double from, double to, double step) {
 
 FillLines ended(const LineNet& net, const FillInput& in, Progress& progress, bool alternate) {
     FillLines out;
+    if (progress.cancelled()) return out;
     out.pieces = net.order.size() + net.loose.size();
     std::uint32_t row = ~0U;
     for (const std::uint32_t end : net.order)
@@ -61,6 +62,7 @@ FillLines woven(std::vector<PatternLine> pattern, const Frame& frame, const Fill
         for (Point& p : line.line.points)
             p = frame.to_part(p);
     add_cut(maker, in.region, pattern, in_mm(in.least), progress);
+    if (progress.cancelled()) return {};
     return ended(maker.done(), in, progress);
 }
 
@@ -78,6 +80,7 @@ FillLines families(const std::vector<Angle>& turned, const FillInput& in, Progre
         options.least = in.least;
         add_rows(maker, in.region, options, row);
     }
+    if (progress.cancelled()) return {};
     return ended(maker.done(), in, progress);
 }
 

@@ -182,14 +182,17 @@ std::vector<Candidate> candidates_of(const Polylines& lines, double piece) {
 
 std::vector<char> thinned(const std::vector<Candidate>& candidates, double pitch, Length tip,
                           const Region& region, const Tone& tone, Progress& progress) {
-    if (region.empty() || candidates.empty()) return std::vector<char>(candidates.size(), 0);
+    const auto none = [&] { return std::vector<char>(candidates.size(), 0); };
+    if (region.empty() || candidates.empty() || progress.cancelled()) return none();
     ToneInk ink(tip, region, tone);
+    if (progress.cancelled()) return none();
     const auto wished = ink.wished_by({candidates.begin(), candidates.end()}, progress);
     std::vector<char> drawn = diffused(candidates, pitch,
                                        {[&](std::size_t i) { return wished[i]; },
                                         [&](std::size_t i) { return ink.adds(candidates[i]); },
                                         [&](std::size_t i) { ink.draw(candidates[i]); }},
                                        progress);
+    if (progress.cancelled()) return none();
     Mending(candidates, pitch, tip, bounds(region), ink, drawn).run(progress);
     return drawn;
 }

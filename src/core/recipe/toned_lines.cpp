@@ -23,7 +23,8 @@ std::vector<Point> chosen(const std::vector<Candidate>& all, const std::vector<c
 
 } // namespace
 
-std::vector<Candidate> lattice_of(const Region& region, double pitch, double stray, std::uint32_t seed) {
+std::vector<Candidate> lattice_of(const Region& region, double pitch, double stray, std::uint32_t seed,
+                                  const Progress& progress) {
     const RegionIndex index(region);
     const Box box = bounds(region);
     std::mt19937 random(seed);
@@ -31,7 +32,7 @@ std::vector<Candidate> lattice_of(const Region& region, double pitch, double str
     const double down = pitch * std::sqrt(3.0) / 2;
     std::vector<Candidate> out;
     long row = 0;
-    for (double y = box.y0; y <= box.y1; y += down, ++row)
+    for (double y = box.y0; y <= box.y1 && !progress.cancelled(); y += down, ++row)
         for (double x = box.x0 + (row % 2 == 0 ? 0 : pitch / 2); x <= box.x1; x += pitch) {
             const double right = share(), below = share();
             const Point p = Point{x, y} + Point{right, below} * (stray * pitch);
@@ -52,9 +53,10 @@ FillLines toned_lines(const Polylines& lines, const FillInput& in, Progress& pro
 FillLines toned_dots(const FillInput& in, std::uint32_t seed, Progress& progress) {
     // Discs cover the plane up to a pitch of 0.866 of their width; these stray.
     const double pitch = 0.7 * in_mm(in.tip);
-    const auto candidates = lattice_of(in.region, pitch, 0.5, seed);
+    const auto candidates = lattice_of(in.region, pitch, 0.5, seed, progress);
     std::vector<Point> dots =
         chosen(candidates, thinned(candidates, pitch, in.tip, whole_of(in), *in.tone, progress));
+    if (progress.cancelled()) return {};
     short_way(dots, bounds(in.region));
     FillLines out;
     for (const Point p : dots)

@@ -7,7 +7,9 @@
 namespace dotlane {
 
 /// Places on a staggered lattice in the region, each strayed by up to so much of the pitch, row by row.
-std::vector<Candidate> lattice_of(const Region& region, double pitch, double stray, std::uint32_t seed);
+/// Ends early when cancelled.
+std::vector<Candidate> lattice_of(const Region& region, double pitch, double stray, std::uint32_t seed,
+                                  const Progress& progress);
 
 /// Of lines that stand the spacing apart, the stretches that make it as dark as `in.tone` says.
 FillLines toned_lines(const Polylines& lines, const FillInput& in, Progress& progress);

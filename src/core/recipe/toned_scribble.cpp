@@ -139,17 +139,19 @@ class Scribble {
         : tip_(in_mm(in.tip))
         , pitch_(0.6 * tip_)
         , index_(piece)
-        , lattice_(lattice_of(piece, pitch_, wild, seed))
+        , lattice_(lattice_of(piece, pitch_, wild, seed, progress))
         , progress_(progress) {
-        if (lattice_.empty()) return;
+        if (lattice_.empty() || progress.cancelled()) return;
         const std::vector<char> drawn = thinned_evenly(
             lattice_, pitch_, [&](std::size_t i) { return share_for(in.tone->at(lattice_[i].a)); }, progress);
         std::vector<Point> places;
         for (std::size_t i = 0; i < lattice_.size(); ++i)
             if (drawn[i]) places.push_back(lattice_[i].a);
+        if (progress.cancelled()) return;
         short_way(places, bounds(piece));
         shorten(places, 4 * pitch_, 0, progress);
         shorten(places, 20 * pitch_, 3 * pitch_, progress);
+        if (progress.cancelled()) return;
         take(Walk(piece).through(places), drawn);
         if (nodes_.size() < 2 || progress.cancelled()) return;
         ToneInk ink(in.tip, piece, *in.tone);

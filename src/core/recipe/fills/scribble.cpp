@@ -35,7 +35,7 @@ class Wander {
 };
 
 Polyline strayed(const Polyline& line, const RegionIndex& index, double spacing, double wild,
-                 std::mt19937& random) {
+                 std::mt19937& random, const Progress& progress) {
     const Wander right(random, 2.3 * spacing), down(random, 2.9 * spacing);
     const double step = 0.35 * spacing;
     Polyline out{{line.points.front()}, false};
@@ -56,6 +56,7 @@ Polyline strayed(const Polyline& line, const RegionIndex& index, double spacing,
         last = p;
     };
     for (std::size_t i = 0; i + 1 < line.points.size(); ++i) {
+        if (progress.cancelled()) break;
         const Point a = line.points[i], b = line.points[i + 1];
         const double way = distance(a, b);
         const int parts = std::max(1, static_cast<int>(std::ceil(way / step)));
@@ -80,7 +81,7 @@ FillLines fill(const ScribbleFill& style, const FillInput& in, Progress& progres
     std::mt19937 random(static_cast<std::uint32_t>(style.seed));
     for (const Polyline& line : calm.lines) {
         if (progress.cancelled()) break;
-        out.lines.push_back(strayed(line, index, in_mm(in.spacing), style.wild / 100, random));
+        out.lines.push_back(strayed(line, index, in_mm(in.spacing), style.wild / 100, random, progress));
     }
     return out;
 }

@@ -65,6 +65,10 @@ sets=$("$cli" step saltmarsh.dotlane --part "Signpost" --json | python3 -c \
     --set motif=star --set size=14mm --set gap=5mm --set width=120mm --set height=82mm --set rows=brick \
     --set frame=yes
 "$cli" place saltmarsh.dotlane --part "Star stencil" --sheet "sheet 4"
+# What is sprayed on the boats: letters whose islands are held by bridges.
+"$cli" make saltmarsh.dotlane lettering --name "Boat stencil" --step stencil \
+    --set text=BOAT --set "font=League Spartan" --set size=45mm
+"$cli" place saltmarsh.dotlane --part "Boat stencil" --sheet "sheet 4"
 # Bunting: big letters, too long for a sheet in a row, each laid where there is room.
 "$cli" make saltmarsh.dotlane lettering --name "Bunting letters" \
     --set "text=LANTERN" --set "font=League Spartan" --set size=70mm

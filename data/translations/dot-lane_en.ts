@@ -31,6 +31,13 @@
             <numerusform>%n pieces left out</numerusform>
         </translation>
     </message>
+    <message numerus="yes">
+        <source>%n pass(es) deep</source>
+        <translation>
+            <numerusform>%n pass(es) deep</numerusform>
+            <numerusform>%n pass(es) deep</numerusform>
+        </translation>
+    </message>
 </context>
 <context>
     <name>Words</name>

@@ -101,11 +101,12 @@ class Fill final : public ProjectVerb {
         }
         if (const auto ok = read_numbers(project, step); !ok) return c.error(ok.error());
         const ChangeStep change{*part_id, step.id, step.what, step.on, {}, step.lane, step.of};
-        if (const auto ok = apply(change, project); !ok) return c.error(ok.error());
+        if (const auto ok = apply(change, project, c.workshop.catalog()); !ok) return c.error(ok.error());
         if (!tone_.empty()) {
             const auto bytes = c.files.read(tone_, default_max_bytes);
             if (!bytes) return c.error(bytes.error());
-            if (const auto ok = apply(ToneFill{*part_id, step.id, *bytes}, project); !ok)
+            if (const auto ok = apply(ToneFill{*part_id, step.id, *bytes}, project, c.workshop.catalog());
+                !ok)
                 return c.error(ok.error());
         }
         if (!press_.empty())
@@ -116,16 +117,11 @@ class Fill final : public ProjectVerb {
     }
 
     int press(Context& c, Project& project, PartId part, StepId step) const {
-        const auto at = split(press_, ",");
-        if (at.size() != 2)
-            return c.error({"cli.place", say("\"%1\" is no place such as 20mm,35mm.", press_), {}});
-        const auto x = length_option(project, std::string(at[0])),
-                   y = length_option(project, std::string(at[1]));
-        if (!x) return c.error(x.error());
-        if (!y) return c.error(y.error());
+        const auto at = place_option(project, press_);
+        if (!at) return c.error(at.error());
         const auto derived = c.workshop.derive(std::make_shared<Project>(project));
-        const auto done = apply(PressFill{part, step, {in_mm(*x), in_mm(*y)}}, project, c.workshop.catalog(),
-                                *derived->part(part));
+        const auto done =
+            apply(PressFill{part, step, *at}, project, c.workshop.catalog(), *derived->part(part));
         if (!done) return c.error(done.error());
         if (!c.json) c.out << done->said << "\n";
         return fine;
@@ -189,9 +185,8 @@ class Fill final : public ProjectVerb {
 
     static json tell_heat(Context& c, const Inked& fill) {
         Heat heat;
-        for (const RunSet& run : fill.evaluated.runs)
-            if (run.step == fill.step.id && fill.report.surface)
-                heat = heat_of(*fill.report.surface, run.lines, fill.report.tip);
+        if (const RunSet* run = ink_run(fill.evaluated, fill.step.id); run && fill.report.surface)
+            heat = heat_of(*fill.report.surface, run->lines, fill.report.tip);
         json out;
         constexpr std::pair<Heat::Ink, const char*> kinds[] = {
             {Heat::once, "once"}, {Heat::twice, "twice"}, {Heat::bare, "bare"}, {Heat::over, "over"}};

@@ -25,9 +25,13 @@ const char* why_left_out(LeftOut::Why why) {
 } // namespace
 
 Duration Inked::time() const {
-    for (const RunSet& run : evaluated.runs)
-        if (run.step == step.id) return ink_time(project, catalog, run.lane, run.lines);
-    return {};
+    const RunSet* run = ink_run(evaluated, step.id);
+    return run ? ink_time(project, catalog, run->lane, run->lines) : Duration();
+}
+
+int Inked::passes() const {
+    const Lane* lane = find(project, step.lane);
+    return report.repeats * (lane ? lane->repeats : 1);
 }
 
 std::optional<Inked> inked(const Context& c, const Project& project, const EvaluatedPart& evaluated,
@@ -42,7 +46,8 @@ void print_fill(std::ostream& out, const Inked& fill) {
     out << "fill " << fill.step.id.value << ": " << r.style << ", " << counted(r.rows, "row", "rows") << ", "
         << counted(r.runs, "stroke", "strokes") << ", " << counted(r.lifts, "lift", "lifts") << ", "
         << number(in_mm(r.length) / 1000, 2) << " m, " << spoken_seconds(in_seconds(fill.time()))
-        << ", inked " << number(r.coverage.covered_percent, 1) << " %, over the edge "
+        << (fill.passes() > 1 ? ", " + std::to_string(fill.passes()) + " passes deep" : "") << ", inked "
+        << number(r.coverage.covered_percent, 1) << " %, over the edge "
         << number(r.coverage.overspill_percent, 1) << " %";
     if (in_mm(r.widest_gap) > 0) out << ", widest gap " << number(in_mm(r.widest_gap), 2) << " mm";
     const Landing landing = landing_of(fill.project, fill.catalog, r);
@@ -76,6 +81,7 @@ json fill_json(const Inked& fill) {
             {"lifts", r.lifts},
             {"length_mm", in_mm(r.length)},
             {"time_s", in_seconds(fill.time())},
+            {"passes", fill.passes()},
             {"angle_degrees", in_degrees(r.angle)},
             {"spacing_mm", in_mm(r.spacing)},
             {"inset_mm", in_mm(r.inset)},

@@ -14,7 +14,8 @@ struct Inked {
     const EvaluatedPart& evaluated;
     const Step& step;
     const InkReport& report;
-    Duration time() const;
+    Duration time() const; ///< of all passes
+    int passes() const;    ///< how often each stroke is run in place
 };
 /// Nothing when the step inks not, or is off.
 std::optional<Inked> inked(const Context& c, const Project& project, const EvaluatedPart& evaluated,

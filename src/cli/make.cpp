@@ -24,6 +24,8 @@ class MakeVerb final : public Verb {
             ->required();
         app.add_option("kind", kind_, "What to make; `dot-lane-cli kinds source` lists their numbers")
             ->required();
+        app.add_option("--step", steps_,
+                       "A step that it begins with, on all its lines; several may be given");
         app.add_option("--set", pairs_, "A number or choice, such as width=105mm; several may be given");
         app.add_option("--name", name_, "Name of the part");
         app.add_option("--stack", stack_, "So many layers, each on the one before")->check(CLI::Range(1, 20));
@@ -62,11 +64,18 @@ class MakeVerb final : public Verb {
         if (layer)
             return apply(AddLayers{*layer, std::max(1, stack_), name_, layer->of}, project,
                          c.workshop.catalog(), c.workshop.fonts());
-        return apply(MakePart{std::move(spec), name_}, project, c.workshop.catalog(), c.workshop.fonts());
+        std::vector<StepWhat> steps;
+        for (const std::string& key : steps_) {
+            const StepKind* kind = step_kind(key);
+            if (!kind) return fail("cli.unknown", say("\"%1\" is no step. See dot-lane-cli kinds.", key));
+            steps.push_back(kind->fresh);
+        }
+        return apply(MakePart{std::move(spec), name_, {}, std::move(steps)}, project, c.workshop.catalog(),
+                     c.workshop.fonts());
     }
 
     std::string path_, kind_, name_;
-    std::vector<std::string> pairs_;
+    std::vector<std::string> pairs_, steps_;
     int quantity_ = 0, stack_ = 0;
 };
 

@@ -34,6 +34,15 @@ class Show final : public ProjectVerb {
         return 0;
     }
 
+    static json figures_of(const EvaluatedPart& e, const Step& step) {
+        const auto report = e.reports.find(step.id);
+        return report == e.reports.end() ? json::object() : figures_json(report->second->figures);
+    }
+    static std::string of_step(const Part& part, const LineSet& set) {
+        const Step* step = find(part, set.step);
+        return step ? std::string(" (of ") + kind_of(step->what).name + ")" : "";
+    }
+
     static json document(Context& c, const Project& project, const Derived& derived) {
         json lanes = json::array(), parts = json::array(), sheets = json::array();
         for (const Lane& l : project.lanes)
@@ -52,6 +61,7 @@ class Show final : public ProjectVerb {
                                 {"name", s.name},
                                 {"lane", s.lane.value},
                                 {"role", s.role},
+                                {"step", s.step.value},
                                 {"lines", count_in(e, s.id)},
                                 {"set_aside", s.set_aside}});
             for (const Step& s : p.steps)
@@ -61,9 +71,17 @@ class Show final : public ProjectVerb {
                                  {"line_set", s.result.value},
                                  {"lane", s.lane.value},
                                  {"lines", s.result ? made_by(e, s) : 0},
+                                 {"figures", figures_of(e, s)},
                                  {"set_aside", s.aside}});
             for (const Step& s : p.steps)
                 if (const auto fill = inked(c, project, e, p, s)) fills.push_back(fill_json(*fill));
+            json needs = json::array();
+            for (const auto& [step, report] : e.reports)
+                for (const Needed& n : report->needs)
+                    needs.push_back({{"step", step.value},
+                                     {"what", n.what.english()},
+                                     {"width_mm", in_mm(n.width)},
+                                     {"height_mm", in_mm(n.height)}});
             parts.push_back({{"id", p.id.value},
                              {"name", p.name},
                              {"quantity", p.quantity},
@@ -75,6 +93,7 @@ class Show final : public ProjectVerb {
                              {"steps", steps},
                              {"source", kind_of(p.source.spec) ? kind_of(p.source.spec)->key : "file"},
                              {"figures", figures_json(e.figures)},
+                             {"needs", needs},
                              {"fills", fills}});
         }
         for (const Sheet& s : project.sheets) {
@@ -118,7 +137,8 @@ class Show final : public ProjectVerb {
                       << (s.set_aside ? "set aside"
                           : s.lane    ? plate(project, s.lane)
                                       : "no lane")
-                      << "  " << s.name << ": " << counted(count_in(e, s.id), "line", "lines") << "\n";
+                      << "  " << s.name << of_step(p, s) << ": "
+                      << counted(count_in(e, s.id), "line", "lines") << "\n";
             for (const Step& s : p.steps)
                 if (s.result && s.on && !ink_of(e, s.id))
                     c.out << "      "

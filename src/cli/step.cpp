@@ -26,6 +26,7 @@ class StepVerb final : public ProjectVerb {
         app.add_option("--lane", lane_, "Lane of the lines it makes");
         app.add_option("--sources", sources_,
                        "What becomes of the line sets it works on: run, aside, or a lane to send them to");
+        app.add_option("--press", press_, "As a press on the bench at this place, such as 20mm,35mm");
         app.add_option("--move-to", move_to_, "Its place in the recipe, 1 the first")
             ->check(CLI::Range(1, 1000));
         app.add_flag("--off,!--on", off_, "Switch it off or on");
@@ -65,9 +66,17 @@ class StepVerb final : public ProjectVerb {
         const auto change = changed(project, *part, id);
         if (!change) return c.error(change.error());
         if (*change) {
-            const auto answer = apply(**change, project);
+            const auto answer = apply(**change, project, c.workshop.catalog());
             if (!answer) return c.error(answer.error());
             if (kind_.empty()) done.push_back(*answer);
+        }
+        if (!press_.empty()) {
+            const auto place = place_option(project, press_);
+            if (!place) return c.error(place.error());
+            const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+            const PressStep press{*part, id, *place};
+            if (const auto ok = did(apply(press, project, c.workshop.catalog(), *derived->part(*part))); !ok)
+                return c.error(ok.error());
         }
         // A step that was added with numbers of its own is told once, as it came to be.
         if (!kind_.empty()) done.push_back(added_step(project, *part, id));
@@ -89,8 +98,9 @@ class StepVerb final : public ProjectVerb {
     }
 
     bool asks_for_change() const {
-        return remove_ || off_option_->count() > 0 || aside_option_->count() > 0 || move_to_ > 0 ||
-               !lane_.empty() || !sources_.empty() || !of_.empty() || !by_.empty() || !pairs_.empty();
+        return remove_ || !press_.empty() || off_option_->count() > 0 || aside_option_->count() > 0 ||
+               move_to_ > 0 || !lane_.empty() || !sources_.empty() || !of_.empty() || !by_.empty() ||
+               !pairs_.empty();
     }
 
     Result<Done> add(Context& c, Project& project, PartId part) const {
@@ -180,6 +190,7 @@ class StepVerb final : public ProjectVerb {
     }
 
     std::string part_, kind_, lane_, sources_;
+    std::string press_;
     std::vector<std::string> of_, by_, pairs_;
     std::uint32_t step_ = 0;
     int move_to_ = 0;

@@ -165,4 +165,13 @@ Result<Length> length_option(const Project& project, const std::string& text) {
     return parse_length(text, project.unit);
 }
 
+Result<Point> place_option(const Project& project, const std::string& text) {
+    const auto at = split(text, ",");
+    if (at.size() != 2) return fail("cli.place", say("\"%1\" is no place such as 20mm,35mm.", text));
+    const auto x = length_option(project, std::string(at[0])), y = length_option(project, std::string(at[1]));
+    if (!x) return tl::make_unexpected(x.error());
+    if (!y) return tl::make_unexpected(y.error());
+    return Point{in_mm(*x), in_mm(*y)};
+}
+
 } // namespace dotlane::cli

@@ -93,6 +93,8 @@ void print_findings(std::ostream& out, const Findings& list);
 
 /// A length as makers write it, in the project's unit when bare.
 Result<Length> length_option(const Project& project, const std::string& text);
+/// "20mm,35mm". Error "cli.place".
+Result<Point> place_option(const Project& project, const std::string& text);
 
 /// What the machine's time goes to, part by part.
 nlohmann::json parts_json(const Program& program, const Timeline& timeline);

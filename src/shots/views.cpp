@@ -138,16 +138,11 @@ void show_glyphs(MainWindow& w) {
 }
 
 /// A name tag: the word, a rim around it, holes filled, dashes.
-void make_recipe(MainWindow& w) {
-    make_lettering(w);
-    w.session().change("recipe", [&](Project& p) -> Result<void> {
-        const Part& part = p.parts.back();
-        const auto rim =
-            append_step(p, w.session().catalog(), part.id, OutlineStep{}, {part.sets.front().id});
-        if (!rim) return tl::make_unexpected(rim.error());
-        const LineSetId made = dotlane::find(part, *rim)->result;
-        return append_step(p, w.session().catalog(), part.id, DashStep{}, {made}).map([](StepId) {});
-    });
+/// The recipe of a stencil, its bridges lit on the bench.
+void show_recipe(MainWindow& w) {
+    for (const Part& part : w.session().project().parts)
+        if (part.name == "Boat stencil") w.session().choose_part(part.id);
+    w.settle();
     choose_step(w); // the first step
 }
 
@@ -255,7 +250,7 @@ const std::vector<std::pair<QString, Arrange>>& views() {
         {"lettering", [](MainWindow& w) { make_lettering(w); }},
         {"glyphs", show_glyphs},
         {"picture", open_picture},
-        {"recipe", [](MainWindow& w) { make_recipe(w); }},
+        {"recipe", show_recipe},
         {"pieces", drop_a_piece},
         {"apart", keep_together},
         {"shape-card", fold_an_outline},

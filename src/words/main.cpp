@@ -63,6 +63,8 @@ void add_kinds(Words& words, const char* context, const Kinds& kinds) {
     for (const auto& kind : kinds) {
         words.add(context, kind.name), words.add(context, kind.about);
         if constexpr (requires { title(kind.wanted); }) words.add(context, title(kind.wanted));
+        if constexpr (requires { kind.press; })
+            if (kind.press) words.add(context, kind.press);
         auto value = kind.fresh;
         fields(value, members);
     }

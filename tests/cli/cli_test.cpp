@@ -579,7 +579,7 @@ TEST_CASE_METHOD(Terminal,
                 if (name.ends_with(unit)) name.resize(name.size() - unit.size());
             std::replace(name.begin(), name.end(), '_', '-');
             if (name == "text" || name == "font" || name == "features" || name == "also" || name == "of" ||
-                name == "picture-base64" || name == "drop" || name == "together")
+                name == "picture-base64" || name == "drop" || name == "together" || name == "at")
                 continue;
             std::vector<std::string> words = command;
             words.insert(words.end(), {"--set", name + "=about so much"});

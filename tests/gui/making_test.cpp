@@ -5,6 +5,7 @@
 #include <QMenu>
 #include <QPlainTextEdit>
 
+#include "app/bench/part_view.h"
 #include "app/lettering/glyph_grid.h"
 #include "app/recipe/step_card.h"
 #include "app/widgets/number_field.h"
@@ -126,6 +127,55 @@ TEST_CASE_METHOD(Maker, "a script word as one joined piece, in at most four acti
     CHECK(actions <= 4);
     CHECK(made().lines.size() == 1);
     CHECK_FALSE(has(session().derived()->findings, "lettering.apart"));
+}
+
+TEST_CASE_METHOD(Maker, "a stencil of a word in one piece, in at most three actions") {
+    press_("start-stencil");
+    write_("text", "Boat");
+    tell("one-piece stencil of a word");
+    CHECK(actions <= 3);
+    REQUIRE(part().steps.size() == 1);
+    std::map<std::string, double> figures;
+    for (const Figure& f : made().reports.at(part().steps[0].id)->figures)
+        figures[f.key] = f.value;
+    CHECK(figures["islands"] >= 2); // the o and a of this face
+    CHECK(figures["sheet_pieces"] == 1);
+    for (const Finding& f : session().derived()->findings)
+        CHECK(f.grade != Grade::error);
+    // Only the stencil is run.
+    for (const RunSet& run : made().runs)
+        CHECK(run.step == part().steps[0].id);
+    trigger("undo"), trigger("undo");
+    CHECK(project().parts.empty());
+}
+
+TEST_CASE_METHOD(Maker, "bridges are put and taken away by presses on the bench") {
+    press("start-stencil");
+    const StepId step = part().steps.at(0).id;
+    const auto put = [&] { return made().reports.at(step)->put; };
+    const auto by_hand = [&] {
+        const auto all = put();
+        return std::count_if(all.begin(), all.end(), [](const StepReport::Put& p) { return p.by_hand; });
+    };
+    REQUIRE(put().size() >= 2);
+    CHECK(by_hand() == 0);
+    app::PartView& bench = window->work().part_view();
+    QTest::mouseClick(last<QPushButton>("fill-pieces"), Qt::LeftButton); // "Bridges..."
+    settle();
+    CHECK(bench.choosing_pieces() == step);
+    const Point at = put().front().a;
+    const auto press_at = [&](Point p) {
+        QTest::mouseClick(&bench, Qt::LeftButton, {}, bench.view().map(p).toPoint());
+        settle();
+    };
+    press_at(at);
+    CHECK(by_hand() == 1);
+    press_at(at);
+    CHECK(by_hand() == 0);
+    trigger("undo");
+    CHECK(by_hand() == 1);
+    QTest::keyClick(&bench, Qt::Key_Escape);
+    CHECK_FALSE(bench.choosing_pieces());
 }
 
 TEST_CASE_METHOD(Maker, "every job can be begun from the list, undone and begun again") {
@@ -361,7 +411,8 @@ TEST_CASE_METHOD(Maker,
     CHECK(pictures.size() >= step_kinds().size() / 2); // some change nothing of a plain label
     auto* typed = find<QLineEdit>("picker-typed");
     QTest::keyClicks(typed, "lines edge");
-    CHECK(seen() == QStringList{"Lines along the edge", "Outline", "Corners"});
+    CHECK(seen() == QStringList{"Lines along the edge", "Outline", "Backing", "Corners"});
+    QTest::keyClick(typed, Qt::Key_Down);
     QTest::keyClick(typed, Qt::Key_Down);
     CHECK(list->currentItem()->text() == "Corners");
     QTest::keyClick(typed, Qt::Key_Down); // the last stays

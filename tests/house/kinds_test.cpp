@@ -23,17 +23,16 @@ constexpr std::size_t usual = 3;
 
 constexpr Named more[] = {
     // Remedies and jobs are things of their own, which name the step or source that they add or change.
-    {"FillStep", 11,
+    {"FillStep", 12,
      "its ground, its surface and its pieces are files of their own, with their headers; other ways to fill "
      "are "
-     "told of; samples are made of all"},
+     "told of; samples are made of all; one that came as lines is filled anew"},
     {"ParallelFill", 4, "pieces that a solid style passes beside are filled by it"},
-    {"OutlineStep", 5, "thin pieces are thickened by one; pictures of the window"},
+    {"OutlineStep", 4, "thin pieces are thickened by one"},
     {"JoinStep", 4, "lines that nearly meet are joined by one"},
     {"PiecesStep", 6, "pieces become parts, or are dropped, by one; pictures of the window"},
     {"ApartStep", 5, "panels of a card that is too large lie apart; pictures of the window"},
     {"CleanStep", 5, "doubled lines, gaps and narrow places are mended by one"},
-    {"DashStep", 4, "pictures of the window"},
     {"ResizeStep", 5, "marks beyond the edge are made smaller by one; text that is resized is not judged"},
     {"TurnStep", 4, "marks beyond the edge are turned by one"},
     {"AlignStep", 9,
@@ -51,7 +50,8 @@ constexpr Named more[] = {
     {"Layer", 8, "stacks of layers are made at once"},
     {"Badge", 5, "art beyond what is seen of it is told"},
     {"RepeatPattern", 4, "is counted without being made"},
-    {"Lettering", 20, "steps hold one; fonts, glyphs, names of parts and sizes that can be read"},
+    {"Lettering", 21,
+     "steps hold one; fonts, glyphs, names of parts and sizes that can be read; the picture of a stencil"},
     {"Picture", 8,
      "its file is opened and asked about; levels become parts; it is large in the project's file"},
     {"FromFile", 6, "whatever a file brought is not computed"},

@@ -7,6 +7,7 @@
 #include "core/recipe/coverage.h"
 #include "core/recipe/strewn.h"
 #include "tests/reference/geos.h"
+#include "tests/reference/shapes.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -15,33 +16,6 @@ using namespace dotlane::test;
 namespace {
 
 constexpr FillEnds all_ends[] = {FillEnds::apart, FillEnds::joined, FillEnds::one_stroke};
-
-Region random_surface(Random& random) {
-    Region r = region_of({ring(random_ring(random, random.whole(4, 40), 4, 22))}, FillRule::nonzero);
-    for (int h = random.whole(0, 4); h > 0; --h)
-        r = subtracted(
-            r, region_of({ring(random_ring(random, 7, 1, 5, {random.real(-12, 12), random.real(-12, 12)}))},
-                         FillRule::nonzero));
-    // An island in a hole, now and then.
-    if (random.coin())
-        r = united(r,
-                   region_of({ring(random_ring(random, 6, 0.5, 2, {random.real(-9, 9), random.real(-9, 9)}))},
-                             FillRule::nonzero));
-    return r;
-}
-
-/// Letters at a random size, each a region of its own.
-Region random_glyph(Random& random) {
-    static const std::string letters = "RgSa&8eBOimkwQ%HXAtfhnpqzM?j";
-    static const char* families[] = {"Lobster Two", "Dancing Script", "League Spartan", "EB Garamond"};
-    const auto text =
-        must(fonts().outline({families[random.whole(0, 3)]}, mm(random.real(6, 30)),
-                             std::string(1, letters[static_cast<std::size_t>(random.whole(0, 27))])));
-    Shape shape;
-    for (const auto& glyph : text.glyphs)
-        shape.contours.insert(shape.contours.end(), glyph.shape.contours.begin(), glyph.shape.contours.end());
-    return region_of(shape, mm(0.01));
-}
 
 struct Sampled {
     FillKind kind;
@@ -83,16 +57,14 @@ double outside(const Polylines& lines, const Region& region) {
 
 } // namespace
 
-TEST_CASE("no style leaves its region: random regions and 500 glyphs") {
+TEST_CASE("no style leaves its region: random regions, glyphs and clip art, 500 of them") {
     Geos geos;
     Random random("styles inside, against GEOS");
-    std::size_t glyphs = 0, made = 0;
-    for (int round = 0; glyphs < 500; ++round)
+    std::size_t shapes = 0, made = 0;
+    for (int round = 0; shapes < 500; ++round)
         for (const FillKind& kind : fill_kinds()) {
-            const bool glyph = random.coin(0.9);
-            glyphs += glyph;
-            const Sampled d = sampled(random, kind, all_ends[round % 3],
-                                      glyph ? random_glyph(random) : random_surface(random));
+            ++shapes;
+            const Sampled d = sampled(random, kind, all_ends[round % 3], random_shape(random));
             INFO("seed " << random.seed() << " round " << round << " " << kind.key << " ends " << round % 3);
             made += d.made.lines.size();
             CHECK(outside(d.made.lines, d.inner) == 0);
@@ -105,8 +77,7 @@ TEST_CASE("coverage of every style is that of GEOS's buffers") {
     Random random("coverage of styles against GEOS");
     for (int round = 0; round < 3; ++round)
         for (const FillKind& kind : fill_kinds()) {
-            const Sampled d = sampled(random, kind, all_ends[random.whole(0, 2)],
-                                      random.coin() ? random_glyph(random) : random_surface(random));
+            const Sampled d = sampled(random, kind, all_ends[random.whole(0, 2)], random_shape(random));
             if (d.made.lines.empty()) continue;
             const Coverage c = coverage(d.whole, d.made.lines, mm(d.tip), degrees(d.angle));
             Geos::Geometry ink(GEOSGeom_createEmptyPolygon());
@@ -137,7 +108,7 @@ TEST_CASE("coverage of every style is that of GEOS's buffers") {
 TEST_CASE("one stroke a piece: as many strokes as pieces, and every line once, proven by walking them") {
     Random random("one stroke a piece");
     for (int round = 0; round < 120; ++round) {
-        const Region region = random.coin(0.6) ? random_glyph(random) : random_surface(random);
+        const Region region = random_shape(random);
         const double tip = random.real(0.25, 0.6), angle = random.real(0, 180);
         const Region inner = offset(region, mm(-tip / 2));
         if (inner.empty()) continue;
@@ -198,6 +169,32 @@ TEST_CASE("one stroke costs little: at most 10 % over joined ends on real letter
             joined += before, one += after;
         }
     CHECK(one <= 1.05 * joined);
+}
+
+TEST_CASE("one stroke costs at most 10 % over joined ends on clip art at solid spacing") {
+    Random random("one stroke on clip art");
+    double joined = 0, one = 0;
+    int over = 0, all = 0;
+    for (int round = 0; round < 60; ++round) {
+        const double tip = random.real(0.3, 0.5);
+        const Region region = offset(random_clip_art(random), mm(-tip / 2));
+        if (region.empty()) continue;
+        FillInput in{region,           mm(0.85 * tip), degrees(random.real(0, 180)),
+                     FillEnds::joined, mm(tip),        FillPhase::centre,
+                     bounds(region)};
+        const double before = in_mm(length(filled(ParallelFill{}, in, no_progress()).lines));
+        in.ends = FillEnds::one_stroke;
+        const double after = in_mm(length(filled(ParallelFill{}, in, no_progress()).lines));
+        // What is a few lines long says little: its edge is as long as they are.
+        if (before < 500 * tip) continue;
+        ++all, over += after > 1.1 * before;
+        joined += before, one += after;
+        UNSCOPED_INFO("seed " << random.seed() << " round " << round << " " << 100 * (after / before - 1)
+                              << " %");
+    }
+    CHECK(all > 20);
+    CHECK(one <= 1.1 * joined);
+    CHECK(over <= all / 10);
 }
 
 TEST_CASE("Cavalieri: length times spacing tends to the area in every style of lines of one family") {

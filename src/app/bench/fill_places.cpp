@@ -4,6 +4,7 @@
 
 #include "app/bench/part_view.h"
 #include "core/commands/inking.h"
+#include "core/commands/steps.h"
 #include "core/derive/inking.h"
 #include "present/lane_style.h"
 
@@ -11,6 +12,7 @@ namespace dotlane::app {
 
 void PartView::choose_pieces_of(StepId fill) {
     pressing_ = pressing_ == fill ? StepId{} : fill;
+    places_of_ = nullptr; // they are of another fill
     if (pressing_) {
         Choice choice = session_.choice();
         choice.step = pressing_;
@@ -28,6 +30,30 @@ const FillPlaces& PartView::fill_places() const {
         places_ = part ? places_for(*part, pressing_) : FillPlaces();
     }
     return places_;
+}
+
+/// What a chosen step put where: bridges.
+void PartView::paint_put(QPainter& painter) const {
+    const EvaluatedPart* part = session_.evaluated();
+    const StepId step = lit_ ? lit_ : session_.choice().step;
+    const auto report = part ? part->reports.find(step) : decltype(part->reports.find(step))();
+    if (!part || report == part->reports.end()) return;
+    const present::Theme& theme = present::Theme::current();
+    painter.save();
+    painter.setRenderHint(QPainter::Antialiasing);
+    for (const StepReport::Put& put : report->second->put) {
+        QColor tint = theme.lamp;
+        tint.setAlpha(pressing_ ? 150 : 90);
+        const QPointF a = view().map(put.a), b = view().map(put.b);
+        painter.setPen(
+            QPen(tint, std::max(2.0, in_mm(put.width) * view().scale), Qt::SolidLine, Qt::FlatCap));
+        painter.drawLine(a, b);
+        if (!put.by_hand) continue;
+        painter.setPen(QPen(theme.card, 1.5));
+        painter.setBrush(theme.lamp);
+        painter.drawEllipse((a + b) / 2, 4, 4);
+    }
+    painter.restore();
 }
 
 void PartView::paint_fill_places(QPainter& painter) const {
@@ -50,9 +76,22 @@ void PartView::paint_fill_places(QPainter& painter) const {
     painter.restore();
 }
 
+QString PartView::press_hint() const {
+    const Step* step = session_.part() ? dotlane::find(*session_.part(), pressing_) : nullptr;
+    return step && kind_of(step->what).press
+               ? tr("Press where one is to be; press one again to take it away. Escape: done.")
+               : tr("Press the pieces that are to be filled; press one again to leave it out. Escape: done.");
+}
+
 bool PartView::press_fill(QPointF at) {
     if (!pressing_ || !session_.part()) return false;
     const Point p = view().unmap(at);
+    const Step* step = dotlane::find(*session_.part(), pressing_);
+    if (step && kind_of(step->what).press) {
+        session_.run(QCoreApplication::translate("Steps", kind_of(step->what).press),
+                     PressStep{session_.part()->id, pressing_, p});
+        return true;
+    }
     for (const Region& piece : fill_places().pieces)
         if (dotlane::contains(piece, p)) {
             session_.run(tr("Fill a piece, or not"), PressFill{session_.part()->id, pressing_, p});

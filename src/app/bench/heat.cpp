@@ -30,9 +30,10 @@ struct PartView::HeatPicture {
 QStringList fill_figures(const InkReport& r, const Project& project, const Catalog& catalog,
                          const EvaluatedPart& part, StepId step) {
     const auto text = [](double v, int decimals) { return QString::fromStdString(number(v, decimals)); };
-    Duration time;
-    for (const RunSet& run : part.runs)
-        if (run.step == step) time = ink_time(project, catalog, run.lane, run.lines);
+    const RunSet* run = ink_run(part, step);
+    const Duration time = run ? ink_time(project, catalog, run->lane, run->lines) : Duration();
+    const Lane* lane = run ? dotlane::find(project, run->lane) : nullptr;
+    const int passes = r.repeats * (lane ? lane->repeats : 1);
     QStringList out{
         QCoreApplication::translate("Fill", "inked %1 %, over the edge %2 %")
             .arg(text(r.coverage.covered_percent, 1), text(r.coverage.overspill_percent, 1)),
@@ -42,6 +43,8 @@ QStringList fill_figures(const InkReport& r, const Project& project, const Catal
             .join(", "),
         QCoreApplication::translate("Fill", "%1 m, %2")
             .arg(text(in_mm(r.length) / 1000, 2), QString::fromStdString(spoken_seconds(in_seconds(time))))};
+    // What deepens a line is said as passes: how deep one goes is the tool's and the stock's affair.
+    if (passes > 1) out.back() += QStringLiteral(", ") + Fill::tr("%n pass(es) deep", nullptr, passes);
     const Landing landing = landing_of(project, catalog, r);
     if (landing.gaps >= 0.5)
         out << QCoreApplication::translate("Fill", "about %1 gaps seen where it lands, none at %2")

@@ -83,11 +83,11 @@ void PartView::paint_overlay(QPainter& painter) {
     if (part && ink_of(*part, step) && session_.part())
         for (const Step& s : session_.part()->steps)
             if (s.id == step && s.on)
-                for (const RunSet& run : part->runs)
-                    if (run.step == step && !pressing_)
-                        paint_fill_callout(painter, *part, s, bounds(run.lines));
+                if (const RunSet* run = ink_run(*part, step); run && !pressing_)
+                    paint_fill_callout(painter, *part, s, bounds(run->lines));
     if (heat_) paint_heat_key(painter);
     paint_pieces(painter);
+    paint_put(painter);
     if (pressing_) paint_fill_places(painter);
     if (band_from_) {
         QColor tint = theme.lamp;
@@ -100,9 +100,8 @@ void PartView::paint_overlay(QPainter& painter) {
     painter.setPen(theme.quiet);
     const auto chosen = session_.choice().lines.size();
     const QString hint =
-        !session_.part() ? QString()
-        : pressing_
-            ? tr("Press the pieces that are to be filled; press one again to leave it out. Escape: done.")
+        !session_.part()  ? QString()
+        : pressing_       ? press_hint()
         : pieces_report() ? pieces_report()->apart
                                 ? tr("Press pieces that keep together; press one again to lay it apart.")
                                 : tr("Press a piece to drop it or to keep it.")
@@ -133,8 +132,10 @@ void PartView::paint_fill_callout(QPainter& painter, const EvaluatedPart& part_s
                                 .arg(lane ? present::words(word(lane->action)) : tr("no lane"),
                                      QString::fromStdString(to_text(report.spacing, session_.project().unit)),
                                      QString::fromStdString(number(in_degrees(report.angle), 1)));
-    const QStringList lines =
-        fill_figures(report, session_.project(), session_.catalog(), part_shown, step.id);
+    if (callout_.of != session_.drawn() || callout_.step != step.id)
+        callout_ = {session_.drawn(), step.id,
+                    fill_figures(report, session_.project(), session_.catalog(), part_shown, step.id)};
+    const QStringList& lines = callout_.lines;
     const QFont bold = present::ui_font(9.5, QFont::DemiBold), plain = present::ui_font(9);
     double w = QFontMetricsF(bold).horizontalAdvance(heading);
     for (const QString& l : lines)

@@ -1,9 +1,9 @@
 // The chosen part at true proportions: choosing lines, sending them to lanes.
 #pragma once
 
-#include "app/bench/canvas.h"
 #include <memory>
 
+#include "app/bench/canvas.h"
 #include "app/commands/session.h"
 #include "core/recipe/fill_advice.h"
 
@@ -63,6 +63,14 @@ class PartView : public Canvas {
     StepId lit_;
     std::optional<QPointF> band_from_;
     QPointF band_to_;
+    /// What the callout says, worked out once for each project and step.
+    struct {
+        std::shared_ptr<const Derived> of;
+        StepId step;
+        QStringList lines;
+    } mutable callout_;
+    void paint_put(QPainter& painter) const;
+    QString press_hint() const;
     StepId pressing_;
     mutable std::shared_ptr<const Derived> places_of_;
     mutable FillPlaces places_;

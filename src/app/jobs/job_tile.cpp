@@ -3,8 +3,11 @@
 #include <QKeyEvent>
 #include <QPainter>
 
+#include "core/commands/making.h"
 #include "core/derive/lending.h"
+#include "core/recipe/evaluate.h"
 #include "core/sources/make.h"
+#include "core/sources/parts.h"
 #include "present/lane_style.h"
 #include "present/source_picture.h"
 
@@ -74,6 +77,34 @@ JobTile::Painting example_of(const SourceKind& kind, Workshop& workshop) {
             const Borrowed borrowed = outline ? lend(*outline, 1) : Borrowed{};
             const auto made = make_lines(spec, workshop.fonts(), &borrowed);
             *drawing = made ? made->drawing : std::make_shared<const Drawing>();
+        }
+        present::paint_source(painter, **drawing, area);
+    };
+}
+
+JobTile::Painting example_of(const StepKind& kind, Workshop& workshop) {
+    auto drawing = std::make_shared<std::shared_ptr<const Drawing>>();
+    return [&kind, drawing, &workshop](QPainter& painter, const QRectF& area) {
+        if (!*drawing) {
+            *drawing = std::make_shared<const Drawing>();
+            Lettering word;
+            word.text = "BO", word.font = "League Spartan", word.size = mm(45);
+            Project project;
+            const auto source = make_lines(word, workshop.fonts());
+            const auto made =
+                apply(MakePart{word, {}, {}, {kind.fresh}}, project, workshop.catalog(), workshop.fonts());
+            if (source && made) {
+                const EvaluatedPart part =
+                    evaluate(*dotlane::find(project, made->part), {*source, {}, {}, true});
+                Drawing lines;
+                for (const RunSet& run : part.runs)
+                    lines.lines.push_back({{},
+                                           {},
+                                           role::outline,
+                                           sources::shape_of(region_of(run.lines, FillRule::evenodd)),
+                                           {}});
+                *drawing = std::make_shared<const Drawing>(std::move(lines));
+            }
         }
         present::paint_source(painter, **drawing, area);
     };

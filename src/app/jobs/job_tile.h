@@ -6,6 +6,7 @@
 #include "app/widgets/card.h"
 #include "core/derive/workshop.h"
 #include "core/project/sources.h"
+#include "core/project/steps.h"
 
 class QPainter;
 
@@ -33,6 +34,8 @@ class JobTile : public Card {
 
 /// Paints an example of what this kind of source makes.
 JobTile::Painting example_of(const SourceKind& kind, Workshop& workshop);
+/// The same of a kind of step that a part can begin with.
+JobTile::Painting example_of(const StepKind& kind, Workshop& workshop);
 /// Lines of three lanes: a drawing from a file.
 void paint_drawing_job(QPainter& painter, const QRectF& area);
 

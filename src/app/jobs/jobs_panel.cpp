@@ -37,12 +37,22 @@ JobsPanel::JobsPanel(Workshop& workshop, QWidget* parent)
     for (const SourceKind& kind : source_kinds())
         groups[kind.wanted].push_back({kind.key, QCoreApplication::translate("Sources", kind.name),
                                        QCoreApplication::translate("Sources", kind.about)});
+    std::map<StepRow::Wanted, std::vector<Picker::Entry>> begun;
+    for (const StepKind& kind : step_kinds())
+        if (kind.begins)
+            begun[kind.wanted].push_back({kind.key, QCoreApplication::translate("Steps", kind.name),
+                                          QCoreApplication::translate("Steps", kind.about)});
     groups[SourceRow::Wanted::files].push_back(
         {from_file, tr("From a file"), tr("SVG, DXF, HP-GL, PNG or JPEG; or drop one anywhere here.")});
     for (const auto& [wanted, entries] : groups)
         picker_->add_group(QCoreApplication::translate("Sources", title(wanted)), entries);
+    for (const auto& [wanted, entries] : begun)
+        picker_->add_group(QCoreApplication::translate("Steps", title(wanted)), entries);
     for (const SourceKind& kind : source_kinds())
         picker_->set_picture(kind.key, pixmap_of(example_of(kind, workshop), devicePixelRatioF()));
+    for (const StepKind& kind : step_kinds())
+        if (kind.begins)
+            picker_->set_picture(kind.key, pixmap_of(example_of(kind, workshop), devicePixelRatioF()));
     picker_->set_picture(from_file, pixmap_of(paint_drawing_job, devicePixelRatioF()));
     body()->addWidget(picker_);
     body()->addStretch(1);

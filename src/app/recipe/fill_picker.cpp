@@ -86,6 +86,9 @@ FillPicker::FillPicker(Session& session, QWidget* parent)
         if (working_ && working_->cancelled()) return;
         if (const auto ways = watcher_.result()) show(*ways);
     });
+    connect(this, &Picker::given_up, this, [this] {
+        if (working_) working_->cancel();
+    });
     hide();
 }
 
@@ -107,9 +110,9 @@ void FillPicker::open_for(StepId step) {
         const EvaluatedPart* evaluated = derived ? derived->part(part) : nullptr;
         if (!evaluated) return std::shared_ptr<const Ways>(out);
         out->options = options_for(*derived->project, catalog, *evaluated, step, *progress);
-        for (const auto& [goal, key] : goals)
-            if (const auto found = angle_for(*derived->project, catalog, *evaluated, step, goal, *progress))
-                out->angles.emplace_back(goal, *found);
+        if (const auto tried = angles_for(*derived->project, catalog, *evaluated, step, *progress))
+            for (const auto& [goal, key] : goals)
+                out->angles.emplace_back(goal, best_of(*tried, goal));
         return std::shared_ptr<const Ways>(out);
     }));
 }

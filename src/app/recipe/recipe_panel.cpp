@@ -14,6 +14,16 @@
 #include "app/widgets/focus.h"
 
 namespace dotlane::app {
+namespace {
+
+/// Those that the source makes (no step), or a step beside the lines of its own lane.
+template<class Each>
+void for_sets_of(const Part& part, StepId step, Each each) {
+    for (const LineSet& set : part.sets)
+        if (set.step == step) each(set);
+}
+
+} // namespace
 
 RecipePanel::RecipePanel(Session& session, QWidget* parent)
     : SidePanel(tr("Recipe"), parent)
@@ -112,12 +122,13 @@ void RecipePanel::show_recipe() {
     const Part* part = session_.part();
     std::vector<LineSetId> set_ids;
     std::vector<StepId> step_ids;
-    if (part)
-        for (const LineSet& s : part->sets)
-            set_ids.push_back(s.id);
-    if (part)
-        for (const Step& s : part->steps)
+    if (part) {
+        for_sets_of(*part, {}, [&](const LineSet& s) { set_ids.push_back(s.id); });
+        for (const Step& s : part->steps) {
             step_ids.push_back(s.id);
+            for_sets_of(*part, s.id, [&](const LineSet& of_step) { set_ids.push_back(of_step.id); });
+        }
+    }
     // The cards stay while what they stand for stays, so that a field keeps its focus while its number is
     // edited.
     const bool same = built_ && shown_ == session_.choice().part && set_ids.size() == sets_.size() &&
@@ -169,13 +180,14 @@ void RecipePanel::rebuild() {
     stations_->add(source_);
     connect(source_, &SourceCard::glyphs_wanted, this, &RecipePanel::glyphs_wanted);
     connect(source_, &SourceCard::layers_wanted, this, &RecipePanel::layers_wanted);
-    for (const LineSet& s : part->sets) {
+    const auto add_set = [this](const LineSet& s) {
         auto* card = new LineSetCard(session_, s.id, stations_);
         connect(card, &LineSetCard::lane_opened, this, &RecipePanel::lane_opened);
         connect(card, &LineSetCard::fill_wanted, this, [this](LineSetId set) { Q_EMIT fill_wanted({set}); });
         stations_->add(card);
         sets_.push_back(card);
-    }
+    };
+    for_sets_of(*part, {}, add_set);
     for (const Step& s : part->steps) {
         auto* card = new StepCard(session_, s.id, stations_);
         connect(card, &StepCard::lane_opened, this, &RecipePanel::lane_opened);
@@ -193,6 +205,7 @@ void RecipePanel::rebuild() {
         connect(card, &StepCard::given_up, this, [this] { stations_->mark_drop({}); });
         stations_->add(card);
         steps_.push_back(card);
+        for_sets_of(*part, s.id, add_set);
     }
     QWidget* back = held_step ? nullptr : source_;
     for (StepCard* card : steps_)

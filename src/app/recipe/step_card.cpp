@@ -222,12 +222,16 @@ void StepCard::show_second(const Step& step, const StepKind& kind) {
         if (std::find(step.of.begin(), step.of.end(), id) == step.of.end())
             second_->addItem(what.arg(name), id.value);
     };
-    for (const LineSet& set : session_.part()->sets)
-        add(set.id, QString::fromStdString(set.name));
+    const auto add_sets = [&](StepId of) {
+        for (const LineSet& set : session_.part()->sets)
+            if (set.step == of) add(set.id, QString::fromStdString(set.name));
+    };
+    add_sets({});
     for (const Step& earlier : session_.part()->steps) {
         if (earlier.id == step_) break;
         if (earlier.result)
             add(earlier.result, QCoreApplication::translate("Steps", kind_of(earlier.what).name).toLower());
+        add_sets(earlier.id);
     }
     if (step.by.size() > 1) {
         second_->addItem(what.arg(tr("%n line set(s)", nullptr, static_cast<int>(step.by.size()))));
@@ -267,7 +271,11 @@ void StepCard::refresh() {
     plate_->set_lane(session_.project(), s->lane);
     aside_->setVisible(kind.makes && !kind.inks);
     ways_->setVisible(kind.inks && s->on);
-    pieces_->setVisible(kind.inks && s->on);
+    pieces_->setVisible((kind.inks || kind.press) && s->on);
+    if (kind.press) {
+        pieces_->setText(tr("%1...").arg(QCoreApplication::translate("Steps", kind.press)));
+        pieces_->setToolTip(tr("Press on the bench where they are to be, or one to take it away"));
+    }
     aside_->setText(s->aside ? tr("Run") : tr("Set aside"));
     grip_->setVisible(steps.size() > 1);
     grip_->setAccessibleName(tr("Move %1: Up, Down").arg(on_->text()));

@@ -15,6 +15,8 @@ PartActions::PartActions(Session& session, FileSystem& files, QObject* parent)
 
 void PartActions::make(const QString& key) {
     if (const SourceKind* kind = source_kind(key.toStdString())) make_from(kind->fresh, {});
+    if (const StepKind* kind = step_kind(key.toStdString()); kind && kind->begins)
+        show(session_.run(tr("New part"), MakePart{source_kind("lettering")->fresh, {}, {}, {kind->fresh}}));
 }
 
 void PartActions::make_from(const SourceSpec& spec, const QString& name) {

@@ -137,6 +137,15 @@ void StartPage::add_jobs(Workshop& workshop, QWidget* column) {
             connect(tile, &Card::pressed, this, [this, key = kind->key] { Q_EMIT made(key); });
             add_job(tile, QCoreApplication::translate("Sources", title(wanted)), name + ' ' + about);
         }
+    for (const StepKind& kind : step_kinds()) {
+        if (!kind.begins) continue;
+        const QString name = QCoreApplication::translate("Steps", kind.name),
+                      about = QCoreApplication::translate("Steps", kind.about);
+        auto* tile =
+            new JobTile(QString("start-") + kind.key, name, about, example_of(kind, workshop), size, column);
+        connect(tile, &Card::pressed, this, [this, key = kind.key] { Q_EMIT made(key); });
+        add_job(tile, QCoreApplication::translate("Steps", title(kind.wanted)), name + ' ' + about);
+    }
     const auto add_other = [&](const char* id, const QString& group, const QString& name,
                                const QString& about, JobTile::Painting painting, auto wanted) {
         auto* tile = new JobTile(id, name, about, std::move(painting), size, column);

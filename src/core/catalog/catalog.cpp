@@ -19,6 +19,12 @@ double above_zero(const json& j, const char* name) {
     return v;
 }
 
+double not_below_zero(const json& j, const char* name, double absent) {
+    const double v = in::number(j, name, absent);
+    if (!(v >= 0)) throw Damaged{say("%1 of \"%2\" must not be below zero", as_is(name), in::text(j, "id"))};
+    return v;
+}
+
 Duration duration(const json& j, const char* name) {
     return seconds(in::number(j, name));
 }
@@ -48,7 +54,7 @@ Machine machine_from(const json& j) {
               duration(j, "load_sheet_s"),
               duration(j, "unload_sheet_s"),
               mm(above_zero(j, "max_thickness")),
-              mm(std::max(0.0, in::number(j, "landing", 0)))};
+              mm(not_below_zero(j, "landing", 0))};
     for (const json& s : in::list(j, "slots"))
         m.slots.push_back(slot_from(s));
     if (m.slots.empty() || m.slots.size() > 4)

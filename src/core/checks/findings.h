@@ -42,12 +42,17 @@ inline constexpr FindingKind<Mm<1, 2>, Mm<2>, Mm<1, 2>> text_small{
     to_say("Capitals %1 mm high are too small for a tip of %2 mm: from %3 mm on they can be read."),
     {"capitals_mm", nullptr, "least_mm"},
     {{{"text.legible", to_say("Make them %3 mm")}}}};
+inline constexpr FindingKind<Mm<3>, Mm<3>> fill_resized{
+    "lines.fill-resized",
+    Grade::caution,
+    to_say("The drawing came with a fill of lines, which are %1 mm apart at this size, and were %2 mm."),
+    {"spacing_mm", "drawn_mm"},
+    {{{"fill.anew", to_say("Fill its outline anew")}}}};
 inline constexpr FindingKind<Count, Mm<2>> lines_tear{
     "lines.tear",
     Grade::caution,
     to_say("Embossed lines lie nearer to one another than the ball of %2 mm is wide in %n [place|places]: "
-           "what one "
-           "dented the next one may tear."),
+           "what one dented the next one may tear."),
     {"count", "tip_mm"}};
 
 // Pieces. Size is said, its longer side is told.
@@ -171,9 +176,9 @@ inline constexpr FindingKind<Name, Count> part_in_one{
 
 /// Every one of them, for lists and tests.
 inline constexpr auto all =
-    std::tie(lines_doubled, lines_two_lanes, lines_gaps, lines_open, badge_over, text_small, lines_tear,
-             piece_cross, piece_more, piece_unchecked, piece_thin, piece_small, piece_neck, piece_sliver,
-             marks_beyond, part_too_large, part_turn, project_near_limit, lane_no_tool, lane_wrong_tool,
-             part_unplaced, part_pieces_missing, part_count, part_in_one);
+    std::tie(lines_doubled, lines_two_lanes, lines_gaps, lines_open, badge_over, text_small, fill_resized,
+             lines_tear, piece_cross, piece_more, piece_unchecked, piece_thin, piece_small, piece_neck,
+             piece_sliver, marks_beyond, part_too_large, part_turn, project_near_limit, lane_no_tool,
+             lane_wrong_tool, part_unplaced, part_pieces_missing, part_count, part_in_one);
 
 } // namespace dotlane::checks

@@ -5,6 +5,7 @@
 #include <map>
 
 #include "core/base/text.h"
+#include "core/checks/brought_fills.h"
 #include "core/checks/findings.h"
 #include "core/checks/fit_checks.h"
 #include "core/checks/piece_checks.h"
@@ -29,11 +30,15 @@ class Check {
 
     Findings run() {
         const auto pieces = [&] { check_pieces(project_, part_, piece_needs(stocks_), out_, progress_); };
-        const std::function<void()> all[] = {
-            [&] { doubled(); },    [&] { gaps(); },
-            [&] { open_lines(); }, pieces,
-            [&] { badge(); },      [&] { small_text(); },
-            [&] { tearing(); },    [&] { check_fit(project_, catalog_, part_, out_); }};
+        const std::function<void()> all[] = {[&] { doubled(); },
+                                             [&] { gaps(); },
+                                             [&] { open_lines(); },
+                                             pieces,
+                                             [&] { badge(); },
+                                             [&] { small_text(); },
+                                             [&] { resized_fills(); },
+                                             [&] { tearing(); },
+                                             [&] { check_fit(project_, catalog_, part_, out_); }};
         for (const auto& check : all)
             if (!progress_.cancelled()) check();
         return std::move(out_);
@@ -166,6 +171,19 @@ class Check {
             auto told = checks::text_small(place(bounds(run.lines), run.set), {capitals}, {in_mm(tool->tip)},
                                            {least});
             out_.push_back(with_remedies_if(spec->sized_by == Lettering::SizedBy::capitals, std::move(told)));
+        }
+    }
+
+    /// A fill that was lines before it came keeps them, and is lighter or darker at another size.
+    void resized_fills() {
+        const Part* part = find(project_, part_.part);
+        if (!part || is_made(*part) || std::abs(part_.scale - 1) < 0.005) return;
+        for (const BroughtFill& fill : brought_fills(part_, progress_)) {
+            const LineSet* set = find(*part, fill.set);
+            if (!set || set->set_aside) continue;
+            out_.push_back(with_remedies_if(
+                !fill.outlines.empty(), checks::fill_resized(place(fill.box, fill.set), {in_mm(fill.spacing)},
+                                                             {in_mm(fill.spacing) / part_.scale})));
         }
     }
 

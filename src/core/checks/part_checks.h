@@ -14,7 +14,8 @@ inline constexpr Length gap_under = mm(0.2);
 std::vector<const Stock*> stocks_of(const Project& project, const Catalog& catalog, PartId part);
 
 /// Each finding names its place. Codes: "lines.doubled" (remedy "clean.doubled"), "lines.two-lanes",
-/// "lines.gaps" and "lines.open" (remedy "clean.close"), "text.small" (remedy "text.legible"), those of
+/// "lines.gaps" and "lines.open" (remedy "clean.close"), "text.small" (remedy "text.legible"),
+/// "lines.fill-resized" (remedy "fill.anew"), "lines.tear", those of
 /// piece_checks.h and fit_checks.h, "badge.over".
 /// `scope`: a project of which only this part, the actions and tools of
 /// its lanes, the machine and the unit are read. `stocks`: that

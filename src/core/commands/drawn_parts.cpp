@@ -7,6 +7,7 @@
 
 #include "core/base/text.h"
 #include "core/commands/making.h"
+#include "core/commands/parts.h"
 #include "core/project/edits.h"
 #include "core/recipe/flatten.h"
 #include "core/sheets/layout.h"
@@ -119,6 +120,7 @@ Part part_of(Project& project, const Part& whole, const std::vector<LineId>& lin
     std::map<LineSetId, LineSetId> now;   // sets that are left, by what they were called
     out.sets.clear(), out.steps.clear();
     for (LineSet set : whole.sets) {
+        if (set.step) continue;
         std::erase_if(set.lines, [&](LineId line) { return !kept.contains(line); });
         if (set.lines.empty()) continue;
         const LineSetId old = set.id;
@@ -137,7 +139,16 @@ Part part_of(Project& project, const Part& whole, const std::vector<LineId>& lin
                 id = now.at(id);
         }
         if (empty) continue;
+        const StepId was = step.id;
         if (!first) step.id = fresh_id<StepId>(project);
+        for (LineSet set : whole.sets) {
+            if (set.step != was || !was) continue;
+            const LineSetId old = set.id;
+            if (!first) set.id = fresh_id<LineSetId>(project);
+            now[old] = set.id;
+            set.step = step.id;
+            out.sets.push_back(std::move(set));
+        }
         if (step.result) {
             const LineSetId old = step.result;
             if (!first) step.result = fresh_id<LineSetId>(project);
@@ -162,6 +173,43 @@ Result<void> may_be_taken_apart(const Project& project, const Part& part) {
                                           other.name));
     }
     return {};
+}
+
+bool has_layers(const Part& part) {
+    return std::any_of(part.steps.begin(), part.steps.end(),
+                       [](const Step& step) { return step.on && kind_of(step.what).layers; });
+}
+
+/// What becomes of a layer depends on the others, so each part keeps all of them and runs one. They lie on no
+/// sheet yet, as they are of other stocks.
+Result<std::vector<PartId>> layers_apart(Project& project, PartId id) {
+    Project next = project;
+    const Part whole = *find(next, id);
+    std::vector<std::size_t> run;
+    for (std::size_t i = 0; i < whole.sets.size(); ++i)
+        if (const LineSet& set = whole.sets[i]; !set.set_aside && !set.step && !set.lines.empty())
+            run.push_back(i);
+    if (run.size() < 2 || run.size() > most_parts_apart)
+        return fail("part.apart", say_n(run.size(),
+                                        "The part runs %n [line set|line sets]: from 2 to %1 can be "
+                                        "parts of their own.",
+                                        most_parts_apart));
+    std::vector<PartId> out{id};
+    for (std::size_t k = 1; k < run.size(); ++k) {
+        const auto copy = apply(
+            CopyPart{id,
+                     free_name(next, shortened(whole.name + " " + whole.sets[run[k]].name, longest_name))},
+            next);
+        if (!copy) return tl::make_unexpected(copy.error());
+        out.push_back(copy->part);
+    }
+    find(next, id)->name =
+        free_name(next, shortened(whole.name + " " + whole.sets[run.front()].name, longest_name));
+    for (std::size_t k = 0; k < run.size(); ++k)
+        for (const std::size_t other : run)
+            if (other != run[k]) find(next, out[k])->sets[other].set_aside = true;
+    project = std::move(next);
+    return out;
 }
 
 } // namespace
@@ -213,6 +261,7 @@ Result<std::vector<PartId>> drawing_apart(Project& project, PartId id, ApartBy b
     const Part* found = find(project, id);
     if (!found || is_made(*found)) return fail("part.apart", say("Only lines of a file are told apart so."));
     if (const auto ok = may_be_taken_apart(project, *found); !ok) return tl::make_unexpected(ok.error());
+    if (by == ApartBy::colour && has_layers(*found)) return layers_apart(project, id);
     const auto all = bundles(*found->source.drawing, by);
     if (all.size() < 2 || all.size() > most_parts_apart) {
         return fail("part.apart",

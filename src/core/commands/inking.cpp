@@ -43,7 +43,7 @@ GreyPixels smaller(const GreyImage& image) {
 
 } // namespace
 
-Result<Done> apply(const ToneFill& command, Project& project) {
+Result<Done> apply(const ToneFill& command, Project& project, const Catalog& catalog) {
     auto step = step_in(project, command.part, command.step);
     if (!step) return tl::make_unexpected(step.error());
     FillTone* tone = tone_in(step->what);
@@ -58,7 +58,7 @@ Result<Done> apply(const ToneFill& command, Project& project) {
     tone->by = FillTone::By::picture;
     tone->from = 0, tone->to = 100;
     tone->picture = std::make_shared<const std::string>(graymap(pixels));
-    auto done = apply(ChangeStep{command.part, command.step, step->what}, project);
+    auto done = apply(ChangeStep{command.part, command.step, step->what}, project, catalog);
     if (!done) return done;
     done->said =
         say("The fill is as dark as the picture, %1 x %2 pixels of it.", pixels.width, pixels.height);
@@ -81,17 +81,18 @@ Result<Done> apply(const TurnFill& command, Project& project, const Catalog& cat
                    const EvaluatedPart& evaluated, Progress& progress) {
     const auto step = step_in(project, command.part, command.step);
     if (!step) return tl::make_unexpected(step.error());
-    const auto found = angle_for(project, catalog, evaluated, command.step, command.goal, progress);
-    if (!found) return fail("fill.no-angle", say("The fill has no lines at any angle."));
+    const auto tried = angles_for(project, catalog, evaluated, command.step, progress);
+    if (!tried) return fail("fill.no-angle", say("The fill has no lines at any angle."));
+    const AngleSearch found = best_of(*tried, command.goal);
     Result<Done> done = Done{{}, command.part, {}, command.step};
-    if (in_degrees(found->best.angle) != in_degrees(found->now.angle))
-        done =
-            apply(ChangeStep{command.part, command.step, turned_to(step->what, found->best.angle)}, project);
-    if (done) done->said = said_of(*found);
+    if (in_degrees(found.best.angle) != in_degrees(found.now.angle))
+        done = apply(ChangeStep{command.part, command.step, turned_to(step->what, found.best.angle)}, project,
+                     catalog);
+    if (done) done->said = said_of(found);
     return done;
 }
 
-Result<Done> apply(const PressFill& command, Project& project, const Catalog&,
+Result<Done> apply(const PressFill& command, Project& project, const Catalog& catalog,
                    const EvaluatedPart& evaluated) {
     const auto step = step_in(project, command.part, command.step);
     if (!step) return tl::make_unexpected(step.error());
@@ -100,7 +101,7 @@ Result<Done> apply(const PressFill& command, Project& project, const Catalog&,
     if (next == step->what)
         return fail("fill.no-piece", say("There is no piece at %1, %2 mm that could be filled.",
                                          number(command.at.x, 2), number(command.at.y, 2)));
-    auto done = apply(ChangeStep{command.part, command.step, next}, project);
+    auto done = apply(ChangeStep{command.part, command.step, next}, project, catalog);
     if (!done) return done;
     const FillPlaces places = places_of(next, input_of(link->given));
     const auto filled = std::count(places.filled.begin(), places.filled.end(), 1);

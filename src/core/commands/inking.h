@@ -15,7 +15,7 @@ struct ToneFill {
     StepId step;
     std::string bytes;
 };
-Result<Done> apply(const ToneFill& command, Project& project);
+Result<Done> apply(const ToneFill& command, Project& project, const Catalog& catalog);
 
 /// The fill is turned to the angle that serves a goal best (core/derive/inking.h); says what that brings and
 /// costs. The project stays as it is when no angle is better. Errors "edit.missing", "fill.no-angle" (it has

@@ -5,6 +5,7 @@
 #include <unordered_set>
 
 #include "core/base/text.h"
+#include "core/commands/apart.h"
 #include "core/commands/filling.h"
 #include "core/commands/lanes.h"
 #include "core/derive/lending.h"
@@ -122,6 +123,13 @@ Result<Done> apply(const MakePart& command, Project& project, const Catalog& cat
     if (const auto ok = change_spec(next, part, find(next, part)->source.spec); !ok)
         return tl::make_unexpected(ok.error());
     if (const auto ok = add_roles(next, catalog, part, *roles); !ok) return tl::make_unexpected(ok.error());
+    for (const StepWhat& what : command.steps) {
+        std::vector<LineSetId> all;
+        for (const LineSet& set : find(next, part)->sets)
+            if (!set.set_aside) all.push_back(set.id);
+        if (const auto ok = append_step(next, catalog, part, what, all); !ok)
+            return tl::make_unexpected(ok.error());
+    }
     project = std::move(next);
     Done done{say("Made \"%1\" (%2).", find(project, part)->name, word(*kind)), part};
     done.parts = {part};
@@ -197,7 +205,11 @@ Result<void> send_lines(Project& project, const EvaluatedPart& evaluated, const 
 
 Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part_id, StepWhat what,
                            std::vector<LineSetId> of, std::vector<LineSetId> by) {
-    if (kind_of(what).inks) return fill_sets(project, catalog, part_id, std::move(what), std::move(of));
+    if (kind_of(what).inks)
+        return fill_sets(project, catalog, part_id, std::move(what), std::move(of)).map([&](StepId step) {
+            propose_lanes(project, catalog, part_id, step);
+            return step;
+        });
     const Part* part = find(project, part_id);
     if (!part) return fail("edit.missing", say("There is no such part in this project."));
     LaneId lane;
@@ -215,7 +227,16 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part
             if (const auto ok = choose_lender(project, lender_of(what), part_id, {}); !ok)
                 return tl::make_unexpected(ok.error());
     }
-    return add_maker(project, part_id, lane, std::move(what), of, true);
+    if (kind_of(what).by_role) {
+        const Action wanted = action_of(role_of(what));
+        if (const Lane* of_source = find(project, lane); !of_source || of_source->action != wanted)
+            lane = lane_of(project, catalog, wanted);
+    }
+    const bool keeps = !kind_of(what).replaces;
+    return add_maker(project, part_id, lane, std::move(what), of, keeps).map([&](StepId step) {
+        propose_lanes(project, catalog, part_id, step);
+        return step;
+    });
 }
 
 Result<StepId> append_step(Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
@@ -223,6 +244,24 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
     const Part* part = find(project, evaluated.part);
     if (!part) return fail("edit.missing", say("There is no such part in this project."));
     const StepKind& kind = kind_of(what);
+    if (kind.layers && of.empty() && !is_made(*part)) {
+        // A drawing's colours are its layers, whatever lanes they are in.
+        const auto colours = bundles(*part->source.drawing, ApartBy::colour);
+        for (const ApartBundle& colour : colours) {
+            if (colours.size() < 2 || colours.size() > most_parts_apart) break;
+            const std::unordered_set<LineId> own(colour.lines.begin(), colour.lines.end());
+            for (const LineSet sets :
+                 std::vector<LineSet>(part->sets)) { // a colour in two lanes stays in them
+                std::vector<LineId> both;
+                for (const LineId line : sets.lines)
+                    if (own.contains(line)) both.push_back(line);
+                if (both.empty() || sets.set_aside) continue;
+                const auto set = gather(project, evaluated.part, both, colour.name);
+                if (!set) return tl::make_unexpected(set.error());
+                find(*find(project, evaluated.part), *set)->name = colour.name;
+            }
+        }
+    }
     const bool fills = kind.inks;
     if (of.empty() && (kind.makes || kind.second == StepKind::Second::wanted) && !kind.brings) {
         for (const LineSet& set : part->sets)
@@ -236,6 +275,24 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
                                                : say("There are no lines that it could work on."));
     }
     return append_step(project, catalog, evaluated.part, std::move(what), std::move(of), std::move(by));
+}
+
+void propose_lanes(Project& project, const Catalog& catalog, PartId part_id, StepId step_id,
+                   const std::vector<LineSet>& known) {
+    const Step& step = *find(*find(project, part_id), step_id);
+    for (const char* role : roles_of(step.what)) {
+        const LineSet& set = *set_of(*find(project, part_id), step_id, role);
+        if (set.lane ||
+            std::any_of(known.begin(), known.end(), [&](const LineSet& s) { return s.id == set.id; }))
+            continue;
+        const Action action = action_of(role);
+        const auto other = std::find_if(project.lanes.begin(), project.lanes.end(), [&](const Lane& lane) {
+            return lane.action == action && lane.id != step.lane;
+        });
+        const LaneId lane = other != project.lanes.end() ? other->id : lane_of(project, catalog, action);
+        LineSet& given = *find(*find(project, part_id), set.id);
+        given.lane = lane, given.set_aside = std::string_view(role) == role::guide;
+    }
 }
 
 std::vector<EnvelopeFit> envelopes_for(const Catalog& catalog, Length width, Length height) {

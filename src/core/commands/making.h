@@ -20,6 +20,7 @@ struct MakePart {
     SourceSpec spec;
     std::string name = {};
     PartId lender = {};
+    std::vector<StepWhat> steps = {}; ///< that it begins with, on all its lines
 };
 Result<Done> apply(const MakePart& command, Project& project, const Catalog& catalog, FontShelf& fonts);
 
@@ -62,6 +63,11 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part
 /// set aside, a fill on those of them with closed lines. Error "step.no-lines" when there are none.
 Result<StepId> append_step(Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
                            StepWhat what, std::vector<LineSetId> of, std::vector<LineSetId> by = {});
+
+/// Lanes for the line sets of a step's roles that have none, but those in `known`, which the maker may have
+/// left without: by what the role is for, rather another lane than the step's own.
+void propose_lanes(Project& project, const Catalog& catalog, PartId part, StepId step,
+                   const std::vector<LineSet>& known = {});
 
 struct EnvelopeFit {
     const Envelope* envelope;

@@ -47,10 +47,13 @@ Part with_fresh_ids(Project& project, Part part) {
     }
     for (LineSet& set : part.sets)
         set.id = sets[set.id] = fresh_id<LineSetId>(project);
+    std::map<StepId, StepId> steps;
     for (Step& step : part.steps) {
-        step.id = fresh_id<StepId>(project);
+        step.id = steps[step.id] = fresh_id<StepId>(project);
         if (step.result) step.result = sets[step.result] = fresh_id<LineSetId>(project);
     }
+    for (LineSet& set : part.sets)
+        if (set.step) set.step = steps.at(set.step);
     for (Step& step : part.steps) // they name results of each other
         for (auto* list : {&step.of, &step.by})
             for (LineSetId& id : *list)

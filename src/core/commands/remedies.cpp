@@ -6,6 +6,7 @@
 #include "core/checks/piece_checks.h"
 #include "core/checks/project_checks.h"
 #include "core/commands/drawn_parts.h"
+#include "core/commands/filling.h"
 #include "core/commands/placing.h"
 #include "core/commands/remedies.h"
 #include "core/commands/sheets.h"
@@ -125,7 +126,7 @@ Result<void> make_legible(const Mending& m) {
 }
 
 Result<void> switch_off(const Mending& m) {
-    return apply(ChangeStep{m.finding.place.part, m.finding.place.step, {}, false}, m.project)
+    return apply(ChangeStep{m.finding.place.part, m.finding.place.step, {}, false}, m.project, m.catalog)
         .map([](const Done&) {})
         .map_error([](const Error&) {
             return Error{"remedy.none", say("The step is gone."), {}};
@@ -138,6 +139,12 @@ Result<void> settle(const Mending& m) {
 
 /// All that the findings of checks offer; what a step offers for its own findings it does itself.
 const std::pair<std::string_view, Result<void> (*)(const Mending&)> remedies[] = {
+    {"fill.anew",
+     [](const Mending& m) {
+         const EvaluatedPart* part = m.derived.part(m.finding.place.part);
+         if (!part) return Result<void>(fail("remedy.none", say("The fill is gone.")));
+         return fill_anew(m.project, m.catalog, *part, m.finding);
+     }},
     {"set-aside",
      [](const Mending& m) {
          return set_aside(m.project, m.finding.place.part, m.finding.place.line_set, true);

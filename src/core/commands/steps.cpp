@@ -42,6 +42,11 @@ Phrase told(const Project& project, const Part& part, const Step& step) {
     if (kind.makes)
         out.push_back(step.aside ? say(" Its lines are only for later steps.")
                                  : say(" Its lines go to %1.", lane_words(project, step.lane)));
+    for (const char* role : roles_of(step.what))
+        if (const LineSet* set = set_of(part, step.id, role))
+            out.push_back(set->set_aside
+                              ? say(" \"%1\" is set aside.", set->name)
+                              : say(" \"%1\" goes to %2.", set->name, lane_words(project, set->lane)));
     return joined(out, "");
 }
 
@@ -100,7 +105,7 @@ Done added_step(const Project& project, PartId id, StepId step_id) {
                 part.id, step.id);
 }
 
-Result<Done> apply(const ChangeStep& command, Project& project) {
+Result<Done> apply(const ChangeStep& command, Project& project, const Catalog& catalog) {
     const auto at = found(project, command.part, command.step);
     if (!at) return tl::make_unexpected(at.error());
     Step next = *at->step;
@@ -111,7 +116,9 @@ Result<Done> apply(const ChangeStep& command, Project& project) {
     next.of = command.of.value_or(next.of);
     next.by = command.by.value_or(next.by);
     const bool switched = next.on != at->step->on;
+    const std::vector<LineSet> known = at->part->sets;
     if (const auto ok = change_step(project, command.part, next); !ok) return tl::make_unexpected(ok.error());
+    propose_lanes(project, catalog, command.part, command.step, known);
     const Part& part = *find(project, command.part);
     const Step& step = *find(part, command.step);
     return done(say(!switched ? to_say("Changed %1 of \"%2\".%3")
@@ -119,6 +126,21 @@ Result<Done> apply(const ChangeStep& command, Project& project) {
                               : to_say("Switched off %1 of \"%2\".%3"),
                     name_of(part, step), part.name, told(project, part, step)),
                 part.id, step.id);
+}
+
+Result<Done> apply(const PressStep& command, Project& project, const Catalog& catalog,
+                   const EvaluatedPart& evaluated) {
+    const auto at = found(project, command.part, command.step);
+    if (!at) return tl::make_unexpected(at.error());
+    StepWhat next = at->step->what;
+    const auto link = evaluated.chain
+                          ? evaluated.chain->links.find(command.step)
+                          : std::map<StepId, std::shared_ptr<const RecipeChain::Link>>::const_iterator();
+    if (!evaluated.chain || link == evaluated.chain->links.end() ||
+        !press_place(next, input_of(link->second->given), command.at))
+        return fail("step.no-place", say("There is nothing at %1, %2 mm that this step could change.",
+                                         number(command.at.x, 2), number(command.at.y, 2)));
+    return apply(ChangeStep{command.part, command.step, next}, project, catalog);
 }
 
 Result<Done> apply(const RemoveStep& command, Project& project) {

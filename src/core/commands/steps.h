@@ -24,7 +24,8 @@ Result<Done> apply(const AddStep& command, Project& project, const Catalog& cata
 /// What AddStep answers of a step as it stands now: for one that has been given more numbers since.
 Done added_step(const Project& project, PartId part, StepId step);
 
-/// What is not given stays. Errors: those of change_step.
+/// What is not given stays. Lines that it makes now and did not before, in another role, go to a lane that is
+/// proposed. Errors: those of change_step.
 struct ChangeStep {
     PartId part;
     StepId step;
@@ -34,7 +35,17 @@ struct ChangeStep {
     std::optional<LaneId> lane = {};
     std::optional<std::vector<LineSetId>> of = {}, by = {};
 };
-Result<Done> apply(const ChangeStep& command, Project& project);
+Result<Done> apply(const ChangeStep& command, Project& project, const Catalog& catalog);
+
+/// A press at a place of the part, as `StepRow::press` says. Error "step.no-place" when there is nothing
+/// there.
+struct PressStep {
+    PartId part;
+    StepId step;
+    Point at;
+};
+Result<Done> apply(const PressStep& command, Project& project, const Catalog& catalog,
+                   const EvaluatedPart& evaluated);
 
 /// Line sets that were set aside for it alone are run again. Error "step.used" while a later step works on
 /// its lines.

@@ -23,13 +23,9 @@ Duration ink_time(const Project& project, const Catalog& catalog, LaneId lane_id
     return out * static_cast<double>(lane->repeats);
 }
 
-Length landing_of(const Project& project, const Catalog& catalog) {
-    const Machine* machine = catalog.machine(project.machine);
-    return machine ? machine->landing : Length();
-}
-
 Landing landing_of(const Project& project, const Catalog& catalog, const InkReport& ink) {
-    Landing out{landing_of(project, catalog), 0, ink.spacing};
+    const Machine* machine = catalog.machine(project.machine);
+    Landing out{machine ? machine->landing : Length(), 0, ink.spacing};
     out.gaps = visible_gaps(ink.seams, ink.spacing, ink.tip, out.scatter);
     if (out.gaps > 0) out.closer = spacing_without_gaps(ink.seams, ink.spacing, ink.tip, out.scatter);
     return out;
@@ -60,13 +56,12 @@ std::vector<FillOption> options_for(const Project& project, const Catalog& catal
                         progress);
 }
 
-std::optional<AngleSearch> angle_for(const Project& project, const Catalog& catalog,
-                                     const EvaluatedPart& part, StepId step, AngleGoal goal,
-                                     Progress& progress) {
+std::optional<TriedAngles> angles_for(const Project& project, const Catalog& catalog,
+                                      const EvaluatedPart& part, StepId step, Progress& progress) {
     const RecipeChain::Link* link = fill_of(part, step);
     if (!link) return std::nullopt;
-    return best_angle(link->step.what, input_of(link->given), goal,
-                      time_in(project, catalog, link->step.lane), progress);
+    return try_angles(link->step.what, input_of(link->given), time_in(project, catalog, link->step.lane),
+                      progress);
 }
 
 FillPlaces places_for(const EvaluatedPart& part, StepId step) {

@@ -11,12 +11,9 @@ namespace dotlane {
 /// and a landing. Nothing when lane, tool or machine are not known.
 Duration ink_time(const Project& project, const Catalog& catalog, LaneId lane, const Polylines& strokes);
 
-/// How far off a lifted tool lands on the project's machine, standard deviation.
-Length landing_of(const Project& project, const Catalog& catalog);
-
 /// What a fill is expected to gape, and what would help.
 struct Landing {
-    Length scatter;
+    Length scatter;  ///< of the project's machine; see Machine::landing
     double gaps = 0; ///< that are seen, expected
     Length closer;   ///< spacing at which there would be none
 };
@@ -28,10 +25,9 @@ const RecipeChain::Link* fill_of(const EvaluatedPart& part, StepId step);
 /// See fill_advice.h. `part` must hold the step.
 std::vector<FillOption> options_for(const Project& project, const Catalog& catalog, const EvaluatedPart& part,
                                     StepId step, Progress& progress = no_progress());
-std::optional<AngleSearch> angle_for(const Project& project, const Catalog& catalog,
-                                     const EvaluatedPart& part, StepId step, AngleGoal goal,
-                                     Progress& progress = no_progress());
-
+std::optional<TriedAngles> angles_for(const Project& project, const Catalog& catalog,
+                                      const EvaluatedPart& part, StepId step,
+                                      Progress& progress = no_progress());
 FillPlaces places_for(const EvaluatedPart& part, StepId step);
 
 } // namespace dotlane

@@ -57,6 +57,36 @@ Phrase lies_where(const Program& program, const StopMove& stop) {
     return say("Then %1.", joined(out, "; "));
 }
 
+/// "Cut to size: 2 pieces of foil, 95 x 40 mm (Invitation)": for all that lies on the sheets.
+void add_needs(const Derived& derived, std::vector<Phrase>& out) {
+    const Project& project = *derived.project;
+    const auto text = [&](Length l) { return to_text(l, project.unit); };
+    for (const Part& part : project.parts) {
+        const EvaluatedPart* evaluated = derived.part(part.id);
+        // Of a part that lies apart, its first piece stands for the rest.
+        const int first = evaluated && !evaluated->apart.empty() ? evaluated->apart.front().number : 0;
+        std::size_t copies = 0;
+        for (const Sheet& sheet : project.sheets)
+            copies += static_cast<std::size_t>(
+                std::count_if(sheet.placements.begin(), sheet.placements.end(), [&](const Placement& p) {
+                    return p.part == part.id && (p.piece == 0 || p.piece == first);
+                }));
+        if (copies == 0 || !evaluated) continue;
+        std::vector<std::pair<Phrase, std::size_t>> sizes;
+        for (const auto& [step, report] : evaluated->reports)
+            for (const Needed& n : report->needs) {
+                const Phrase size = say("%1, %2 x %3", n.what, text(n.width), text(n.height));
+                const auto same = std::find_if(sizes.begin(), sizes.end(),
+                                               [&](const auto& known) { return known.first == size; });
+                same == sizes.end() ? sizes.emplace_back(size, copies)
+                                    : * same = {size, same->second + copies};
+            }
+        for (const auto& [size, count] : sizes)
+            out.push_back(
+                say_n(count, "To be cut to size: %n [piece|pieces] of %1, for \"%2\".", size, part.name));
+    }
+}
+
 } // namespace
 
 RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const PrintFiles& prints) {
@@ -77,6 +107,7 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
         out.before.push_back(
             say("Keep the computer awake: the run takes %1, and the machine stops when the computer sleeps.",
                 spoken_seconds(in_seconds(plan.timeline.total()))));
+    add_needs(derived, out.before);
     std::set<std::string> cautions; // of the catalog
     std::set<SheetId> shown;
     for (std::size_t m = 0; m < program.moves.size(); ++m) {

@@ -11,35 +11,12 @@
 namespace dotlane {
 namespace {
 
-/// Whether a step at this position of the recipe may name the set: a line set of the source, or the result of
-/// a step before it.
-bool may_name(const Part& part, LineSetId id, std::size_t position) {
-    if (find(part, id)) return true;
-    for (std::size_t i = 0; i < position; ++i)
-        if (part.steps[i].result == id && id) return true;
-    return false;
-}
-
-Result<void> check_step(const Part& part, const Step& step, std::size_t position) {
-    RangeCheck ranges;
-    StepWhat what = step.what;
-    fields(what, ranges);
-    if (const auto ok = ranges.result(); !ok) return fail("step.range", ok.error().message);
-    const StepKind& kind = kind_of(step.what);
-    if (kind.makes && step.of.empty() && !kind.brings)
-        return fail("step.no-lines", say("%1 needs lines: choose closed lines first.", word(kind)));
-    if (kind.second == StepKind::Second::wanted && step.by.empty())
-        return fail("step.no-lines", say("%1 needs a second choice of lines.", word(kind)));
-    for (const auto* list : {&step.of, &step.by})
-        for (const LineSetId id : *list)
-            if (!may_name(part, id, position)) return no_such(to_say("line set before this step"));
-    return {};
-}
-
-Result<void> check_steps(const Part& part) {
-    for (std::size_t i = 0; i < part.steps.size(); ++i)
-        if (const auto ok = check_step(part, part.steps[i], i); !ok) return ok;
-    return {};
+/// Each role of the step has a line set, without a lane at first. Sets of roles that it does not make any
+/// longer stay, so that their lanes are found again.
+void settle_roles(Project& project, Part& part, const Step& step) {
+    for (const char* role : roles_of(step.what))
+        if (!set_of(part, step.id, role))
+            part.sets.push_back({fresh_id<LineSetId>(project), role, {}, false, {}, role, step.id});
 }
 
 /// Whether a step of the part works on the line set.
@@ -282,6 +259,7 @@ Result<StepId> add_step(Project& project, PartId id, Step step) {
         part->steps.pop_back();
         return tl::make_unexpected(ok.error());
     }
+    settle_roles(project, *part, part->steps.back());
     return part->steps.back().id;
 }
 
@@ -294,7 +272,10 @@ Result<void> change_step(Project& project, PartId id, const Step& step) {
             if (const auto ok = check_step(*part, step, i); !ok) return ok;
             Step old = std::exchange(part->steps[i], step);
             const auto ok = check_borrowing(project, id);
-            if (!ok) part->steps[i] = std::move(old);
+            if (!ok)
+                part->steps[i] = std::move(old);
+            else
+                settle_roles(project, *part, step);
             return ok;
         }
     return no_such(to_say("step"));
@@ -304,8 +285,12 @@ Result<void> remove_step(Project& project, PartId id, StepId step_id) {
     Part* part = find(project, id);
     const Step* step = part ? find(*part, step_id) : nullptr;
     if (!step) return no_such(to_say("step"));
-    if (step->result && uses(*part, step->result))
+    const auto of_it = [&](const LineSet& set) { return set.step == step_id; };
+    if ((step->result && uses(*part, step->result)) ||
+        std::any_of(part->sets.begin(), part->sets.end(),
+                    [&](const LineSet& set) { return of_it(set) && uses(*part, set.id); }))
         return fail("step.used", say("A later step works on the lines of this one. Remove that step first."));
+    std::erase_if(part->sets, of_it);
     std::erase_if(part->steps, [step_id](const Step& s) { return s.id == step_id; });
     drop_empty_sets(*part);
     return {};
@@ -375,8 +360,7 @@ Result<void> change_spec(Project& project, PartId id, SourceSpec spec) {
 Result<LineSetId> add_role(Project& project, PartId id, std::string role, LaneId lane, bool aside) {
     Part* part = find(project, id);
     if (!part) return no_such(to_say("part"));
-    for (const LineSet& set : part->sets)
-        if (set.role == role) return set.id;
+    if (const LineSet* set = set_of(*part, {}, role)) return set->id;
     part->sets.push_back({fresh_id<LineSetId>(project), role, lane, aside, {}, role});
     return part->sets.back().id;
 }
@@ -412,86 +396,6 @@ Result<void> check_borrowing(const Project& project, PartId id) {
                                                find(project, id)->name));
             if (std::find(seen.begin(), seen.end(), from) != seen.end()) continue;
             seen.push_back(from), waiting.push_back(from);
-        }
-    }
-    return {};
-}
-
-Result<void> check_numbers(const Project& project) {
-    const auto wrong = [](const std::string& where, const Phrase& what) {
-        return fail("project.number", say("\"%1\" cannot be kept: %2", where, what));
-    };
-    for (const Part& part : project.parts) {
-        const auto numbers = check_numbers(*part.source.drawing);
-        if (!numbers) return wrong(part.name, numbers.error().message);
-        if (!std::isfinite(part.scale)) return wrong(part.name, say("its scale is not a number."));
-    }
-    for (const Sheet& sheet : project.sheets)
-        for (const Placement& p : sheet.placements)
-            if (const auto ok = check_placement(project, p); !ok)
-                return wrong(sheet.name, ok.error().message);
-    return {};
-}
-
-Result<void> check_rules(const Project& project) {
-    std::unordered_set<std::uint32_t> ids;
-    const auto take = [&](auto id) {
-        return id.value > 0 && id.value < project.next_id && ids.insert(id.value).second;
-    };
-    const auto broken = [](const Phrase& what) {
-        return fail("project.rules", say("The project is damaged: %1.", what));
-    };
-    for (const Lane& lane : project.lanes) {
-        if (!take(lane.id)) return broken(say("a lane's number is used twice"));
-        if (lane.repeats < 1 || lane.repeats > 8) return broken(say("a lane's repeats are out of range"));
-    }
-    for (const LaneId lane : project.pass_order)
-        if (!find(project, lane)) return broken(say("the pass order names a lane that does not exist"));
-    for (const Part& part : project.parts) {
-        if (!take(part.id)) return broken(say("a part's number is used twice"));
-        if (!(part.scale >= 1e-4 && part.scale <= 1e4)) return broken(say("a part's scale is out of range"));
-        if (part.quantity < 1 || part.quantity > 9999)
-            return broken(say("a part's quantity is out of range"));
-        if (!check_borrowing(project, part.id))
-            return broken(say("\"%1\" takes lines of no part", part.name));
-        LineId last;
-        for (const DrawnLine& line : part.source.drawing->lines) {
-            if (!take(line.id) || line.id < last)
-                return broken(say("the lines of \"%1\" are out of order", part.name));
-            last = line.id;
-        }
-        std::unordered_set<LineId> assigned;
-        RangeCheck ranges;
-        SourceSpec spec = part.source.spec;
-        fields(spec, ranges);
-        if (const auto ok = ranges.result(); !ok) return broken(ok.error().message);
-        for (const LineSet& set : part.sets) {
-            if (!set.role.empty() && !is_made(part))
-                return broken(say("a line set of a drawing names a role"));
-            if (!take(set.id)) return broken(say("a line set's number is used twice"));
-            if (set.lane && !find(project, set.lane))
-                return broken(say("a line set names a lane that does not exist"));
-            for (const LineId line : set.lines)
-                if (!find(*part.source.drawing, line) || !assigned.insert(line).second)
-                    return broken(say("a line of \"%1\" is in two line sets or in none", part.name));
-        }
-        if (assigned.size() != part.source.drawing->lines.size())
-            return broken(say("a line of \"%1\" is in no line set", part.name));
-        for (const Step& step : part.steps) {
-            if (!take(step.id)) return broken(say("a step's number is used twice"));
-            if (step.lane && !find(project, step.lane))
-                return broken(say("a step names a lane that does not exist"));
-            if (step.result && !take(step.result)) return broken(say("a line set's number is used twice"));
-            if (kind_of(step.what).makes != static_cast<bool>(step.result))
-                return broken(say("a step has no line set for its lines"));
-        }
-        if (const auto ok = check_steps(part); !ok) return ok;
-    }
-    for (const Sheet& sheet : project.sheets) {
-        if (!take(sheet.id)) return broken(say("a sheet's number is used twice"));
-        for (const Placement& p : sheet.placements) {
-            if (!take(p.id)) return broken(say("a placement's number is used twice"));
-            if (const auto ok = check_placement(project, p); !ok) return ok;
         }
     }
     return {};

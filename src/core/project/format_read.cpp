@@ -162,7 +162,8 @@ Part part_from(const json& j) {
         auto role = in::text(s, "role", "");
         part.sets.push_back({id_from<LineSetId>(s, "id"), in::text(s, "name"), id_from<LaneId>(s, "lane"),
                              in::flag(s, "set_aside"),
-                             role.empty() ? ids_from<LineId>(s, "lines") : std::vector<LineId>(), role});
+                             role.empty() ? ids_from<LineId>(s, "lines") : std::vector<LineId>(), role,
+                             in::maybe(s, "step") ? id_from<StepId>(s, "step") : StepId{}});
     }
     for (const json& s : in::list(j, "steps"))
         part.steps.push_back(step_from(s));

@@ -87,11 +87,17 @@ json to_json(const Source& source, int& edition) {
             {"drawing", to_json(*source.drawing)}};
 }
 
+constexpr int edition_of_step_sets = 10;
+
 json to_json(const Part& part, int& edition) {
     json sets = json::array(), steps = json::array();
     for (const LineSet& set : part.sets) {
         json j = {
             {"id", set.id.value}, {"name", set.name}, {"lane", set.lane.value}, {"set_aside", set.set_aside}};
+        if (set.step) {
+            j["step"] = set.step.value;
+            edition = std::max(edition, edition_of_step_sets);
+        }
         if (set.role.empty())
             j["lines"] = id_list(set.lines);
         else

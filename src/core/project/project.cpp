@@ -38,6 +38,12 @@ const LineSet* find(const Part& part, LineSetId id) {
     return find_in(part.sets, id);
 }
 
+const LineSet* set_of(const Part& part, StepId step, std::string_view role) {
+    for (const LineSet& set : part.sets)
+        if (set.step == step && set.role == role) return &set;
+    return nullptr;
+}
+
 const Step* find(const Part& part, StepId id) {
     return find_in(part.steps, id);
 }

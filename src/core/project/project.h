@@ -5,6 +5,7 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/base/finding.h"
@@ -31,7 +32,8 @@ struct Lane {
     bool operator==(const Lane&) const = default;
 };
 
-/// Named lines of a part that share a lane. Each line of the source is in exactly one line set.
+/// Named lines of a part that share a lane. Each line of the source is in exactly one line set; of the lines
+/// that a step makes, those that go to another lane than the step's own are in sets as well.
 struct LineSet {
     LineSetId id;
     std::string name;
@@ -40,6 +42,8 @@ struct LineSet {
     std::vector<LineId> lines;
     std::string role =
         {}; ///< of a source that computes its lines: those with this role are in the set; `lines` is empty
+    /// That makes its lines, beside those of its own lane: those with this role; none: the source makes them.
+    StepId step = {};
     bool operator==(const LineSet&) const = default;
 };
 
@@ -135,8 +139,10 @@ Step* find(Part& part, StepId id);
 const Placement* find_placement(const Project& project, PlacementId placement, SheetId* sheet = nullptr);
 /// These and all that are grouped with one of them, in the order in which they lie on the sheet.
 std::vector<PlacementId> with_groups(const Sheet& sheet, const std::vector<PlacementId>& placements);
-/// The step that makes the lines of this set, if one does.
+/// The step that makes the lines of this set as those of its own lane, if one does.
 const Step* maker_of(const Part& part, LineSetId result);
+/// The line set of a role of the source (no step), or of a step; null when there is none.
+const LineSet* set_of(const Part& part, StepId step, std::string_view role);
 /// The parts whose outlines or lines its source and its steps take, each once.
 std::vector<PartId> borrows_from(const Part& part);
 /// Whether the part's lines are computed rather than taken from a file.

@@ -14,6 +14,7 @@ inline constexpr const char* guide = "guide"; ///< not run
 inline constexpr const char* motif = "motif";
 inline constexpr const char* traced = "traced"; ///< with a number behind it when there are several levels
 inline constexpr const char* letters = "letters";
+inline constexpr const char* edge = "edge"; ///< of a fill
 inline constexpr const char* strokes = "strokes";
 
 } // namespace dotlane::role

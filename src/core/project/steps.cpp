@@ -82,6 +82,28 @@ const char* role_of(const StepWhat& what) {
         what);
 }
 
+std::vector<const char*> roles_of(const StepWhat& what) {
+    return std::visit(
+        [](const auto& step) {
+            if constexpr (requires { step.roles(); })
+                return step.roles();
+            else
+                return std::vector<const char*>();
+        },
+        what);
+}
+
+bool press_place(StepWhat& what, const StepInput& in, Point at) {
+    return std::visit(
+        [&](auto& step) {
+            if constexpr (requires { press_place(step, in, at); })
+                return press_place(step, in, at);
+            else
+                return false;
+        },
+        what);
+}
+
 void suit(StepWhat& what, Action action) {
     std::visit(
         [&](auto& step) {

@@ -9,6 +9,7 @@
 
 #include "core/base/id.h"
 #include "core/project/steps/align.h"
+#include "core/project/steps/backing.h"
 #include "core/project/steps/clean.h"
 #include "core/project/steps/copies.h"
 #include "core/project/steps/corners.h"
@@ -19,21 +20,26 @@
 #include "core/project/steps/fill_holes.h"
 #include "core/project/steps/foil_piece.h"
 #include "core/project/steps/join.h"
+#include "core/project/steps/knock_out.h"
 #include "core/project/steps/lay_apart.h"
 #include "core/project/steps/mirror.h"
 #include "core/project/steps/outline.h"
 #include "core/project/steps/part.h"
 #include "core/project/steps/pieces.h"
+#include "core/project/steps/registration.h"
 #include "core/project/steps/resize.h"
+#include "core/project/steps/stencil.h"
 #include "core/project/steps/turn.h"
+#include "core/project/steps/weed.h"
 #include "core/project/steps/words.h"
 
 namespace dotlane {
 
 /// In the order in which they are offered.
-using StepWhat = std::variant<FillStep, OutlineStep, WordsStep, PartStep, JoinStep, CutOutStep, FillHolesStep,
-                              PiecesStep, ApartStep, CleanStep, CornersStep, DashStep, ResizeStep, MirrorStep,
-                              TurnStep, AlignStep, DistributeStep, CopiesStep, FoilPieceStep>;
+using StepWhat = std::variant<FillStep, OutlineStep, BackingStep, StencilStep, WordsStep, PartStep, JoinStep,
+                              CutOutStep, KnockOutStep, FillHolesStep, PiecesStep, ApartStep, CleanStep,
+                              CornersStep, DashStep, ResizeStep, MirrorStep, TurnStep, AlignStep,
+                              DistributeStep, CopiesStep, FoilPieceStep, RegistrationStep, WeedStep>;
 
 /// Shows every member to the visitor.
 void fields(StepWhat& what, Fields& f);
@@ -58,14 +64,18 @@ PartId* lender_of(StepWhat& what);
 PartId borrows_from(const StepWhat& what);
 /// Whether it follows the outline of the part that it is on.
 bool follows_own(const StepWhat& what);
-/// Of the lines that a step brings; "outline" for all others.
+/// Of the lines that a step brings, or that stand for others; "outline" for all others.
 const char* role_of(const StepWhat& what);
+/// Roles of lines that it makes, as it is set, for lanes beside its own: each has a line set of the part.
+std::vector<const char*> roles_of(const StepWhat& what);
 /// Gives a step that inks its first choices for what its lane does.
 void suit(StepWhat& what, Action action);
 /// Whether the step needs the lines that it does not work on, and their box.
 bool looks_around(const StepWhat& what);
 /// What a press on a numbered piece changes, for steps that count pieces.
 void press_piece(StepWhat& what, int piece);
+/// A press on the bench puts something there, or takes away what is there; false when it does neither.
+bool press_place(StepWhat& what, const StepInput& in, Point at);
 /// The lettering in a step; null for steps without.
 Lettering* lettering_in(StepWhat& what);
 const Lettering* lettering_in(const StepWhat& what);

@@ -142,31 +142,46 @@ class Evaluation {
         StepInput in = input_of(given);
         if (const auto it = inserted_.find(step.id); it != inserted_.end()) in.inserted = &it->second;
         StepOutcome outcome = run_step(step.what, in, progress_);
-        auto out = std::make_shared<Link>(Link{step, std::move(given), {}, {}, {}});
+        auto out = std::make_shared<Link>(Link{step, std::move(given), {}, {}, {}, {}});
         out->changed.assign(outcome.changed.begin(), outcome.changed.end());
-        if (outcome.made) {
-            outcome.made->id = step.result, outcome.made->step = step.id;
-            outcome.made->worked = true;
-            const bool behind = kind_of(step.what).behind;
-            // In front of (or behind) all that is drawn, a later step's lines in front of an earlier one's.
-            std::ptrdiff_t order = static_cast<std::ptrdiff_t>(step.id.value) << 32;
-            std::uint32_t ordinal = 0;
-            for (FlatLine& line : outcome.made->lines) {
+        const bool behind = kind_of(step.what).behind;
+        // In front of (or behind) all that is drawn, a later step's lines in front of an earlier one's.
+        std::ptrdiff_t order = static_cast<std::ptrdiff_t>(step.id.value) << 32;
+        std::uint32_t ordinal = 0;
+        const auto number = [&](std::vector<FlatLine>& lines) {
+            for (FlatLine& line : lines) {
                 line.id = {++ordinal, step.id};
                 ++order;
                 line.order = behind ? -order : order;
             }
+        };
+        if (outcome.made) {
+            outcome.made->id = step.result, outcome.made->step = step.id;
+            outcome.made->worked = true;
+            number(outcome.made->lines);
             out->made = std::make_shared<WorkSet>(std::move(*outcome.made));
+        }
+        for (MadeLines& lines : outcome.also) {
+            number(lines.lines);
+            out->also.emplace_back(lines.role, std::make_shared<WorkSet>(
+                                                   WorkSet{{}, step.id, true, std::move(lines.lines), {}}));
         }
         out->report = std::make_shared<StepReport>(std::move(outcome.report));
         return out;
     }
 
-    static void apply(const Link& link, RecipeState& state) {
+    void apply(const Link& link, RecipeState& state) const {
         for (const auto& changed : link.changed)
             for (auto& set : state.sets)
                 if (set->id == changed->id) set = changed;
         if (link.made) state.sets.push_back(link.made);
+        for (const auto& [role, lines] : link.also) {
+            const LineSet* set = set_of(part_, link.step.id, role);
+            DOTLANE_CHECK(set); // edits give each role of a step a line set
+            auto own = std::make_shared<WorkSet>(*lines);
+            own->id = set->id;
+            state.sets.push_back(std::move(own));
+        }
         state.reports[link.step.id] = link.report;
     }
 
@@ -192,7 +207,7 @@ class Evaluation {
             out_.findings.push_back(recipes::lane_none(place, Count{count}, part_.name));
             return;
         }
-        RunSet run{set.lane, set.id, {}, set.name, {}};
+        RunSet run{set.lane, set.id, set.step, set.name, {}};
         add_lines(run, work->lines);
         out_.runs.push_back(std::move(run));
     }
@@ -212,7 +227,9 @@ class Evaluation {
             return;
         }
         for (Finding finding : report.findings) {
+            const PlaceBox own = finding.place.box;
             finding.place = place;
+            if (own.valid()) finding.place.box = own; // it knows better where
             out_.findings.push_back(std::move(finding));
         }
         take_refusal(step, report, place);
@@ -355,6 +372,12 @@ Extent extent_of(const EvaluatedPart& part, int piece) {
     if (piece == 0) return {box, part.source_box.empty() ? box : part.source_box};
     const Point middle = box.centre();
     return {box, {middle.x, middle.y, middle.x, middle.y}};
+}
+
+const RunSet* ink_run(const EvaluatedPart& part, StepId step) {
+    const auto it = std::find_if(part.runs.begin(), part.runs.end(),
+                                 [step](const RunSet& run) { return run.ink && run.step == step; });
+    return it == part.runs.end() ? nullptr : &*it;
 }
 
 const InkReport* ink_of(const EvaluatedPart& part, StepId step) {

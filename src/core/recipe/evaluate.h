@@ -28,12 +28,13 @@ struct RecipeChain {
         std::shared_ptr<const Drawing> inserted;
         bool operator==(const Given&) const = default;
     };
-
     struct Link {
         Step step;
         Given given;
         std::vector<std::shared_ptr<const WorkSet>> changed;
         std::shared_ptr<const WorkSet> made; ///< may be null
+        /// Lines for other lanes, by role.
+        std::vector<std::pair<std::string, std::shared_ptr<const WorkSet>>> also;
         std::shared_ptr<const StepReport> report;
     };
     std::shared_ptr<const Drawing> drawing;
@@ -69,6 +70,8 @@ struct EvaluatedPart {
 /// The arrangement that a placement names; null for the whole part and for a piece that is not there.
 const Arrangement* arrangement(const EvaluatedPart& part, int piece);
 /// What the step did, when it inks and is on; null otherwise.
+/// The strokes of a step that inks; null when it made none that are run.
+const RunSet* ink_run(const EvaluatedPart& part, StepId step);
 const InkReport* ink_of(const EvaluatedPart& part, StepId step);
 /// Whether there is something to lie there: the whole part, or that arrangement.
 bool is_there(const EvaluatedPart& part, int piece);

@@ -5,7 +5,6 @@
 #include <tuple>
 
 #include "core/base/parallel.h"
-#include "core/base/text.h"
 #include "core/recipe/fill_ground.h"
 #include "core/recipe/fill_pieces.h"
 #include "core/recipe/limbs.h"
@@ -130,8 +129,8 @@ std::vector<FillOption> fill_options(const StepWhat& fill, const StepInput& in, 
     return out;
 }
 
-std::optional<AngleSearch> best_angle(const StepWhat& fill, const StepInput& in, AngleGoal goal,
-                                      const InkTime& time, Progress& progress) {
+std::optional<TriedAngles> try_angles(const StepWhat& fill, const StepInput& in, const InkTime& time,
+                                      Progress& progress) {
     const auto* step = std::get_if<FillStep>(&fill);
     if (!step || in_mm(in.tip) <= 0) return std::nullopt;
     const FillGround ground = ground_of(*step, in);
@@ -148,35 +147,29 @@ std::optional<AngleSearch> best_angle(const StepWhat& fill, const StepInput& in,
         lines.insert(lines.end(), limbs.begin(), limbs.end());
         return AngleFigures{angle, lines.empty() ? 0 : lines.size() - 1, coverage.of(lines), time(lines)};
     };
-    std::vector<AngleFigures> tried(180);
+    TriedAngles out{at(step->angle), std::vector<AngleFigures>(180)};
     std::size_t points = 0;
     for (const Ring& ring : ground.inner.rings)
         points += ring.size();
-    in_parallel(tried.size(), 180 * points, [&](std::size_t k) {
-        if (!progress.cancelled()) tried[k] = at(degrees(static_cast<double>(k)));
+    in_parallel(out.all.size(), 180 * points, [&](std::size_t k) {
+        if (!progress.cancelled()) out.all[k] = at(degrees(static_cast<double>(k)));
     });
     if (progress.cancelled()) return std::nullopt;
-    AngleSearch out{at(step->angle), {}};
-    out.best = out.now;
-    for (const AngleFigures& f : tried) {
+    return out;
+}
+
+AngleSearch best_of(const TriedAngles& tried, AngleGoal goal) {
+    AngleSearch out{tried.now, tried.now};
+    for (const AngleFigures& f : tried.all) {
         const auto a = rank(f, goal), b = rank(out.best, goal);
         if (a < b ||
-            (a == b && turn_between(f.angle, step->angle) < turn_between(out.best.angle, step->angle)))
+            (a == b && turn_between(f.angle, out.now.angle) < turn_between(out.best.angle, out.now.angle)))
             out.best = f;
     }
     return out;
 }
 
 namespace {
-
-/// In hundredths of the box that the fill is anchored to.
-Point share_of(Point p, const Box& box) {
-    return {box.width() > 0 ? (p.x - box.x0) / box.width() * 100 : 50,
-            box.height() > 0 ? (p.y - box.y0) / box.height() * 100 : 50};
-}
-Point place_of(Point share, const Box& box) {
-    return {box.x0 + box.width() * share.x / 100, box.y0 + box.height() * share.y / 100};
-}
 
 Surface all_of(FillStep step, const StepInput& in) {
     step.only.clear();
@@ -211,9 +204,7 @@ StepWhat pressed(const StepWhat& fill, const StepInput& in, Point at) {
             0)
             places.push_back(share_of(at, all.box));
         FillStep out = *step;
-        out.only.clear();
-        for (const Point share : places)
-            out.only += (out.only.empty() ? "" : "; ") + number(share.x, 2) + " " + number(share.y, 2);
+        out.only = places_text(places);
         return out;
     }
     return fill;

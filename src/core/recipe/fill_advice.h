@@ -32,13 +32,19 @@ struct AngleFigures {
     double covered = 0; ///< share of the surface, 0..1, on squares of a quarter of the tip
     Duration time;
 };
+struct TriedAngles {
+    AngleFigures now;              ///< of the fill as it is
+    std::vector<AngleFigures> all; ///< by whole degrees
+};
+/// None when the fill cannot be made, or `fill` is none, or cancelled.
+std::optional<TriedAngles> try_angles(const StepWhat& fill, const StepInput& in, const InkTime& time,
+                                      Progress& progress = no_progress());
+
 struct AngleSearch {
     AngleFigures now, best;
 };
-/// Every whole degree is tried. What is equally good is told apart by coverage, then by lifts, then by the
-/// nearness to the angle as it is. None when the fill cannot be made, or `fill` is none, or cancelled.
-std::optional<AngleSearch> best_angle(const StepWhat& fill, const StepInput& in, AngleGoal goal,
-                                      const InkTime& time, Progress& progress = no_progress());
+/// What is equally good is told apart by coverage, then by lifts, then by the nearness to the angle as it is.
+AngleSearch best_of(const TriedAngles& tried, AngleGoal goal);
 
 /// The pieces that a fill could be given to, and to which of them it is.
 struct FillPlaces {

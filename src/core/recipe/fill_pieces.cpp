@@ -127,7 +127,7 @@ FillPieces fill_pieces(const FillStep& step, const FillInput& in, Progress& prog
         out.lines.add(std::move(own));
     }
     reorder(out.lines.lines, of, step.order);
-    if (step.boundary) {
+    if (step.boundary && !step.edge_apart) {
         Polylines rim = edges(in.region);
         out.lines.lines.insert(out.lines.lines.end(), std::make_move_iterator(rim.begin()),
                                std::make_move_iterator(rim.end()));

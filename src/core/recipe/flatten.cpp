@@ -19,6 +19,7 @@ std::shared_ptr<const RecipeState> flatten_source(const Part& part, const Drawin
     std::unordered_map<std::string, std::size_t> set_of_role;
     std::vector<std::shared_ptr<WorkSet>> sets;
     for (const LineSet& set : part.sets) {
+        if (set.step) continue;
         for (const LineId line : set.lines)
             set_of_line[line] = sets.size();
         if (!set.role.empty()) set_of_role[set.role] = sets.size();

@@ -7,6 +7,19 @@ namespace {
 
 constexpr double finest = 0.05, most_squares = 3e7;
 
+/// How many ways from its first (or last) point a closed line is as long as that.
+std::size_t ways_within(const Polyline& line, double length, bool from_the_end) {
+    const std::size_t n = line.points.size();
+    double gone = 0;
+    std::size_t ways = 0;
+    while (ways < n && gone < length) {
+        const std::size_t i = from_the_end ? n - 1 - ways : ways;
+        gone += distance(line.points[i], line.points[(i + 1) % n]);
+        ++ways;
+    }
+    return ways;
+}
+
 } // namespace
 
 Area Heat::of(Ink what) const {
@@ -27,12 +40,20 @@ Heat heat_of(const Region& surface, const Polylines& strokes, Length tip, Progre
     for (const Polyline& line : strokes) {
         if (progress.cancelled()) return {};
         const std::size_t n = line.points.size();
+        // A closed line comes back to where it began, and goes on there.
+        const std::uint32_t first = way + 1;
+        const std::size_t begin = line.closed ? ways_within(line, in_mm(tip), false) : 0,
+                          end_at = line.closed ? n - ways_within(line, in_mm(tip), true) : n;
         for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n || (n == 1 && i == 0); ++i) {
             ++way;
+            const std::uint32_t beginning =
+                i >= end_at && i >= begin ? first + static_cast<std::uint32_t>(begin) : 0;
             raster.mark(line.points[i], line.points[(i + 1) % n], in_mm(tip) / 2,
                         [&](std::size_t from, std::size_t end) {
                             for (; from < end; ++from) {
-                                if (last[from] + 1 < way && out.ink[from] < Heat::twice)
+                                const bool goes_on =
+                                    last[from] + 1 >= way || (last[from] >= first && last[from] < beginning);
+                                if (!goes_on && out.ink[from] < Heat::twice)
                                     out.ink[from] = out.ink[from] == Heat::none ? Heat::once : Heat::twice;
                                 last[from] = way;
                             }

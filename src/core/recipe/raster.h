@@ -37,7 +37,6 @@ class Raster {
         return {box_.x0 + (static_cast<double>(column) + 0.5) * cell_,
                 box_.y0 + (static_cast<double>(row) + 0.5) * cell_};
     }
-
     Point middle(std::size_t at) const {
         return middle(static_cast<long>(at % static_cast<std::size_t>(columns_)),
                       static_cast<long>(at / static_cast<std::size_t>(columns_)));

@@ -57,6 +57,7 @@ struct InkReport {
     std::size_t rows = 0, runs = 0, pieces = 0, lifts = 0;
     std::size_t cells = 0,
                 edge_cells = 0; ///< of patterns that have some: whole ones, and those the edge runs through
+    int repeats = 1;            ///< of each stroke, in place
     Length length, spacing, inset, tip;
     std::size_t seams = 0; ///< places where lines of two strokes lie side by side: see seams.h
     Length widest_gap;     ///< the longest way from one stroke to the next that does not leave the surface
@@ -68,6 +69,12 @@ struct InkReport {
     std::vector<LeftOut> left_out;         ///< none is lost silently
     Phrase refused;                        ///< why the step could not work; empty when it did
     std::shared_ptr<const Region> surface; ///< that is filled, before the inset
+};
+
+/// A piece of material that is to be at hand: a rectangle to be cut from what it comes on.
+struct Needed {
+    Phrase what; ///< "foil"
+    Length width, height;
 };
 
 struct StepReport {
@@ -86,6 +93,14 @@ struct StepReport {
         bool whole = true;                   ///< what was drawn as one line stays one piece
     };
     std::optional<Apart> apart;
+    /// What it put where, across an opening or along a line: shown on the bench while the step is chosen.
+    struct Put {
+        Point a, b;
+        Length width;
+        bool by_hand = false;
+    };
+    std::vector<Put> put;
+    std::vector<Needed> needs; ///< of each copy of the part
     std::vector<Piece> pieces; ///< of a step that numbers pieces, in the order of their numbers
 };
 

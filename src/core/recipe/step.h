@@ -15,9 +15,15 @@ struct StepInput {
     std::vector<const WorkSet*> rest = {};         ///< all other sets, for steps that look around
 };
 
+struct MadeLines {
+    const char* role; ///< one of the step's `roles`
+    std::vector<FlatLine> lines;
+};
+
 struct StepOutcome {
     std::vector<std::shared_ptr<WorkSet>> changed; ///< with the ids of `of`; sets that are not here stay
     std::optional<WorkSet> made;                   ///< for steps that make lines
+    std::vector<MadeLines> also;                   ///< lines for lanes beside its own
     StepReport report;
 };
 

@@ -60,8 +60,7 @@ void keep_chosen(const FillStep& step, Surface& surface) {
     std::vector<Region> kept;
     for (Region& piece : pieces(surface.whole)) {
         const bool chosen = std::any_of(places->begin(), places->end(), [&](Point share) {
-            return contains(piece, {surface.box.x0 + surface.box.width() * share.x / 100,
-                                    surface.box.y0 + surface.box.height() * share.y / 100});
+            return contains(piece, place_of(share, surface.box));
         });
         if (chosen)
             kept.push_back(std::move(piece));
@@ -141,6 +140,22 @@ std::optional<std::vector<Point>> places_in(const std::string& text) {
         at = end + 1;
     }
     return out;
+}
+
+std::string places_text(const std::vector<Point>& places) {
+    std::string out;
+    for (const Point p : places)
+        out += (out.empty() ? "" : "; ") + number(p.x, 2) + " " + number(p.y, 2);
+    return out;
+}
+
+Point place_of(Point share, const Box& box) {
+    return {box.x0 + box.width() * share.x / 100, box.y0 + box.height() * share.y / 100};
+}
+
+Point share_of(Point place, const Box& box) {
+    return {box.width() > 0 ? (place.x - box.x0) / box.width() * 100 : 50,
+            box.height() > 0 ? (place.y - box.y0) / box.height() * 100 : 50};
 }
 
 } // namespace dotlane

@@ -21,5 +21,9 @@ Surface surface_of(const FillStep& step, const StepInput& in);
 
 /// "20 50; 80 50" as points; nothing when it is no such list.
 std::optional<std::vector<Point>> places_in(const std::string& text);
+std::string places_text(const std::vector<Point>& places);
+/// What such a place stands for, and the other way round; hundredths of the box.
+Point place_of(Point share, const Box& box);
+Point share_of(Point place, const Box& box);
 
 } // namespace dotlane

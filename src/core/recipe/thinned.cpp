@@ -54,8 +54,8 @@ std::vector<char> diffused(const std::vector<Candidate>& all, double pitch, cons
     return drawn;
 }
 
-/// What a further stroke costs, in squares of what windows are off by.
-constexpr double lift = 1e-4;
+/// What a further stroke costs, in squares of what windows are off by; where that leaves some off, less.
+constexpr double lift = 1e-4, last_lift = 1e-5;
 
 /// A candidate is drawn or left out, or one beside it drawn in its place, where the tone is off.
 class Mending {
@@ -71,13 +71,14 @@ class Mending {
 
     void run(Progress& progress) {
         if (!windows_.any()) return;
-        for (int round = 0; round < 14 && windows_.look() > ToneWindows::enough; ++round) {
+        for (int round = 0; round < 20 && windows_.look() > ToneWindows::enough; ++round) {
+            lift_ = round < 10 ? lift : last_lift;
             bool moved = false;
             for (std::size_t i = 0; i < all_.size(); ++i) {
                 if (i % 1024 == 0 && progress.cancelled()) return;
                 moved |= mend(i);
             }
-            if (!moved) return;
+            if (!moved && lift_ == last_lift) return;
         }
     }
 
@@ -88,7 +89,7 @@ class Mending {
         const double most = (distance(all_[i].a, all_[i].b) + 0.8 * tip_) * tip_ * 2 /
                             (ToneWindows::side * ToneWindows::side);
         best_ = -1e-9, with_ = i, bits_.clear();
-        const double alone = lift * strokes(i, !drawn_[i]);
+        const double alone = lift_ * strokes(i, !drawn_[i]);
         if ((drawn_[i] ? pull > 0 : pull < 0) && alone < most * std::abs(pull)) {
             own_.clear();
             note(i, drawn_[i] ? 1 : 0, own_);
@@ -110,7 +111,7 @@ class Mending {
         bool lifted = false;
         nearby_.around(i, [&](std::uint32_t k, double) {
             if (drawn_[k] || all_[k].line == all_[i].line) return;
-            const double cost = lift * (strokes(i, false) + strokes(k, true));
+            const double cost = lift_ * (strokes(i, false) + strokes(k, true));
             if (most * (pull - windows_.pull(all_[k].middle())) <= cost + 1e-9) return;
             if (!lifted) {
                 own_.clear();
@@ -147,7 +148,7 @@ class Mending {
     std::vector<char>& drawn_;
     ToneWindows windows_;
     Nearby nearby_;
-    double best_ = 0;
+    double best_ = 0, lift_ = lift;
     std::size_t with_ = 0;
     InkBits bits_, own_, both_;
 };
@@ -184,7 +185,7 @@ std::vector<char> thinned(const std::vector<Candidate>& candidates, double pitch
                           const Region& region, const Tone& tone, Progress& progress) {
     const auto none = [&] { return std::vector<char>(candidates.size(), 0); };
     if (region.empty() || candidates.empty() || progress.cancelled()) return none();
-    ToneInk ink(tip, region, tone);
+    ToneInk ink(tip, region, tone, candidates.front().dot() ? 11 : 5);
     if (progress.cancelled()) return none();
     const auto wished = ink.wished_by({candidates.begin(), candidates.end()}, progress);
     std::vector<char> drawn = diffused(candidates, pitch,

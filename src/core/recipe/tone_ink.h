@@ -16,7 +16,10 @@ struct InkWay {
 
 class ToneInk {
   public:
-    ToneInk(Length tip, const Region& region, const Tone& tone);
+    /// `fine`: squares to the tip's width, > 0. Dots need more than lines, along which what is misjudged
+    /// evens out: of a disc, five squares wide, some places cover a seventh more than others, and mending
+    /// would find them.
+    ToneInk(Length tip, const Region& region, const Tone& tone, double fine = 5);
 
     /// How much ink is wished in the squares that are nearest to each of the ways, mm2.
     std::vector<double> wished_by(const std::vector<InkWay>& ways, Progress& progress) const;

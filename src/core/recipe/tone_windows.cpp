@@ -4,7 +4,7 @@ namespace dotlane {
 namespace {
 
 constexpr long wide = static_cast<long>(ToneWindows::side / ToneWindows::step);
-constexpr double allowed = 0.015; ///< windows that are off by less count as right
+constexpr double allowed = 0.012; ///< windows that are off by less count as right
 
 /// Sums over boxes of squares.
 class Sums {
@@ -56,7 +56,7 @@ ToneWindows::ToneWindows(const Box& box, const ToneInk& ink)
         bare(squares_.columns(), squares_.rows(), outside);
     for (long r = 0; r < rows_; ++r)
         for (long c = 0; c < columns_; ++c) {
-            counts_.push_back(bare.window(c, r) < 0.005 * side * side);
+            counts_.push_back(bare.window(c, r) <= 2 * step * side);
             off_.push_back(sums.window(c, r) / (side * side));
         }
 }

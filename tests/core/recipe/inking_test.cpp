@@ -27,7 +27,7 @@ struct Filled {
     void set(const std::function<void(FillStep&)>& change) {
         StepWhat what = find(*find(b.project, b.part), id)->what;
         change(std::get<FillStep>(what));
-        must(apply(ChangeStep{b.part, id, what}, b.project));
+        must(apply(ChangeStep{b.part, id, what}, b.project, catalog()));
     }
 };
 
@@ -54,8 +54,9 @@ TEST_CASE("the best angle is the best of all 180, tried one by one") {
     f.set([](FillStep& s) { s.ends = FillEnds::apart, s.angle = degrees(77); });
     const auto derived = f.b.derive();
     const EvaluatedPart& part = *derived->part(f.b.part);
-    const auto found = angle_for(f.b.project, catalog(), part, f.id, AngleGoal::fewest_lifts);
-    REQUIRE(found);
+    const auto all = angles_for(f.b.project, catalog(), part, f.id);
+    REQUIRE(all);
+    const AngleSearch found = best_of(*all, AngleGoal::fewest_lifts);
     const RecipeChain::Link* link = fill_of(part, f.id);
     REQUIRE(link);
     std::size_t fewest = ~std::size_t{0};
@@ -63,26 +64,25 @@ TEST_CASE("the best angle is the best of all 180, tried one by one") {
         const StepOutcome tried =
             run_step(turned_to(link->step.what, degrees(degree)), input_of(link->given), no_progress());
         fewest = std::min(fewest, tried.report.ink->lifts);
-        if (degree == std::lround(in_degrees(found->best.angle))) {
-            CHECK(tried.report.ink->lifts == found->best.lifts);
+        if (degree == std::lround(in_degrees(found.best.angle))) {
+            CHECK(tried.report.ink->lifts == found.best.lifts);
             // On a grid of a quarter of the tip.
-            CHECK(found->best.covered * 100 ==
-                  Approx(tried.report.ink->coverage.covered_percent).margin(0.7));
+            CHECK(found.best.covered * 100 == Approx(tried.report.ink->coverage.covered_percent).margin(0.7));
         }
     }
-    CHECK(found->best.lifts == fewest);
-    CHECK(in_degrees(found->best.angle) == Approx(30).margin(1)); // along the bars
-    CHECK(found->best.lifts < found->now.lifts);
-    const auto corner = angle_for(f.b.project, catalog(), part, f.id, AngleGoal::no_corner);
-    CHECK(corner->best.covered >= found->best.covered);
-    const auto fastest = angle_for(f.b.project, catalog(), part, f.id, AngleGoal::fastest);
-    CHECK(fastest->best.time <= found->best.time);
+    CHECK(found.best.lifts == fewest);
+    CHECK(in_degrees(found.best.angle) == Approx(30).margin(1)); // along the bars
+    CHECK(found.best.lifts < found.now.lifts);
+    const AngleSearch corner = best_of(*all, AngleGoal::no_corner);
+    CHECK(corner.best.covered >= found.best.covered);
+    const AngleSearch fastest = best_of(*all, AngleGoal::fastest);
+    CHECK(fastest.best.time <= found.best.time);
     // The command turns it, and says what that brings.
     const auto done =
         must(apply(TurnFill{f.b.part, f.id, AngleGoal::fewest_lifts}, f.b.project, catalog(), part));
     CHECK(done.said.english().find("lifts instead of") != std::string::npos);
     const StepWhat turned = find(*find(f.b.project, f.b.part), f.id)->what;
-    CHECK(in_degrees(std::get<FillStep>(turned).angle) == in_degrees(found->best.angle));
+    CHECK(in_degrees(std::get<FillStep>(turned).angle) == in_degrees(found.best.angle));
 }
 
 TEST_CASE("other ways to fill are what the fill would be if it were changed") {
@@ -117,6 +117,12 @@ TEST_CASE("heat: two strokes that cross are inked twice where they do, a turn is
     CHECK(in_square_mm(cross.of(Heat::bare)) == Approx(100 - 2 * bar + 1).margin(0.1));
     const Heat turn = heat_of(square, {{{{1, 5}, {5, 5}, {5, 9}}, false}}, mm(1));
     CHECK(in_square_mm(turn.of(Heat::twice)) == 0);
+    const Heat ring = heat_of(square, {{{{2, 2}, {8, 2}, {8, 8}, {2, 8}}, true}}, mm(1));
+    CHECK(in_square_mm(ring.of(Heat::twice)) == 0); // it comes back to its own corner
+    Polyline round{{}, true};
+    for (int k = 0; k < 60; ++k)
+        round.points.push_back({5 + 3 * std::cos(k * 0.1047198), 5 + 3 * std::sin(k * 0.1047198)});
+    CHECK(in_square_mm(heat_of(square, {round}, mm(1)).of(Heat::twice)) == 0);
     const Heat over = heat_of(square, {{{{-2, 5}, {12, 5}}, false}}, mm(1));
     CHECK(in_square_mm(over.of(Heat::over)) == Approx(4 + std::acos(-1.0) / 4).margin(0.1));
     CHECK(heat_of({}, {}, mm(1)).ink.empty());
@@ -163,15 +169,15 @@ TEST_CASE("a toned fill keeps its picture in the file, and says when it has none
     f.set([](FillStep& s) { s.tone.by = FillTone::By::picture; });
     auto derived = f.b.derive();
     CHECK(has(derived->part(f.b.part)->findings, "fill.no-picture"));
-    CHECK_FALSE(apply(ToneFill{f.b.part, f.id, "no picture"}, f.b.project));
+    CHECK_FALSE(apply(ToneFill{f.b.part, f.id, "no picture"}, f.b.project, catalog()));
     const std::string png = must(disk().read(DOTLANE_SOURCE "/data/demo/heron.png", 1 << 24));
-    must(apply(ToneFill{f.b.part, f.id, png}, f.b.project));
+    must(apply(ToneFill{f.b.part, f.id, png}, f.b.project, catalog()));
     derived = f.b.derive();
     CHECK_FALSE(has(derived->part(f.b.part)->findings, "fill.no-picture"));
     const Project again = must(read_project(write_project(f.b.project)));
     CHECK(*find(*find(again, f.b.part), f.id) == *find(*find(f.b.project, f.b.part), f.id));
     f.set([](FillStep& s) { s.style = step_style("grid"); });
-    const auto refused = apply(ToneFill{f.b.part, f.id, png}, f.b.project);
+    const auto refused = apply(ToneFill{f.b.part, f.id, png}, f.b.project, catalog());
     REQUIRE_FALSE(refused);
     CHECK(refused.error().code == "fill.no-tone");
 }

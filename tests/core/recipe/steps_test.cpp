@@ -1,58 +1,11 @@
 // What each step does to lines, by identities of plane geometry and by what it reports.
 #include <numbers>
 
-#include "core/commands/making.h"
-#include "tests/support/support.h"
+#include "tests/support/recipe.h"
 
 using namespace dotlane;
 using namespace dotlane::test;
 using std::numbers::pi;
-
-namespace {
-
-struct Recipe {
-    Bench b;
-    explicit Recipe(const std::string& elements)
-        : b(bench(elements, 200, 200)) {}
-
-    LineSetId set(std::size_t i = 0) { return find(b.project, b.part)->sets.at(i).id; }
-    /// A set of its own for the n-th line.
-    LineSetId line(std::size_t n) { return must(gather(b.project, b.part, {b.lines().at(n)}, "line")); }
-    StepId add(StepWhat what, std::vector<LineSetId> of = {}, std::vector<LineSetId> by = {}) {
-        return must(append_step(b.project, catalog(), b.part, std::move(what), std::move(of), std::move(by)));
-    }
-    const EvaluatedPart& part() {
-        derived = b.derive();
-        return *derived->part(b.part);
-    }
-    Region area_of(LineSetId id) {
-        std::vector<Region> all;
-        for (const FlatLine& l : part().lines)
-            if (l.set == id) all.push_back(region_of(l.contours, l.rule, l.filled));
-        return united(all);
-    }
-    double square(LineSetId id) { return in_square_mm(area(area_of(id))); }
-    std::size_t count(LineSetId id) {
-        const auto& lines = part().lines;
-        return static_cast<std::size_t>(
-            std::count_if(lines.begin(), lines.end(), [id](const FlatLine& l) { return l.set == id; }));
-    }
-    double figure(StepId step, const std::string& key) {
-        for (const Figure& f : part().reports.at(step)->figures)
-            if (f.key == key) return f.value;
-        FAIL("no figure " << key);
-        return 0;
-    }
-    LineSetId result(StepId step) { return find(*find(b.project, b.part), step)->result; }
-    std::shared_ptr<const Derived> derived;
-};
-
-std::string rect(double x, double y, double w, double h) {
-    return "<rect x='" + std::to_string(x) + "' y='" + std::to_string(y) + "' width='" + std::to_string(w) +
-           "' height='" + std::to_string(h) + "' fill='none' stroke='#111'/>";
-}
-
-} // namespace
 
 TEST_CASE("join: two 40 x 20 bars overlapping by 5 become one outline 75 x 20") {
     Recipe r(rect(10, 10, 40, 20) + rect(45, 10, 40, 20));

@@ -6,6 +6,7 @@
 
 #include "core/project/actions.h"
 #include "core/project/fills.h"
+#include "core/project/roles.h"
 #include "core/project/steps/kind.h"
 #include "core/project/tone.h"
 
@@ -27,9 +28,10 @@ struct FillStep {
     std::optional<Length> inset; ///< from the edge, 0..100 mm; empty: half the tip of the lane's tool
     FillEnds ends = FillEnds::joined;
     FillPhase phase = FillPhase::centre;
-    Length least;          ///< shorter pieces of lines are left out, 0..100 mm
-    bool boundary = false; ///< the inset edge is run too
-    int repeats = 1;       ///< each stroke is run so often in place, to and fro, 1..20
+    Length least;            ///< shorter pieces of lines are left out, 0..100 mm
+    bool boundary = false;   ///< the inset edge is run too
+    bool edge_apart = false; ///< that edge goes to a lane of its own
+    int repeats = 1;         ///< each stroke is run so often in place, to and fro, 1..20
     Order order = Order::as_drawn;
     Length clear; ///< kept free around other lines of the part, 0..50 mm
     Rule rule = Rule::own;
@@ -43,6 +45,9 @@ struct FillStep {
     void suit(Action action) {
         centre_lines = dotlane::row(action).thin_lines;
         if (dotlane::row(action).keeps_off) of_tip = 100;
+    }
+    std::vector<const char*> roles() const {
+        return boundary && edge_apart ? std::vector{role::edge} : std::vector<const char*>();
     }
     /// What says how dark it is from place to place; null for styles that are the same everywhere.
     FillTone* tones() { return kind_of(style).toned ? &tone : nullptr; }
@@ -97,6 +102,13 @@ struct FillStep {
                  mm(100));
         f.flag({"boundary", "run the edge too", "The edge that the lines end at", {8, "false"}, true},
                s.boundary);
+        if (f.when(s.boundary))
+            f.flag({"edge-apart",
+                    "edge in its own lane",
+                    "Another pen, or a blade that goes around",
+                    {10, "false"},
+                    true},
+                   s.edge_apart);
         f.whole({"repeats", "times", "Each stroke is run so often in place", {8, "1"}, true}, s.repeats, 1,
                 20);
         f.one_of({"order", "order", "", {8, R"("as-drawn")"}, true}, s.order,

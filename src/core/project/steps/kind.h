@@ -6,10 +6,12 @@
 //   PartId* lender()                       where it names the part whose lines it takes; null: takes none now
 //   bool follows_own() const               follows the outline of the part that it is on
 //   const char* role() const               of the lines it brings, which proposes their lane
+//   std::vector<const char*> roles() const   of lines it makes, as it is set, for lanes beside its own
 //   void suit(Action)                      first choices for what its lane does
 //   bool looks_around() const              needs the lines that it does not work on, and their box
 //   FillTone* tones()                      how dark it is from place to place; null: the same everywhere
 //   void press(int piece)                  what a press on a numbered piece changes
+//   friend bool press_place(Kind&, const StepInput&, Point)   a press on the bench, of kinds with `press`
 //   friend bool mend(Kind&, const Finding&, const InkReport*)   applies a remedy of one of its own findings
 #pragma once
 
@@ -18,6 +20,7 @@
 
 #include "core/base/progress.h"
 #include "core/base/units.h"
+#include "core/geometry/point.h"
 #include "core/project/fields.h"
 
 namespace dotlane {
@@ -40,11 +43,16 @@ struct StepRow {
     enum class Second { none, wanted, possible, spared };
     Second second = Second::none; ///< a second choice of line sets; spared: what it keeps off
     bool brings = false;          ///< what it makes comes from no lines that are there: words, another part
+    bool by_role = false;         ///< its lane is proposed by its role, not by the lines that it works on
+    bool replaces = false;        ///< what it makes stands for what it works on, which is set aside
     bool inks = false;     ///< fills areas with the tip of its lane's tool, and answers with an ink report
     bool places = false;   ///< needs the box of all lines that it does not work on
     bool behind = false;   ///< what it makes lies behind all that is drawn, otherwise in front of it
     bool one_lane = false; ///< all that it works on runs in one lane afterwards
-    bool counts_pieces = false; ///< names pieces by their numbers
+    bool begins = false;   ///< offered where a part begins: a word with this step on it
+    const char* press = nullptr; ///< "Bridges": what presses on the bench put or take away; null: nothing
+    bool layers = false;         ///< each line set is a layer, and what becomes of one depends on the others
+    bool counts_pieces = false;  ///< names pieces by their numbers
 };
 
 } // namespace dotlane

@@ -121,7 +121,7 @@ void run_again(Polylines& lines, int times) {
 StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
     StepOutcome out;
     auto ink = std::make_shared<InkReport>();
-    ink->style = kind_of(step.style).key;
+    ink->style = kind_of(step.style).key, ink->repeats = step.repeats;
     ink->spacing = step.spaced(in.tip), ink->angle = step.angle, ink->tip = in.tip;
     FillGround ground = ground_of(step, in);
     Surface& surface = ground.surface;
@@ -140,10 +140,18 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
     if (const double many = expected_segments(step, ground, in.tip); many > most_fill_segments) {
         const double enough = in_mm(ink->spacing) * std::sqrt(many / most_fill_segments) * 1.05;
         ink->refused =
-            say("That would be %1 million segments, more than %2 million. A spacing of %3 mm would do.",
-                number(many / 1e6, 0), number(most_fill_segments / 1e6, 0), number(enough, 2));
+            step.toned() // whose stretches are as fine as the tip
+                ? say("That would be %1 million segments, more than %2 million. A wider tip would do.",
+                      number(many / 1e6, 0), number(most_fill_segments / 1e6, 0))
+                : say("That would be %1 million segments, more than %2 million. A spacing of %3 mm would do.",
+                      number(many / 1e6, 0), number(most_fill_segments / 1e6, 0), number(enough, 2));
         finish();
         return out;
+    }
+    if (!step.roles().empty()) {
+        out.also.push_back({role::edge, {}});
+        for (const Region& piece : pieces(inner))
+            out.also.back().lines.push_back(line_of(piece, {}));
     }
     FillPieces made = fill_pieces(step, input_on(ground, step, in.tip), progress);
     if (progress.cancelled()) return out;

@@ -58,6 +58,7 @@ StepOutcome run(const FoilPieceStep& step, const StepInput& in, Progress&) {
         round_up(box.x0, box.x1, in_mm(step.whole));
         round_up(box.y0, box.y1, in_mm(step.whole));
         sum += box.width() * box.height();
+        out.report.needs.push_back({say("foil"), mm(box.width()), mm(box.height())});
         FlatLine line;
         line.contours = {{{{box.x0, box.y0}, {box.x1, box.y0}, {box.x1, box.y1}, {box.x0, box.y1}}, true}};
         line.box = box;

@@ -1,0 +1,484 @@
+#include "core/recipe/bridges.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <numbers>
+#include <numeric>
+
+#include "core/base/parallel.h"
+#include "core/geometry/region_index.h"
+#include "core/recipe/edge_tree.h"
+
+namespace dotlane {
+namespace {
+
+constexpr Length crumb = mm(0.1);  ///< what is left between two bridges and narrower is none
+constexpr Length hair = mm(0.05);  ///< half of what is too narrow to hold anything
+constexpr double least_left = 0.1; ///< share of an opening, below which it counts as closed
+
+/// A way across the opening.
+struct Way {
+    Point a, b;
+    std::size_t from = 0, to = 0; ///< rings of the opening
+    double cost = 0, angle = 0;   ///< angle: of `a` as seen from the island's middle
+    Point middle() const { return (a + b) * 0.5; }
+};
+
+Point middle_of(const Ring& ring) {
+    Box box;
+    for (const Point p : ring)
+        box.add(p);
+    return box.centre();
+}
+
+/// Corners that turn by more than 30 degrees.
+std::vector<Point> corners_of(const Ring& ring) {
+    std::vector<Point> out;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point before = ring[i] - ring[(i + ring.size() - 1) % ring.size()],
+                    after = ring[(i + 1) % ring.size()] - ring[i];
+        if (std::abs(std::atan2(cross(before, after), dot(before, after))) > std::numbers::pi / 6)
+            out.push_back(ring[i]);
+    }
+    return out;
+}
+
+/// Sets of rings that hang together.
+class Together {
+  public:
+    explicit Together(std::size_t count)
+        : of_(count) {
+        std::iota(of_.begin(), of_.end(), std::size_t{0});
+    }
+    std::size_t find(std::size_t i) {
+        while (of_[i] != i)
+            i = of_[i] = of_[of_[i]];
+        return i;
+    }
+    bool join(std::size_t a, std::size_t b) {
+        a = find(a), b = find(b);
+        of_[b] = a;
+        return a != b;
+    }
+
+  private:
+    std::vector<std::size_t> of_;
+};
+
+/// One connected opening with islands in it: ring 0 bounds it, the others are the islands' edges.
+class Opening {
+  public:
+    Opening(const Region& region, const BridgeWishes& wishes)
+        : region_(region)
+        , wishes_(wishes)
+        , width_(in_mm(wishes.width))
+        , index_(region) {
+        for (const Ring& ring : region.rings) {
+            rings_.push_back(&ring);
+            corners_.push_back(corners_of(ring));
+            points_ += ring.size();
+        }
+        tree_ = tree_of(rings_);
+        ways_.resize(rings_.size());
+    }
+
+    /// Bridges that hold all islands as far as there is a way; the others are told by `loose`.
+    std::vector<Bridge> bridges(const std::vector<Point>& by_hand, std::vector<Box>& loose,
+                                Progress& progress) {
+        in_parallel(rings_.size() - 1, points_ * 40, [&](std::size_t k) {
+            if (!progress.cancelled()) ways_[k + 1] = ways_from(k + 1);
+        });
+        if (progress.cancelled()) return {};
+        Together together(rings_.size());
+        std::vector<char> by_maker(rings_.size(), 0);
+        for (const Point p : by_hand) {
+            const auto way = way_at(p);
+            if (!way) continue;
+            by_maker[way->from] = 1;
+            take(*way, together, true);
+        }
+        for (std::size_t k = 1; k < rings_.size(); ++k)
+            if (!by_maker[k])
+                for (const Way& way : chosen(k))
+                    take(way, together, false);
+        // What still hangs loose is tied by the cheapest ways; where the wished direction leads nowhere, by
+        // any.
+        tie(together);
+        tie_heaps(together, progress);
+        for (std::size_t k = 1; k < rings_.size(); ++k)
+            if (together.find(k) != together.find(0)) loose.push_back(bounds(Polyline{*rings_[k], true}));
+        return std::move(bridges_);
+    }
+
+  private:
+    void tie(Together& together) {
+        std::vector<const Way*> all;
+        for (const auto& from : ways_)
+            for (const Way& way : from)
+                all.push_back(&way);
+        std::stable_sort(all.begin(), all.end(),
+                         [](const Way* a, const Way* b) { return a->cost < b->cost; });
+        for (const Way* way : all)
+            if (together.find(way->from) != together.find(way->to)) take(*way, together, false);
+    }
+
+    /// Islands that are nearest to one another hang together and on nothing else: from all of such a heap the
+    /// shortest way to what is not of it is looked for.
+    void tie_heaps(Together& together, Progress& progress) {
+        for (bool tied = true; tied && !progress.cancelled();) {
+            tied = false;
+            for (std::size_t k = 1; k < rings_.size(); ++k) {
+                const std::size_t heap = together.find(k);
+                if (heap == together.find(0)) continue;
+                std::optional<Way> best;
+                for (std::size_t of = 1; of < rings_.size(); ++of) {
+                    if (together.find(of) != heap) continue;
+                    each_place(of, [&](Point p) {
+                        const auto way = shortest_from(
+                            of, p, [&](std::size_t ring) { return together.find(ring) != heap; });
+                        if (way && (!best || way->cost < best->cost)) best = way;
+                    });
+                }
+                if (!best) continue;
+                take(*best, together, false);
+                tied = true;
+            }
+        }
+    }
+
+    void take(const Way& way, Together& together, bool by_hand) {
+        together.join(way.from, way.to);
+        held_[way.from].push_back(way.middle()), held_[way.to].push_back(way.middle());
+        bridges_.push_back({way.a, way.b, wishes_.width, by_hand});
+    }
+
+    double near_corner(std::size_t ring, Point p) const {
+        double nearest = 1e300;
+        for (const Point c : corners_[ring])
+            nearest = std::min(nearest, distance(c, p));
+        return std::max(0.0, 1 - nearest / (1.5 * width_));
+    }
+
+    /// None when it leaves the opening.
+    std::optional<Way> way_to(std::size_t from, Point a, Point b, std::size_t to) const {
+        const double length = distance(a, b);
+        if (length < 1e-6) return std::nullopt;
+        const Point u = (b - a) * (1 / length);
+        const double inset = std::min(1e-3, length / 4);
+        const Point p = a + u * inset, q = b - u * inset;
+        if (!index_.contains(p + (q - p) * 0.5) || index_.crosses(p, q)) return std::nullopt;
+        Way out{a, b, from, to, length, 0};
+        if (length < width_) out.cost = 2 * width_ - length; // the opening would hardly be seen there
+        out.cost *= 1 + 3 * near_corner(from, a) + 3 * near_corner(to, b);
+        const Point middle = middle_of(*rings_[from]);
+        out.angle = std::atan2(a.y - middle.y, a.x - middle.x);
+        return out;
+    }
+
+    template<class Wished>
+    std::optional<Way> shortest_from(std::size_t from, Point a, Wished wished) const {
+        for (auto it = tree_.qbegin(bgi::nearest(to_boost(a), 4) &&
+                                    bgi::satisfies([&](const Edge& e) { return wished(e.second); }));
+             it != tree_.qend(); ++it)
+            if (auto way = way_to(from, a, nearest_on(it->first, a), it->second)) return way;
+        return std::nullopt;
+    }
+    std::optional<Way> shortest_from(std::size_t from, Point a) const {
+        return shortest_from(from, a, [from](std::size_t ring) { return ring != from; });
+    }
+
+    /// In the wished direction or against it, to the first edge that is met.
+    std::optional<Way> straight_from(std::size_t from, Point a) const {
+        std::optional<Way> best;
+        for (const double side : {1.0, -1.0}) {
+            const double angle = in_radians(wishes_.along);
+            const Point u = Point{std::cos(angle), std::sin(angle)} * side;
+            const Box box = bounds(region_);
+            const Point far = a + u * (box.width() + box.height());
+            if (!index_.contains(a + u * 1e-3)) continue;
+            double nearest = 1e300;
+            std::size_t to = 0;
+            for (auto it = tree_.qbegin(bgi::intersects(BoostSegment(to_boost(a + u * 1e-3), to_boost(far))));
+                 it != tree_.qend(); ++it) {
+                const Point s{it->first.first.x(), it->first.first.y()},
+                    d{it->first.second.x() - s.x, it->first.second.y() - s.y};
+                const double across = cross(u, d);
+                if (across == 0) continue;
+                const double at = cross(s - a, d) / across;
+                if (at > 0 && at < nearest) nearest = at, to = it->second;
+            }
+            if (nearest == 1e300 || to == from) continue;
+            if (auto way = way_to(from, a, a + u * nearest, to); way && (!best || way->cost < best->cost))
+                best = way;
+        }
+        return best;
+    }
+
+    /// Places along an island's edge, evenly.
+    template<class Each>
+    void each_place(std::size_t ring, Each each) const {
+        const double around = in_mm(length(Polyline{*rings_[ring], true}));
+        const int count = std::clamp(static_cast<int>(around / 1.5), std::max(24, 10 * wished(ring)), 240);
+        const double step = around / count;
+        double ahead = step / 2;
+        const Ring& r = *rings_[ring];
+        for (std::size_t i = 0; i < r.size(); ++i) {
+            const Point a = r[i], b = r[(i + 1) % r.size()];
+            const double way = distance(a, b);
+            for (; ahead < way; ahead += step)
+                each(a + (b - a) * (ahead / way));
+            ahead -= way;
+        }
+    }
+
+    std::vector<Way> ways_from(std::size_t ring) const {
+        std::vector<Way> out;
+        const bool along = wishes_.place == BridgeWishes::Place::along;
+        each_place(ring, [&](Point p) {
+            if (const auto found = along ? straight_from(ring, p) : shortest_from(ring, p))
+                out.push_back(*found);
+        });
+        return out;
+    }
+
+    /// The way across that is nearest to a place.
+    std::optional<Way> way_at(Point p) const {
+        const auto nearest = tree_.qbegin(bgi::nearest(to_boost(p), 1) &&
+                                          bgi::satisfies([](const Edge& e) { return e.second > 0; }));
+        if (nearest == tree_.qend()) return std::nullopt;
+        // Where the maker has put it the shortest way is meant, whatever the others do.
+        return shortest_from(nearest->second, nearest_on(nearest->first, p));
+    }
+
+    int wished(std::size_t ring) const {
+        return wishes_.each > 0 ? wishes_.each : bridges_by_size(length(Polyline{*rings_[ring], true}));
+    }
+
+    /// As many as the island is to have, less those that others have to it already.
+    std::vector<Way> chosen(std::size_t ring) {
+        const std::vector<Way>& ways = ways_[ring];
+        const int count = wished(ring) - static_cast<int>(held_[ring].size());
+        if (ways.empty() || count <= 0) return {};
+        return wishes_.place == BridgeWishes::Place::balanced ? balanced(ways, count) : cheapest(ring, count);
+    }
+
+    bool apart(const std::vector<Way>& taken, const Way& way, double least) const {
+        const auto far = [&](Point p) { return distance(p, way.middle()) >= least; };
+        const auto known = held_.find(way.from);
+        return std::all_of(taken.begin(), taken.end(), [&](const Way& t) { return far(t.middle()); }) &&
+               (known == held_.end() || std::all_of(known->second.begin(), known->second.end(), far));
+    }
+
+    std::vector<Way> cheapest(std::size_t ring, int count) const {
+        std::vector<Way> ways = ways_[ring], out;
+        std::stable_sort(ways.begin(), ways.end(),
+                         [](const Way& a, const Way& b) { return a.cost < b.cost; });
+        const double around = in_mm(length(Polyline{*rings_[ring], true}));
+        for (double share = 2; std::ssize(out) < count && share < 20; share *= 2)
+            for (const Way& way : ways) {
+                if (std::ssize(out) == count) break;
+                if (apart(out, way, std::max(2 * width_, around / (share * std::max(count, 2)))))
+                    out.push_back(way);
+            }
+        return out;
+    }
+
+    /// Evenly around the middle, turned so that they cost least.
+    std::vector<Way> balanced(const std::vector<Way>& ways, int count) const {
+        constexpr int turns = 60;
+        const double pitch = 2 * std::numbers::pi / count;
+        std::vector<Way> best;
+        double least = 1e300;
+        for (int t = 0; t < turns; ++t) {
+            std::vector<Way> these;
+            double cost = 0;
+            for (int k = 0; k < count && cost < least; ++k) {
+                const double wished = pitch * (k + static_cast<double>(t) / turns);
+                const Way* way = nullptr;
+                double dear = 1e300;
+                for (const Way& w : ways) {
+                    const double off = std::remainder(w.angle - wished, 2 * std::numbers::pi) / (pitch / 2);
+                    if (std::abs(off) > 1) continue;
+                    if (const double c = w.cost * (1 + 2 * off * off);
+                        c < dear && apart(these, w, 2 * width_))
+                        dear = c, way = &w;
+                }
+                if (way) these.push_back(*way);
+                cost += way ? dear : 1e6; // no way on that side
+            }
+            // Where all turns are alike, upright looks best.
+            const double off =
+                std::abs(std::remainder(pitch * t / turns - std::numbers::pi / 2, pitch)) / pitch;
+            cost *= 1 + 0.1 * off;
+            if (cost < least && !these.empty()) least = cost, best = std::move(these);
+        }
+        return best;
+    }
+
+    const Region& region_;
+    const BridgeWishes& wishes_;
+    double width_;
+    RegionIndex index_;
+    std::vector<const Ring*> rings_;
+    std::size_t points_ = 0;
+    std::vector<std::vector<Point>> corners_;
+    EdgeTree tree_;
+    std::vector<std::vector<Way>> ways_;             ///< from each island
+    std::map<std::size_t, std::vector<Point>> held_; ///< middles of the bridges at each ring
+    std::vector<Bridge> bridges_;
+};
+
+/// A strip along the bridge that reaches so far beyond its ends.
+Ring strip(const Bridge& bridge, double before, double beyond) {
+    const double length = distance(bridge.a, bridge.b);
+    const Point u = (bridge.b - bridge.a) * (1 / length), side = Point{-u.y, u.x} * (in_mm(bridge.width) / 2);
+    const Point a = bridge.a - u * before, b = bridge.b + u * beyond;
+    return {a + side, b + side, b - side, a - side};
+}
+
+/// How far the strip has to go on at an end, so that both its corners are in material; where that is thinner
+/// than the bridge is wide, only as far as it is thick.
+double reach_of(Point end, Point u, double width, const RegionIndex& index) {
+    const Point side = Point{-u.y, u.x} * (width / 2);
+    double out = width / 16;
+    for (double beyond = width / 8; beyond <= 3 * width; beyond += width / 8) {
+        const Point p = end + u * beyond;
+        if (index.contains(p)) break; // on the far side of the material
+        out = beyond;
+        if (!index.contains(p + side) && !index.contains(p - side)) break;
+    }
+    return out;
+}
+
+/// What the bridge takes away of its opening: the piece of the strip that its middle lies in.
+Region taken_by(const Bridge& bridge, const Region& opening, const std::vector<Box>& boxes,
+                const RegionIndex& index) {
+    const Point u = (bridge.b - bridge.a) * (1 / distance(bridge.a, bridge.b));
+    const double width = in_mm(bridge.width);
+    const Ring r =
+        strip(bridge, reach_of(bridge.a, u * -1, width, index), reach_of(bridge.b, u, width, index));
+    const Box box = bounds(Polyline{r, true});
+    Region here; // the islands that it meets, of many
+    for (std::size_t i = 0; i < opening.rings.size(); ++i)
+        if (i == 0 || boxes[i].meets(box)) here.rings.push_back(opening.rings[i]);
+    const Region whole = region_of({Polyline{r, true}}, FillRule::nonzero);
+    for (const Region& piece : pieces(intersected(whole, here)))
+        // A little into the material at its ends, or the grid would leave hairs open there.
+        if (contains(piece, (bridge.a + bridge.b) * 0.5)) return intersected(whole, offset(piece, mm(0.02)));
+    return {};
+}
+
+/// Whether there is as much material as wished to both sides all along.
+bool wide_enough(const Bridge& bridge, const EdgeTree& edges) {
+    constexpr int places = 8;
+    for (int i = 0; i <= places; ++i) {
+        const Point p = bridge.a + (bridge.b - bridge.a) * (static_cast<double>(i) / places);
+        const auto nearest = edges.qbegin(bgi::nearest(to_boost(p), 1));
+        if (nearest == edges.qend()) continue;
+        // The grid of regions, and ends of strips that are a thousandth short.
+        if (distance(p, nearest_on(nearest->first, p)) < in_mm(bridge.width) / 2 - 0.005) return false;
+    }
+    return true;
+}
+
+/// Without islands that are narrower than twice that, as drawings and roundings have them: they fall out
+/// unseen.
+Region without_hairs(Region region, Length by) {
+    std::erase_if(region.rings, [by](const Ring& ring) {
+        if (signed_area_mm2(ring) >= 0) return false;
+        const Region island = region_of({Polyline{ring, true}}, FillRule::nonzero);
+        return offset(island, -by).empty();
+    });
+    return region;
+}
+
+} // namespace
+
+int bridges_by_size(Length perimeter) {
+    const double around = in_mm(perimeter);
+    return std::clamp(static_cast<int>(std::lround(around / 40)), around < 25 ? 1 : 2, 8);
+}
+
+namespace {
+
+Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progress& progress) {
+    Bridged out;
+    // What hangs on by a point, or a hair, hangs on nothing.
+    const std::vector<Region> all = pieces(without_hairs(offset(openings, hair, {Corner::mitre, 2}), hair));
+    // Each place of the maker's belongs to the opening with the island edge that is nearest to it.
+    std::vector<std::vector<Point>> by_hand(all.size());
+    for (const Point p : wishes.by_hand) {
+        double nearest = 1e300;
+        std::size_t of = all.size();
+        for (std::size_t i = 0; i < all.size(); ++i)
+            for (std::size_t r = 1; r < all[i].rings.size(); ++r)
+                if (const double d = distance_to(Polyline{all[i].rings[r], true}, p); d < nearest)
+                    nearest = d, of = i;
+        if (of < all.size()) by_hand[of].push_back(p);
+    }
+    std::vector<Region> left;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const Region& opening = all[i];
+        if (progress.cancelled()) return out;
+        if (opening.rings.size() == 1) {
+            left.push_back(opening);
+            continue;
+        }
+        out.islands += opening.rings.size() - 1;
+        std::vector<Bridge> bridges = Opening(opening, wishes).bridges(by_hand[i], out.loose, progress);
+        const RegionIndex index(opening);
+        std::vector<Box> boxes;
+        for (const Ring& ring : opening.rings)
+            boxes.push_back(bounds(Polyline{ring, true}));
+        std::vector<Region> strips;
+        for (const Bridge& bridge : bridges)
+            strips.push_back(taken_by(bridge, opening, boxes, index));
+        Region rest;
+        for (Region& piece : pieces(subtracted(opening, united(strips))))
+            if (!offset(piece, -crumb / 2).empty())
+                rest.rings.insert(rest.rings.end(), piece.rings.begin(), piece.rings.end());
+        if (area(rest) < area(opening) * least_left)
+            out.closed.push_back(bounds(opening).grown(-in_mm(hair)));
+        left.push_back(std::move(rest));
+        out.bridges.insert(out.bridges.end(), bridges.begin(), bridges.end());
+    }
+    out.openings = without_hairs(intersected(united(left), openings), hair * 2.1);
+    if (progress.cancelled() || out.openings.empty()) return out;
+    const EdgeTree edges = tree_of(rings_of(out.openings));
+    for (const Bridge& bridge : out.bridges)
+        if (!wide_enough(bridge, edges)) {
+            Box box;
+            box.add(bridge.a), box.add(bridge.b);
+            out.narrow.push_back(box);
+        }
+    // The proof: material around and between the openings, counted anew from what is left of them.
+    const Box b = bounds(out.openings).grown(1);
+    const Region sheet = region_of({Polyline{{{b.x0, b.y0}, {b.x1, b.y0}, {b.x1, b.y1}, {b.x0, b.y1}}, true}},
+                                   FillRule::nonzero);
+    for (const Region& piece : pieces(subtracted(sheet, offset(out.openings, hair, {Corner::mitre, 2}))))
+        out.pieces_of_sheet += !offset(piece, -hair).empty();
+    return out;
+}
+
+} // namespace
+
+Bridged bridged(const Region& openings, const BridgeWishes& wishes, Progress& progress) {
+    Bridged out = bridged_once(openings, wishes, progress);
+    // Bridges cut one another's ways now and then, where islands are smaller than a bridge is wide: what
+    // hangs loose after all gets one more.
+    BridgeWishes more = wishes;
+    more.each = 1, more.by_hand.clear(), more.place = BridgeWishes::Place::shortest;
+    for (int again = 0; again < 3 && out.pieces_of_sheet > 1 && !progress.cancelled(); ++again) {
+        Bridged next = bridged_once(out.openings, more, progress);
+        if (next.bridges.empty()) break;
+        next.bridges.insert(next.bridges.begin(), out.bridges.begin(), out.bridges.end());
+        next.islands = out.islands;
+        next.closed.insert(next.closed.begin(), out.closed.begin(), out.closed.end());
+        next.narrow.insert(next.narrow.begin(), out.narrow.begin(), out.narrow.end());
+        out = std::move(next);
+    }
+    return out;
+}
+
+} // namespace dotlane

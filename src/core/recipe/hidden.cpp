@@ -1,0 +1,80 @@
+#include "core/recipe/hidden.h"
+
+#include <algorithm>
+
+#include "core/base/parallel.h"
+
+namespace dotlane {
+namespace {
+
+/// Neighbours in the pile of the same layer, united: they need not be taken off one another.
+struct Run {
+    std::size_t layer = 0;
+    std::vector<Region> pieces; ///< apart from one another
+    std::vector<Box> boxes;
+    Box box;
+};
+
+std::vector<Run> runs_of(const std::vector<Piled>& pile) {
+    std::vector<Run> out;
+    std::vector<Region> same;
+    const auto close = [&] {
+        if (same.empty()) return;
+        Run& run = out.back();
+        run.pieces = pieces(united(same));
+        for (const Region& piece : run.pieces) {
+            run.boxes.push_back(bounds(piece));
+            run.box.add(run.boxes.back());
+        }
+        same.clear();
+    };
+    for (const Piled& p : pile) {
+        if (out.empty() || out.back().layer != p.layer) {
+            close();
+            out.push_back({p.layer, {}, {}, {}});
+        }
+        same.push_back(p.area);
+    }
+    close();
+    return out;
+}
+
+} // namespace
+
+std::vector<Region> seen_of(const std::vector<Piled>& pile, std::size_t layers, Progress& progress) {
+    const std::vector<Run> runs = runs_of(pile);
+    struct Job {
+        std::size_t run, piece;
+    };
+    std::vector<Job> jobs;
+    std::size_t points = 0;
+    for (std::size_t r = 0; r < runs.size(); ++r)
+        for (std::size_t k = 0; k < runs[r].pieces.size(); ++k) {
+            jobs.push_back({r, k});
+            for (const Ring& ring : runs[r].pieces[k].rings)
+                points += ring.size();
+        }
+    std::vector<Region> seen(jobs.size());
+    in_parallel(jobs.size(), points, [&](std::size_t i) {
+        if (progress.cancelled()) return;
+        const Run& run = runs[jobs[i].run];
+        const Region& piece = run.pieces[jobs[i].piece];
+        const Box& box = run.boxes[jobs[i].piece];
+        std::vector<Region> above;
+        for (std::size_t r = jobs[i].run + 1; r < runs.size(); ++r) {
+            if (!runs[r].box.meets(box)) continue;
+            for (std::size_t k = 0; k < runs[r].pieces.size(); ++k)
+                if (runs[r].boxes[k].meets(box)) above.push_back(runs[r].pieces[k]);
+        }
+        seen[i] = above.empty() ? piece : subtracted(piece, united(above));
+    });
+    std::vector<std::vector<Region>> of(layers);
+    for (std::size_t i = 0; i < jobs.size(); ++i)
+        if (!seen[i].empty()) of[runs[jobs[i].run].layer].push_back(std::move(seen[i]));
+    std::vector<Region> out;
+    for (const auto& parts : of)
+        out.push_back(united(parts));
+    return out;
+}
+
+} // namespace dotlane

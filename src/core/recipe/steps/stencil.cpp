@@ -1,0 +1,149 @@
+#include "core/project/steps/stencil.h"
+
+#include "core/base/finding_kind.h"
+#include "core/base/text.h"
+#include "core/recipe/areas.h"
+#include "core/recipe/bridges.h"
+#include "core/recipe/evaluate.h"
+#include "core/recipe/surface.h"
+#include "core/recipe/webs.h"
+
+namespace dotlane {
+namespace {
+
+constexpr RemedyKind narrower{"stencil.narrower", to_say("Narrower bridges")};
+constexpr FindingKind<Count> loose{
+    "stencil.loose",
+    Grade::error,
+    to_say("%n [island hangs|islands hang] on nothing: no bridge leads from [it|them] to the sheet."),
+    {"count"},
+    {{{"stencil.shortest", to_say("Take the shortest ways")}}}};
+constexpr FindingKind<Count> closed{
+    "stencil.closed",
+    Grade::error,
+    to_say("%n [opening is|openings are] closed by bridges that are wider than [it is|they are]."),
+    {"count"},
+    {{narrower}}};
+constexpr FindingKind<Count, Mm<2>> narrow{
+    "stencil.narrow-bridge",
+    Grade::caution,
+    to_say("%n [bridge is|bridges are] narrower than %2 mm in places: what they lead to is."),
+    {"count", "width_mm"},
+    {{narrower}}};
+constexpr FindingKind<Count, Mm<2>, Mm<2>> narrow_webs{
+    "stencil.web",
+    Grade::caution,
+    to_say("%n [strip|strips] between openings [is|are] narrower than %2 mm, the narrowest %3 mm: "
+           "it may tear."),
+    {"count", "least_mm", "narrowest_mm"}};
+constexpr FindingKind<Name> places_unread{
+    "stencil.places", Grade::error, to_say("\"%1\" is no list of places such as 20 50; 80 50."), {"text"}};
+constexpr FindingKind<Count> not_one{
+    "stencil.not-one", Grade::error, to_say("The sheet falls into %n [piece|pieces]."), {"pieces"}};
+
+PlaceBox around(const std::vector<Box>& boxes) {
+    Box out;
+    for (const Box& box : boxes)
+        out.add(box);
+    return place_of(out);
+}
+
+Region filled_box(const Box& b) {
+    return region_of({Polyline{{{b.x0, b.y0}, {b.x1, b.y0}, {b.x1, b.y1}, {b.x0, b.y1}}, true}},
+                     FillRule::nonzero);
+}
+
+BridgeWishes wishes_of(const StencilStep& step, const std::vector<Point>& shares, const Box& box) {
+    BridgeWishes out{step.bridges, step.width, {}, step.direction, {}};
+    out.place = step.place == StencilStep::Place::shortest   ? BridgeWishes::Place::shortest
+                : step.place == StencilStep::Place::balanced ? BridgeWishes::Place::balanced
+                                                             : BridgeWishes::Place::along;
+    for (const Point share : shares)
+        out.by_hand.push_back(place_of(share, box));
+    return out;
+}
+
+} // namespace
+
+StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress) {
+    const Areas areas = areas_of(in.of);
+    if (areas.each.empty()) return refused(say("There are no closed lines to make openings of."));
+    const auto shares = places_in(step.at);
+    Region open = united(areas.each);
+    const Box box = bounds(open);
+    // The frame of a negative one is as wide as the margin, of what is open there half.
+    const double margin = in_mm(step.margin);
+    if (step.negative) open = subtracted(filled_box(box.grown(std::max(3.0, margin / 2))), open);
+    const Box sheet = bounds(open).grown(step.negative ? std::max(3.0, margin / 2) : margin);
+    const Bridged made = bridged(open, wishes_of(step, shares.value_or(std::vector<Point>()), box), progress);
+    if (progress.cancelled()) return {};
+    StepOutcome out;
+    out.made.emplace();
+    const std::vector<Region> openings = pieces(made.openings);
+    for (const Region& opening : openings)
+        out.made->lines.push_back(line_of(opening, {}));
+    const bool edged = margin > 0;
+    if (edged) out.made->lines.push_back(line_of(filled_box(sheet), {}));
+    const auto narrow_ones = webs(made.openings, edged ? sheet : Box(), step.least, progress);
+    if (progress.cancelled()) return {};
+
+    for (const Bridge& bridge : made.bridges)
+        out.report.put.push_back({bridge.a, bridge.b, bridge.width, bridge.by_hand});
+    auto& told = out.report.findings;
+    const auto tell = [&](Finding finding, const std::vector<Box>& where) {
+        finding.place.box = around(where);
+        told.push_back(std::move(finding));
+    };
+    if (!shares) told.push_back(places_unread({}, as_is(step.at)));
+    if (!made.loose.empty()) tell(loose({}, Count{made.loose.size()}), made.loose);
+    if (!made.closed.empty()) tell(closed({}, Count{made.closed.size()}), made.closed);
+    if (!made.narrow.empty()) tell(narrow({}, Count{made.narrow.size()}, {in_mm(step.width)}), made.narrow);
+    if (made.pieces_of_sheet > 1 && made.loose.empty())
+        told.push_back(not_one({}, Count{made.pieces_of_sheet}));
+    std::vector<Box> thin;
+    for (const Web& web : narrow_ones)
+        if (web.width < step.least) {
+            thin.emplace_back();
+            thin.back().add(web.a), thin.back().add(web.b);
+        }
+    if (!thin.empty())
+        tell(narrow_webs({}, Count{thin.size()}, {in_mm(step.least)}, {in_mm(narrow_ones.front().width)}),
+             thin);
+    tell_open(out.report, areas.open, say("made an opening"));
+
+    double narrowest = narrow_ones.empty() ? 0 : in_mm(narrow_ones.front().width);
+    if (!made.bridges.empty() && (narrowest == 0 || narrowest > in_mm(step.width)))
+        narrowest = in_mm(step.width);
+    out.report.figures = {
+        figure("islands", made.islands),    figure("bridges", made.bridges.size()),
+        figure("pieces", openings.size()),  figure("sheet_pieces", made.pieces_of_sheet),
+        {"narrowest_web", "mm", narrowest}, {"open", "mm2", in_square_mm(area(made.openings))}};
+    return out;
+}
+
+bool press_place(StencilStep& step, const StepInput& in, Point at) {
+    Box box;
+    for (const Region& one : areas_of(in.of).each)
+        box.add(bounds(one));
+    if (box.empty()) return false;
+    auto places = places_in(step.at).value_or(std::vector<Point>());
+    const double reach = std::max(2.0, 1.5 * in_mm(step.width));
+    if (std::erase_if(places, [&](Point share) { return distance(place_of(share, box), at) < reach; }) == 0)
+        places.push_back(share_of(at, box));
+    step.at = places_text(places);
+    return true;
+}
+
+bool mend(StencilStep& step, const Finding& finding, const InkReport*) {
+    if (finding.remedy.code == "stencil.shortest") {
+        step.place = StencilStep::Place::shortest;
+        return true;
+    }
+    if (finding.remedy.code == "stencil.narrower") {
+        step.width = std::max(mm(0.1), step.width * 0.7);
+        return true;
+    }
+    return false;
+}
+
+} // namespace dotlane

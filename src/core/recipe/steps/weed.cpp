@@ -1,0 +1,87 @@
+#include "core/project/steps/weed.h"
+
+#include <cmath>
+
+#include "core/recipe/areas.h"
+
+namespace dotlane {
+namespace {
+
+Region filled_box(const Box& b) {
+    return region_of({Polyline{{{b.x0, b.y0}, {b.x1, b.y0}, {b.x1, b.y1}, {b.x0, b.y1}}, true}},
+                     FillRule::nonzero);
+}
+
+/// Cuts across the box, along x or along y, each moved from its even place to where it meets least.
+Polylines cuts(const Box& box, double strip, bool upright, const Region& waste) {
+    const double from = upright ? box.x0 : box.y0, to = upright ? box.x1 : box.y1;
+    const int count = static_cast<int>(std::ceil((to - from) / strip - 1e-9)) - 1;
+    Polylines out;
+    constexpr int tries = 12; // to each side
+    for (int k = 1; k <= count; ++k) {
+        const double even = from + (to - from) * k / (count + 1), reach = (to - from) / (count + 1) / 3;
+        Polylines best;
+        double most = -1;
+        for (int t = -tries; t <= tries; ++t) {
+            const double at = even + reach * t / tries;
+            const Polyline line{upright ? std::vector<Point>{{at, box.y0}, {at, box.y1}}
+                                        : std::vector<Point>{{box.x0, at}, {box.x1, at}},
+                                false};
+            Polylines open = clipped({line}, waste);
+            // A cut that runs through is worth more than one in many bits; nearer to its place more than far.
+            const double worth =
+                in_mm(length(open)) / std::max<double>(1, std::sqrt(static_cast<double>(open.size()))) -
+                0.02 * std::abs(t) * (upright ? box.height() : box.width()) / tries;
+            if (worth > most) most = worth, best = std::move(open);
+        }
+        out.insert(out.end(), best.begin(), best.end());
+    }
+    return out;
+}
+
+} // namespace
+
+StepOutcome run(const WeedStep& step, const StepInput& in, Progress& progress) {
+    const Areas areas = areas_of(in.of);
+    if (areas.each.empty()) return refused(say("There are no closed lines to weed around."));
+    const Region art = united(areas.each);
+    const Box box = bounds(art).grown(in_mm(step.margin));
+    const Region frame = filled_box(box);
+    const Region waste = subtracted(frame, art), free = subtracted(frame, offset(art, step.clear));
+    if (progress.cancelled()) return {};
+    StepOutcome out;
+    out.made.emplace();
+    if (in_mm(step.margin) > 0) out.made->lines.push_back(line_of(frame, {}));
+    Polylines made;
+    if (in_mm(step.strip) > 0)
+        for (const bool upright : {true, false}) {
+            Polylines some = cuts(box, in_mm(step.strip), upright, free);
+            made.insert(made.end(), some.begin(), some.end());
+        }
+    if (progress.cancelled()) return {};
+    for (const Polyline& cut : made) {
+        FlatLine line;
+        line.contours = {cut};
+        line.box = bounds(cut);
+        out.made->lines.push_back(std::move(line));
+    }
+    // A cut ends a little before the lines: what hangs on by less tears off there.
+    const Region apart = made.empty() ? waste : subtracted(waste, stroked(made, step.clear * 2 + mm(0.02)));
+    double longest = 0;
+    const std::vector<Region> bits = pieces(apart);
+    std::size_t count = 0;
+    for (const Region& bit : bits) {
+        if (offset(bit, mm(-0.05)).empty()) continue;
+        ++count;
+        const Box b = bounds(bit);
+        longest = std::max(longest, std::hypot(b.width(), b.height()));
+    }
+    out.report.figures = {figure("waste_pieces", count),
+                          figure("cuts", made.size()),
+                          {"longest_waste", "mm", longest},
+                          {"waste", "mm2", in_square_mm(area(waste))}};
+    tell_open(out.report, areas.open, say("weeded around"));
+    return out;
+}
+
+} // namespace dotlane

@@ -1,0 +1,51 @@
+#include "core/recipe/webs.h"
+
+#include <map>
+#include <optional>
+
+#include "core/geometry/region_index.h"
+#include "core/recipe/edge_tree.h"
+
+namespace dotlane {
+
+std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Progress& progress) {
+    std::vector<Web> out;
+    if (openings.empty()) return out;
+    std::vector<const Ring*> rings = rings_of(openings);
+    Ring edge;
+    if (!sheet.empty()) {
+        edge = {{sheet.x0, sheet.y0}, {sheet.x1, sheet.y0}, {sheet.x1, sheet.y1}, {sheet.x0, sheet.y1}};
+        rings.push_back(&edge);
+    }
+    const EdgeTree tree = tree_of(rings);
+    const RegionIndex index(openings);
+    // The least distance of two edges is taken at an end of one of them.
+    std::map<std::pair<std::size_t, std::size_t>, Web> narrow;
+    std::optional<Web> narrowest;
+    for (std::size_t r = 0; r < rings.size(); ++r) {
+        if (progress.cancelled()) return out;
+        for (const Point p : *rings[r]) {
+            const double look = std::max(in_mm(least), narrowest ? in_mm(narrowest->width) : 1e9);
+            for (auto it = tree.qbegin(bgi::nearest(to_boost(p), 6) &&
+                                       bgi::satisfies([r](const Edge& e) { return e.second != r; }));
+                 it != tree.qend(); ++it) {
+                const Point q = nearest_on(it->first, p);
+                const double width = distance(p, q);
+                if (width > look) break;
+                if (index.contains((p + q) * 0.5)) continue; // across an opening
+                const Web web{p, q, mm(width)};
+                if (!narrowest || web.width < narrowest->width) narrowest = web;
+                if (web.width >= least) break;
+                const auto [known, fresh] = narrow.try_emplace(std::minmax(r, it->second), web);
+                if (!fresh && web.width < known->second.width) known->second = web;
+                break;
+            }
+        }
+    }
+    if (narrowest) out.push_back(*narrowest);
+    for (const auto& [pair, web] : narrow)
+        if (!(web.a == narrowest->a && web.b == narrowest->b)) out.push_back(web);
+    return out;
+}
+
+} // namespace dotlane

@@ -160,8 +160,11 @@ TEST_CASE_METHOD(Maker, "bridges are put and taken away by presses on the bench"
     REQUIRE(put().size() >= 2);
     CHECK(by_hand() == 0);
     app::PartView& bench = window->work().part_view();
-    QTest::mouseClick(last<QPushButton>("fill-pieces"), Qt::LeftButton); // "Bridges..."
+    app::Choice choice = session().choice();
+    choice.step = step;
+    session().choose(choice);
     settle();
+    press("fill-pieces"); // "Bridges..."
     CHECK(bench.choosing_pieces() == step);
     const Point at = put().front().a;
     const auto press_at = [&](Point p) {

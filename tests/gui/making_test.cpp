@@ -160,10 +160,6 @@ TEST_CASE_METHOD(Maker, "bridges are put and taken away by presses on the bench"
     REQUIRE(put().size() >= 2);
     CHECK(by_hand() == 0);
     app::PartView& bench = window->work().part_view();
-    app::Choice choice = session().choice();
-    choice.step = step;
-    session().choose(choice);
-    settle();
     press("fill-pieces"); // "Bridges..."
     CHECK(bench.choosing_pieces() == step);
     const Point at = put().front().a;

@@ -11,14 +11,15 @@
 namespace dotlane::app {
 
 void PartView::choose_pieces_of(StepId fill) {
-    pressing_ = pressing_ == fill ? StepId{} : fill;
+    const StepId wanted = pressing_ == fill ? StepId{} : fill;
     places_of_ = nullptr; // they are of another fill
-    if (pressing_) {
+    if (wanted) {
         Choice choice = session_.choice();
-        choice.step = pressing_;
+        choice.step = wanted;
         session_.choose(choice);
         setFocus();
     }
+    pressing_ = wanted; // choosing ends what was pressed before
     update();
 }
 

@@ -262,11 +262,11 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
             }
         }
     }
-    const bool fills = kind.inks;
+    const bool fills = kind.inks, closed = fills || kind.replaces;
     if (of.empty() && (kind.makes || kind.second == StepKind::Second::wanted) && !kind.brings) {
         for (const LineSet& set : part->sets)
             if (!set.set_aside && std::find(by.begin(), by.end(), set.id) == by.end() &&
-                (!fills ||
+                (!closed ||
                  std::any_of(evaluated.lines.begin(), evaluated.lines.end(),
                              [&](const FlatLine& line) { return line.set == set.id && fillable(line); })))
                 of.push_back(set.id);

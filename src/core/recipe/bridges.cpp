@@ -8,6 +8,7 @@
 
 #include "core/base/parallel.h"
 #include "core/geometry/region_index.h"
+#include "core/recipe/areas.h"
 #include "core/recipe/edge_tree.h"
 
 namespace dotlane {
@@ -453,9 +454,7 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
             out.narrow.push_back(box);
         }
     // The proof: material around and between the openings, counted anew from what is left of them.
-    const Box b = bounds(out.openings).grown(1);
-    const Region sheet = region_of({Polyline{{{b.x0, b.y0}, {b.x1, b.y0}, {b.x1, b.y1}, {b.x0, b.y1}}, true}},
-                                   FillRule::nonzero);
+    const Region sheet = filled_box(bounds(out.openings).grown(1));
     for (const Region& piece : pieces(subtracted(sheet, offset(out.openings, hair, {Corner::mitre, 2}))))
         out.pieces_of_sheet += !offset(piece, -hair).empty();
     return out;

@@ -53,9 +53,7 @@ StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress
                           {"holes_before", "", static_cast<double>(holes)},
                           {"holes_after", "", static_cast<double>(hole_count(base))}};
     tell_open(out.report, areas.open, say("outlined"));
-    if (empty > 0)
-        out.report.findings.push_back(
-            nothing_left({}, Count{empty}, std::to_string(step.rings)));
+    if (empty > 0) out.report.findings.push_back(nothing_left({}, Count{empty}, std::to_string(step.rings)));
     return out;
 }
 

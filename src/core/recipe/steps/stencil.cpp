@@ -34,7 +34,7 @@ constexpr FindingKind<Count, Mm<2>, Mm<2>> narrow_webs{
     "stencil.web",
     Grade::caution,
     to_say("%n [strip|strips] between openings [is|are] narrower than %2 mm, the narrowest %3 mm: "
-           "it may tear."),
+           "[it|they] may tear."),
     {"count", "least_mm", "narrowest_mm"}};
 constexpr FindingKind<Name> places_unread{
     "stencil.places", Grade::error, to_say("\"%1\" is no list of places such as 20 50; 80 50."), {"text"}};
@@ -46,11 +46,6 @@ PlaceBox around(const std::vector<Box>& boxes) {
     for (const Box& box : boxes)
         out.add(box);
     return place_of(out);
-}
-
-Region filled_box(const Box& b) {
-    return region_of({Polyline{{{b.x0, b.y0}, {b.x1, b.y0}, {b.x1, b.y1}, {b.x0, b.y1}}, true}},
-                     FillRule::nonzero);
 }
 
 BridgeWishes wishes_of(const StencilStep& step, const std::vector<Point>& shares, const Box& box) {

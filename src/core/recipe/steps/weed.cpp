@@ -7,11 +7,6 @@
 namespace dotlane {
 namespace {
 
-Region filled_box(const Box& b) {
-    return region_of({Polyline{{{b.x0, b.y0}, {b.x1, b.y0}, {b.x1, b.y1}, {b.x0, b.y1}}, true}},
-                     FillRule::nonzero);
-}
-
 /// Cuts across the box, along x or along y, each moved from its even place to where it meets least.
 Polylines cuts(const Box& box, double strip, bool upright, const Region& waste) {
     const double from = upright ? box.x0 : box.y0, to = upright ? box.x1 : box.y1;

@@ -11,7 +11,7 @@
 namespace dotlane {
 namespace {
 
-constexpr FindingKind<Count, Mm<1>> apart{
+constexpr FindingKind<Count, Mm<1>> backing_apart{
     "backing.apart",
     Grade::caution,
     to_say("The backing is %n [piece|pieces]: the nearest of them are %2 mm apart."),
@@ -26,8 +26,8 @@ struct Near {
 };
 
 /// From corners of each to the edge of the other: the least distance is taken at a corner of one of them.
-Near nearest(const std::vector<Region>& all, const std::vector<std::unique_ptr<NearestEdge>>& edges,
-             std::size_t a, std::size_t b) {
+Near nearest_places(const std::vector<Region>& all, const std::vector<std::unique_ptr<NearestEdge>>& edges,
+                    std::size_t a, std::size_t b) {
     Near out{a, b, {}, {}, 1e300};
     for (const auto& [i, k] : {std::pair{a, b}, std::pair{b, a}})
         for (const Point p : all[i].rings.front()) {
@@ -59,7 +59,7 @@ Tied tied(const Region& region, Length reach, Length width, Progress& progress) 
             if (progress.cancelled()) return out;
             // Of those out of reach only the nearest is told, and only of few.
             if (boxes[a].grown(in_mm(reach)).meets(boxes[b]) || all.size() < 30)
-                ways.push_back(nearest(all, edges, a, b));
+                ways.push_back(nearest_places(all, edges, a, b));
         }
     std::sort(ways.begin(), ways.end(), [](const Near& x, const Near& y) { return x.far < y.far; });
     std::vector<std::size_t> of(all.size());
@@ -128,7 +128,7 @@ StepOutcome run(const BackingStep& step, const StepInput& in, Progress& progress
         Box where;
         for (const Region& piece : made)
             where.add(bounds(piece));
-        Finding finding = apart({}, Count{made.size()}, {all.nearest});
+        Finding finding = backing_apart({}, Count{made.size()}, {all.nearest});
         finding.place.box = place_of(where);
         out.report.findings.push_back(with_remedies_if(all.nearest > 0, std::move(finding)));
     }

@@ -11,13 +11,14 @@
 namespace dotlane {
 namespace {
 
-constexpr FindingKind<Count, Mm<2>> slivers{"knock-out.slivers",
-                                            Grade::caution,
-                                            to_say("%n [piece is|pieces are] narrower than %2 mm all over: "
-                                                   "[it|they] will be lost or torn in the hands."),
-                                            {"count", "under_mm"},
-                                            {{{"knock-out.merge", to_say("Join them to their neighbours")}}}};
-constexpr FindingKind<Mm<3>> changed{
+constexpr FindingKind<Count, Mm<2>> sliver_pieces{
+    "knock-out.slivers",
+    Grade::caution,
+    to_say("%n [piece is|pieces are] narrower than %2 mm all over: "
+           "[it|they] will be lost or torn in the hands."),
+    {"count", "under_mm"},
+    {{{"knock-out.merge", to_say("Join them to their neighbours")}}}};
+constexpr FindingKind<Mm<3>> picture_changed{
     "knock-out.changed",
     Grade::caution,
     to_say("The picture that is seen changes by %1 mm2: slivers that fell away leave what is below bare."),
@@ -180,11 +181,11 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
         Box where;
         for (const Box& box : narrow)
             where.add(box);
-        Finding finding = slivers({}, Count{narrow.size()}, {in_mm(step.under)});
+        Finding finding = sliver_pieces({}, Count{narrow.size()}, {in_mm(step.under)});
         finding.place.box = place_of(where);
         if (step.slivers == KnockOutStep::Slivers::keep) out.report.findings.push_back(std::move(finding));
     }
-    if (differs > limit) out.report.findings.push_back(changed({}, {differs}));
+    if (differs > limit) out.report.findings.push_back(picture_changed({}, {differs}));
     if (layers.size() == 1) out.report.findings.push_back(one_layer({}));
     tell_open(out.report, open, say("knocked out"));
     return out;

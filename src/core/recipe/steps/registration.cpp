@@ -8,7 +8,7 @@
 namespace dotlane {
 namespace {
 
-Polyline circle(Point at, double radius) {
+Polyline round_hole(Point at, double radius) {
     Contour c;
     c.start = {at.x + radius, at.y};
     c.closed = true;
@@ -16,7 +16,7 @@ Polyline circle(Point at, double radius) {
     return flattened(c, mm(0.005));
 }
 
-FlatLine line_with(Polylines contours) {
+FlatLine mark_with(Polylines contours) {
     FlatLine out;
     out.box = bounds(contours);
     out.contours = std::move(contours);
@@ -41,12 +41,12 @@ StepOutcome run(const RegistrationStep& step, const StepInput& in, Progress&) {
         const Point p = corners[i];
         const double in_x = i % 2 == 0 ? size : -size, in_y = i < 2 ? size : -size;
         if (step.mark == RegistrationStep::Mark::holes)
-            out.made->lines.push_back(line_with({circle(p, size / 2)}));
+            out.made->lines.push_back(mark_with({round_hole(p, size / 2)}));
         else if (step.mark == RegistrationStep::Mark::crosses)
-            out.made->lines.push_back(line_with({{{{p.x - size, p.y}, {p.x + size, p.y}}, false},
+            out.made->lines.push_back(mark_with({{{{p.x - size, p.y}, {p.x + size, p.y}}, false},
                                                  {{{p.x, p.y - size}, {p.x, p.y + size}}, false}}));
         else
-            out.made->lines.push_back(line_with({{{{p.x + in_x, p.y}, p, {p.x, p.y + in_y}}, false}}));
+            out.made->lines.push_back(mark_with({{{{p.x + in_x, p.y}, p, {p.x, p.y + in_y}}, false}}));
     }
     out.report.figures = {figure("marks", static_cast<std::size_t>(step.count)),
                           {"apart_across", "mm", marks.width()},

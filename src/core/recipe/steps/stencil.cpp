@@ -12,36 +12,36 @@ namespace dotlane {
 namespace {
 
 constexpr RemedyKind narrower{"stencil.narrower", to_say("Narrower bridges")};
-constexpr FindingKind<Count> loose{
+constexpr FindingKind<Count> island_loose{
     "stencil.loose",
     Grade::error,
     to_say("%n [island hangs|islands hang] on nothing: no bridge leads from [it|them] to the sheet."),
     {"count"},
     {{{"stencil.shortest", to_say("Take the shortest ways")}}}};
-constexpr FindingKind<Count> closed{
+constexpr FindingKind<Count> opening_closed{
     "stencil.closed",
     Grade::error,
     to_say("%n [opening is|openings are] closed by bridges that are wider than [it is|they are]."),
     {"count"},
     {{narrower}}};
-constexpr FindingKind<Count, Mm<2>> narrow{
+constexpr FindingKind<Count, Mm<2>> bridge_narrow{
     "stencil.narrow-bridge",
     Grade::caution,
     to_say("%n [bridge is|bridges are] narrower than %2 mm in places: what they lead to is."),
     {"count", "width_mm"},
     {{narrower}}};
-constexpr FindingKind<Count, Mm<2>, Mm<2>> narrow_webs{
+constexpr FindingKind<Count, Mm<2>, Mm<2>> webs_narrow{
     "stencil.web",
     Grade::caution,
     to_say("%n [strip|strips] between openings [is|are] narrower than %2 mm, the narrowest %3 mm: "
            "[it|they] may tear."),
     {"count", "least_mm", "narrowest_mm"}};
-constexpr FindingKind<Name> places_unread{
+constexpr FindingKind<Name> bridges_unread{
     "stencil.places", Grade::error, to_say("\"%1\" is no list of places such as 20 50; 80 50."), {"text"}};
 constexpr FindingKind<Count> not_one{
     "stencil.not-one", Grade::error, to_say("The sheet falls into %n [piece|pieces]."), {"pieces"}};
 
-PlaceBox around(const std::vector<Box>& boxes) {
+PlaceBox around_all(const std::vector<Box>& boxes) {
     Box out;
     for (const Box& box : boxes)
         out.add(box);
@@ -86,13 +86,14 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
         out.report.put.push_back({bridge.a, bridge.b, bridge.width, bridge.by_hand});
     auto& told = out.report.findings;
     const auto tell = [&](Finding finding, const std::vector<Box>& where) {
-        finding.place.box = around(where);
+        finding.place.box = around_all(where);
         told.push_back(std::move(finding));
     };
-    if (!shares) told.push_back(places_unread({}, as_is(step.at)));
-    if (!made.loose.empty()) tell(loose({}, Count{made.loose.size()}), made.loose);
-    if (!made.closed.empty()) tell(closed({}, Count{made.closed.size()}), made.closed);
-    if (!made.narrow.empty()) tell(narrow({}, Count{made.narrow.size()}, {in_mm(step.width)}), made.narrow);
+    if (!shares) told.push_back(bridges_unread({}, as_is(step.at)));
+    if (!made.loose.empty()) tell(island_loose({}, Count{made.loose.size()}), made.loose);
+    if (!made.closed.empty()) tell(opening_closed({}, Count{made.closed.size()}), made.closed);
+    if (!made.narrow.empty())
+        tell(bridge_narrow({}, Count{made.narrow.size()}, {in_mm(step.width)}), made.narrow);
     if (made.pieces_of_sheet > 1 && made.loose.empty())
         told.push_back(not_one({}, Count{made.pieces_of_sheet}));
     std::vector<Box> thin;
@@ -102,7 +103,7 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
             thin.back().add(web.a), thin.back().add(web.b);
         }
     if (!thin.empty())
-        tell(narrow_webs({}, Count{thin.size()}, {in_mm(step.least)}, {in_mm(narrow_ones.front().width)}),
+        tell(webs_narrow({}, Count{thin.size()}, {in_mm(step.least)}, {in_mm(narrow_ones.front().width)}),
              thin);
     tell_open(out.report, areas.open, say("made an opening"));
 

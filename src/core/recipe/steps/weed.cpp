@@ -8,7 +8,7 @@ namespace dotlane {
 namespace {
 
 /// Cuts across the box, along x or along y, each moved from its even place to where it meets least.
-Polylines cuts(const Box& box, double strip, bool upright, const Region& waste) {
+Polylines quiet_cuts(const Box& box, double strip, bool upright, const Region& waste) {
     const double from = upright ? box.x0 : box.y0, to = upright ? box.x1 : box.y1;
     const int count = static_cast<int>(std::ceil((to - from) / strip - 1e-9)) - 1;
     Polylines out;
@@ -50,7 +50,7 @@ StepOutcome run(const WeedStep& step, const StepInput& in, Progress& progress) {
     Polylines made;
     if (in_mm(step.strip) > 0)
         for (const bool upright : {true, false}) {
-            Polylines some = cuts(box, in_mm(step.strip), upright, free);
+            Polylines some = quiet_cuts(box, in_mm(step.strip), upright, free);
             made.insert(made.end(), some.begin(), some.end());
         }
     if (progress.cancelled()) return {};

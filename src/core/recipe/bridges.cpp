@@ -180,7 +180,7 @@ class Opening {
     template<class Wished>
     std::optional<Way> shortest_from(std::size_t from, Point a, Wished wished) const {
         for (auto it = tree_.qbegin(bgi::nearest(to_boost(a), 4) &&
-                                    bgi::satisfies([&](const Edge& e) { return wished(e.second); }));
+                                    bgi::satisfies([&](const RingEdge& e) { return wished(e.second); }));
              it != tree_.qend(); ++it)
             if (auto way = way_to(from, a, nearest_on(it->first, a), it->second)) return way;
         return std::nullopt;
@@ -246,7 +246,7 @@ class Opening {
     /// The way across that is nearest to a place.
     std::optional<Way> way_at(Point p) const {
         const auto nearest = tree_.qbegin(bgi::nearest(to_boost(p), 1) &&
-                                          bgi::satisfies([](const Edge& e) { return e.second > 0; }));
+                                          bgi::satisfies([](const RingEdge& e) { return e.second > 0; }));
         if (nearest == tree_.qend()) return std::nullopt;
         // Where the maker has put it the shortest way is meant, whatever the others do.
         return shortest_from(nearest->second, nearest_on(nearest->first, p));

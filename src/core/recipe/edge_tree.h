@@ -17,8 +17,8 @@ namespace bg = boost::geometry;
 namespace bgi = boost::geometry::index;
 using BoostPoint = bg::model::d2::point_xy<double>;
 using BoostSegment = bg::model::segment<BoostPoint>;
-using Edge = std::pair<BoostSegment, std::size_t>; ///< with the ring it belongs to
-using EdgeTree = bgi::rtree<Edge, bgi::rstar<8>>;
+using RingEdge = std::pair<BoostSegment, std::size_t>; ///< with the ring it belongs to
+using EdgeTree = bgi::rtree<RingEdge, bgi::rstar<8>>;
 
 inline BoostPoint to_boost(Point p) {
     return {p.x, p.y};
@@ -32,7 +32,7 @@ inline Point nearest_on(const BoostSegment& s, Point p) {
 }
 
 inline EdgeTree tree_of(const std::vector<const Ring*>& rings) {
-    std::vector<Edge> edges;
+    std::vector<RingEdge> edges;
     for (std::size_t r = 0; r < rings.size(); ++r)
         for (std::size_t i = 0; i < rings[r]->size(); ++i)
             edges.emplace_back(

@@ -27,7 +27,7 @@ std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Pr
         for (const Point p : *rings[r]) {
             const double look = std::max(in_mm(least), narrowest ? in_mm(narrowest->width) : 1e9);
             for (auto it = tree.qbegin(bgi::nearest(to_boost(p), 6) &&
-                                       bgi::satisfies([r](const Edge& e) { return e.second != r; }));
+                                       bgi::satisfies([r](const RingEdge& e) { return e.second != r; }));
                  it != tree.qend(); ++it) {
                 const Point q = nearest_on(it->first, p);
                 const double width = distance(p, q);

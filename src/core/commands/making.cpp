@@ -262,6 +262,9 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
             }
         }
     }
+    if (kind.layers && of.empty()) // guides hide nothing; what is set aside later stays a layer
+        for (const LineSet& set : part->sets)
+            if (!set.set_aside) of.push_back(set.id);
     const bool fills = kind.inks, closed = fills || kind.replaces;
     if (of.empty() && (kind.makes || kind.second == StepKind::Second::wanted) && !kind.brings) {
         for (const LineSet& set : part->sets)

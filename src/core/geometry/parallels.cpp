@@ -81,8 +81,8 @@ std::optional<Parallels> parallels_in(const std::vector<const Polyline*>& lines)
             all += way;
             if (way == 0 || between(direction(a, b), *angle) > along_within) return;
             so += way;
-            const auto [from, to] = std::minmax(dot(a, along), dot(b, along));
-            ways.push_back({dot((a + b) * 0.5, side), from, to});
+            const double from = dot(a, along), to = dot(b, along);
+            ways.push_back({dot((a + b) * 0.5, side), std::min(from, to), std::max(from, to)});
         });
         if (all > 0 && so > 0.6 * all) out.lines.push_back(k);
     }

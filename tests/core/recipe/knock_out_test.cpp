@@ -75,8 +75,9 @@ TEST_CASE("what is kept of random piles adds up to what was seen, layer by layer
         std::vector<std::array<double, 4>> boxes;
         std::string elements;
         for (int i = 0; i < count; ++i) {
-            boxes.push_back(
-                {random.real(5, 120), random.real(5, 120), random.real(8, 70), random.real(8, 70)});
+            boxes.emplace_back();
+            for (std::size_t k = 0; k < 4; ++k) // as they are written, to six digits
+                boxes.back()[k] = std::round(k < 2 ? random.real(500, 12000) : random.real(800, 7000)) / 100;
             elements += filled(boxes[i][0], boxes[i][1], boxes[i][2], boxes[i][3], "#111");
         }
         INFO("seed " << random.seed() << " round " << round);

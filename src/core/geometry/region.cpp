@@ -36,11 +36,11 @@ struct Operation {
     }
 };
 
+constexpr double frame_room = 1;
+
 /// One cluster on its own: what winds around it stands in as a frame that is left out of the result.
-void combine(const Operation& what, const std::vector<ClusterRing>& rings, const Cluster& cluster,
-             Region& out) {
-    constexpr double frame_room = 1;
-    const Lay lay = lay_for(cluster.box);
+cl::Paths executed(const Operation& what, const std::vector<ClusterRing>& rings, const Cluster& cluster,
+                   Lay lay) {
     cl::Clipper clipper;
     for (const std::uint32_t i : cluster.rings)
         clipper.AddPath(to_grid(*rings[i].points, lay), rings[i].kind == 0 ? cl::ptSubject : cl::ptClip,
@@ -54,6 +54,29 @@ void combine(const Operation& what, const std::vector<ClusterRing>& rings, const
     }
     cl::Paths paths;
     clipper.Execute(what.type, paths, what.rule, cl::pftNonZero);
+    return paths;
+}
+
+double grid_area(const cl::Paths& paths) {
+    double out = 0;
+    for (const cl::Path& path : paths)
+        out += cl::Area(path);
+    return std::abs(out);
+}
+
+void combine(const Operation& what, const std::vector<ClusterRing>& rings, const Cluster& cluster,
+             Region& out) {
+    Lay lay = lay_for(cluster.box);
+    cl::Paths paths = executed(what, rings, cluster, lay);
+    if (what.type == cl::ctIntersection) {
+        // Where edges of both lie on one another along its sweep, Clipper 6.4.2 loses a piece of what both
+        // share, about once in some thousand drawings (seed 907739530 of the test against GEOS). Swept the
+        // other way it does not.
+        const Lay other = lay == Lay::upright ? Lay::sideways : Lay::upright;
+        cl::Paths again = executed(what, rings, cluster, other);
+        constexpr double same = 1e-4 * grid_per_mm * grid_per_mm;
+        if (grid_area(again) > grid_area(paths) + same) paths = std::move(again), lay = other;
+    }
     add_from_grid(paths, lay, out, what.filled(cluster.around) ? cluster.box.grown(frame_room / 2) : Box{});
 }
 

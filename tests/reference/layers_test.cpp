@@ -63,10 +63,11 @@ TEST_CASE("stencils of 500 real shapes are one sheet, by GEOS") {
 TEST_CASE("what is seen of piles of real shapes adds up to what GEOS says, layer by layer") {
     Geos geos;
     Random random("piles against GEOS");
-    for (int round = 0; round < 40; ++round) {
+    for (int round = 0; round < 42; ++round) {
         std::vector<Piled> pile;
         const auto layers = static_cast<std::size_t>(random.whole(2, 6));
-        for (int i = random.whole(4, 30); i > 0; --i)
+        // Many are worked out in another way.
+        for (int i = round < 40 ? random.whole(4, 30) : 400; i > 0; --i)
             pile.push_back({moved(random_shape(random), {random.real(0, 60), random.real(0, 60)}),
                             static_cast<std::size_t>(random.whole(0, static_cast<int>(layers) - 1))});
         INFO("seed " << random.seed() << " round " << round);

@@ -39,10 +39,26 @@ std::vector<Run> runs_of(const std::vector<Piled>& pile) {
     return out;
 }
 
-} // namespace
+using Seen = std::vector<std::vector<Region>>; ///< of each layer, in parts
 
-std::vector<Region> seen_of(const std::vector<Piled>& pile, std::size_t layers, Progress& progress) {
-    const std::vector<Run> runs = runs_of(pile);
+/// Of few runs, the whole of each is taken off by what lies above: one difference and one union a run.
+Seen seen_run_by_run(const std::vector<Run>& runs, std::size_t layers, Progress& progress) {
+    Seen of(layers);
+    Region above;
+    for (std::size_t r = runs.size(); r-- > 0;) {
+        if (progress.cancelled()) break;
+        Region whole;
+        for (const Region& piece : runs[r].pieces)
+            whole.rings.insert(whole.rings.end(), piece.rings.begin(), piece.rings.end());
+        Region seen = above.empty() ? whole : subtracted(whole, above);
+        if (!seen.empty()) of[runs[r].layer].push_back(std::move(seen));
+        if (r > 0) above = united(above, whole);
+    }
+    return of;
+}
+
+/// Of many runs each piece looks at those above it alone.
+Seen seen_locally(const std::vector<Run>& runs, std::size_t layers, Progress& progress) {
     struct Job {
         std::size_t run, piece;
     };
@@ -68,9 +84,19 @@ std::vector<Region> seen_of(const std::vector<Piled>& pile, std::size_t layers, 
         }
         seen[i] = above.empty() ? piece : subtracted(piece, united(above));
     });
-    std::vector<std::vector<Region>> of(layers);
+    Seen of(layers);
     for (std::size_t i = 0; i < jobs.size(); ++i)
         if (!seen[i].empty()) of[runs[jobs[i].run].layer].push_back(std::move(seen[i]));
+    return of;
+}
+
+} // namespace
+
+std::vector<Region> seen_of(const std::vector<Piled>& pile, std::size_t layers, Progress& progress) {
+    constexpr std::size_t few = 200;
+    const std::vector<Run> runs = runs_of(pile);
+    const Seen of =
+        runs.size() <= few ? seen_run_by_run(runs, layers, progress) : seen_locally(runs, layers, progress);
     std::vector<Region> out;
     for (const auto& parts : of)
         out.push_back(united(parts));

@@ -30,8 +30,7 @@ Duration Inked::time() const {
 }
 
 int Inked::passes() const {
-    const Lane* lane = find(project, step.lane);
-    return report.repeats * (lane ? lane->repeats : 1);
+    return passes_of(project, step.lane, report);
 }
 
 std::optional<Inked> inked(const Context& c, const Project& project, const EvaluatedPart& evaluated,

@@ -61,6 +61,9 @@ class MakeVerb final : public Verb {
         const auto* layer = std::get_if<Layer>(&spec);
         if (stack_ > 0 && !layer)
             return fail("layers.kind", say("Only layers are stacked: leave --stack out."));
+        if (layer && !steps_.empty())
+            return fail("layers.kind",
+                        say("Layers begin without steps: leave --step out, and add steps after."));
         if (layer)
             return apply(AddLayers{*layer, std::max(1, stack_), name_, layer->of}, project,
                          c.workshop.catalog(), c.workshop.fonts());

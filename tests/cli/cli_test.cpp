@@ -548,6 +548,9 @@ TEST_CASE_METHOD(Terminal, "a stack of layers, each on the one before: from the 
     REQUIRE(parts.size() == 4);
     for (int i = 0; i < 4; ++i) // 4 mm on either side each time
         CHECK(parts[static_cast<std::size_t>(i)]["width_mm"].get<double>() == Approx(80 - 8 * i));
+    CHECK(run({"make", "l.dotlane", "layer", "--step", "stencil"}) ==
+          2); // nothing asked for is lost silently
+    CHECK(err.find("--step") != std::string::npos);
     CHECK(run({"make", "l.dotlane", "label", "--stack", "2"}) == 2);
     CHECK(err.find("--stack") != std::string::npos);
 }

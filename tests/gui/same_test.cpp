@@ -68,6 +68,12 @@ const char* const tags = "arrange %1 --sheet 'sheet 2' --only '@{Way-marker tag}
 const std::vector<Both>& parts() {
     static const std::vector<Both> all = {
         {"make a part", [](Driver& d) { d.trigger("make-label"); }, "make %1 label"},
+        {"begin with a stencil",
+         [](Driver& d) {
+             d.press("new-part");
+             d.pick("job-picker", "Stencil");
+         },
+         "make %1 lettering --step stencil"},
         {"make one that takes another's outline",
          [](Driver& d) {
              on_part(d, "Lamp label");

@@ -37,12 +37,12 @@ const FillPlaces& PartView::fill_places() const {
 void PartView::paint_put(QPainter& painter) const {
     const EvaluatedPart* part = session_.evaluated();
     const StepId step = lit_ ? lit_ : session_.choice().step;
-    const auto report = part ? part->reports.find(step) : decltype(part->reports.find(step))();
-    if (!part || report == part->reports.end()) return;
+    const RecipeChain::Link* link = part ? link_of(*part, step) : nullptr;
+    if (!link) return;
     const present::Theme& theme = present::Theme::current();
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
-    for (const StepReport::Put& put : report->second->put) {
+    for (const StepReport::Put& put : link->report->put) {
         QColor tint = theme.lamp;
         tint.setAlpha(pressing_ ? 150 : 90);
         const QPointF a = view().map(put.a), b = view().map(put.b);

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <map>
-#include <set>
 #include <unordered_set>
 
 #include "core/geometry/parallels.h"

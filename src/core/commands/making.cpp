@@ -250,8 +250,8 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
         for (const ApartBundle& colour : colours) {
             if (colours.size() < 2 || colours.size() > most_parts_apart) break;
             const std::unordered_set<LineId> own(colour.lines.begin(), colour.lines.end());
-            for (const LineSet sets :
-                 std::vector<LineSet>(part->sets)) { // a colour in two lanes stays in them
+            const std::vector<LineSet> before = part->sets;
+            for (const LineSet& sets : before) { // a colour in two lanes stays in them
                 std::vector<LineId> both;
                 for (const LineId line : sets.lines)
                     if (own.contains(line)) both.push_back(line);

@@ -133,11 +133,8 @@ Result<Done> apply(const PressStep& command, Project& project, const Catalog& ca
     const auto at = found(project, command.part, command.step);
     if (!at) return tl::make_unexpected(at.error());
     StepWhat next = at->step->what;
-    const auto link = evaluated.chain
-                          ? evaluated.chain->links.find(command.step)
-                          : std::map<StepId, std::shared_ptr<const RecipeChain::Link>>::const_iterator();
-    if (!evaluated.chain || link == evaluated.chain->links.end() ||
-        !press_place(next, input_of(link->second->given), command.at))
+    const RecipeChain::Link* link = link_of(evaluated, command.step);
+    if (!link || !press_place(next, input_of(link->given), command.at))
         return fail("step.no-place", say("There is nothing at %1, %2 mm that this step could change.",
                                          number(command.at.x, 2), number(command.at.y, 2)));
     return apply(ChangeStep{command.part, command.step, next}, project, catalog);

@@ -31,11 +31,14 @@ Landing landing_of(const Project& project, const Catalog& catalog, const InkRepo
     return out;
 }
 
+int passes_of(const Project& project, LaneId lane_id, const InkReport& ink) {
+    const Lane* lane = find(project, lane_id);
+    return ink.repeats * (lane ? lane->repeats : 1);
+}
+
 const RecipeChain::Link* fill_of(const EvaluatedPart& part, StepId step) {
-    if (!part.chain) return nullptr;
-    const auto it = part.chain->links.find(step);
-    return it != part.chain->links.end() && it->second->report && it->second->report->ink ? it->second.get()
-                                                                                          : nullptr;
+    const RecipeChain::Link* link = link_of(part, step);
+    return link && link->report && link->report->ink ? link : nullptr;
 }
 
 namespace {

@@ -11,6 +11,9 @@ namespace dotlane {
 /// and a landing. Nothing when lane, tool or machine are not known.
 Duration ink_time(const Project& project, const Catalog& catalog, LaneId lane, const Polylines& strokes);
 
+/// How often each stroke is run in place: how deep an engraving is, as far as that can be said.
+int passes_of(const Project& project, LaneId lane, const InkReport& ink);
+
 /// What a fill is expected to gape, and what would help.
 struct Landing {
     Length scatter;  ///< of the project's machine; see Machine::landing

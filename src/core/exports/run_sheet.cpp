@@ -57,7 +57,7 @@ Phrase lies_where(const Program& program, const StopMove& stop) {
     return say("Then %1.", joined(out, "; "));
 }
 
-/// "Cut to size: 2 pieces of foil, 95 x 40 mm (Invitation)": for all that lies on the sheets.
+/// "To be cut to size: 2 pieces of foil, 95 mm x 40 mm, for "Invitation"": of all that lies on the sheets.
 void add_needs(const Derived& derived, std::vector<Phrase>& out) {
     const Project& project = *derived.project;
     const auto text = [&](Length l) { return to_text(l, project.unit); };
@@ -78,8 +78,10 @@ void add_needs(const Derived& derived, std::vector<Phrase>& out) {
                 const Phrase size = say("%1, %2 x %3", n.what, text(n.width), text(n.height));
                 const auto same = std::find_if(sizes.begin(), sizes.end(),
                                                [&](const auto& known) { return known.first == size; });
-                same == sizes.end() ? sizes.emplace_back(size, copies)
-                                    : * same = {size, same->second + copies};
+                if (same == sizes.end())
+                    sizes.emplace_back(size, copies);
+                else
+                    same->second += copies;
             }
         for (const auto& [size, count] : sizes)
             out.push_back(

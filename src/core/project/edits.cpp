@@ -1,8 +1,6 @@
 #include "core/project/edits.h"
 
 #include <algorithm>
-#include <cmath>
-#include <set>
 #include <unordered_set>
 #include <utility>
 

@@ -18,11 +18,6 @@ Areas areas_of(const std::vector<const WorkSet*>& sets) {
     return out;
 }
 
-Region filled_box(const Box& b) {
-    return region_of({Polyline{{{b.x0, b.y0}, {b.x1, b.y0}, {b.x1, b.y1}, {b.x0, b.y1}}, true}},
-                     FillRule::nonzero);
-}
-
 Figure figure(const char* key, std::size_t n) {
     return {key, "", static_cast<double>(n)};
 }

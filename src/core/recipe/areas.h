@@ -12,8 +12,6 @@ struct Areas {
 };
 Areas areas_of(const std::vector<const WorkSet*>& sets);
 
-/// All of a box.
-Region filled_box(const Box& box);
 /// A count without unit.
 Figure figure(const char* key, std::size_t n);
 /// Caution "step.open-lines" when there are some: they were not `did` ("joined").

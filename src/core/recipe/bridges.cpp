@@ -4,12 +4,12 @@
 #include <cmath>
 #include <map>
 #include <numbers>
-#include <numeric>
 
 #include "core/base/parallel.h"
+#include "core/base/sets.h"
+#include "core/geometry/edge_tree.h"
+#include "core/geometry/nearest_edge.h"
 #include "core/geometry/region_index.h"
-#include "core/recipe/areas.h"
-#include "core/recipe/edge_tree.h"
 
 namespace dotlane {
 namespace {
@@ -26,13 +26,6 @@ struct Way {
     Point middle() const { return (a + b) * 0.5; }
 };
 
-Point middle_of(const Ring& ring) {
-    Box box;
-    for (const Point p : ring)
-        box.add(p);
-    return box.centre();
-}
-
 /// Corners that turn by more than 30 degrees.
 std::vector<Point> corners_of(const Ring& ring) {
     std::vector<Point> out;
@@ -45,27 +38,9 @@ std::vector<Point> corners_of(const Ring& ring) {
     return out;
 }
 
-/// Sets of rings that hang together.
-class Together {
-  public:
-    explicit Together(std::size_t count)
-        : of_(count) {
-        std::iota(of_.begin(), of_.end(), std::size_t{0});
-    }
-    std::size_t find(std::size_t i) {
-        while (of_[i] != i)
-            i = of_[i] = of_[of_[i]];
-        return i;
-    }
-    bool join(std::size_t a, std::size_t b) {
-        a = find(a), b = find(b);
-        of_[b] = a;
-        return a != b;
-    }
-
-  private:
-    std::vector<std::size_t> of_;
-};
+std::uint32_t index_of(std::size_t i) {
+    return static_cast<std::uint32_t>(i);
+}
 
 /// One connected opening with islands in it: ring 0 bounds it, the others are the islands' edges.
 class Opening {
@@ -78,6 +53,7 @@ class Opening {
         for (const Ring& ring : region.rings) {
             rings_.push_back(&ring);
             corners_.push_back(corners_of(ring));
+            boxes_.push_back(bounds(Polyline{ring, true}));
             points_ += ring.size();
         }
         tree_ = tree_of(rings_);
@@ -91,7 +67,7 @@ class Opening {
             if (!progress.cancelled()) ways_[k + 1] = ways_from(k + 1);
         });
         if (progress.cancelled()) return {};
-        Together together(rings_.size());
+        Sets together(rings_.size());
         std::vector<char> by_maker(rings_.size(), 0);
         for (const Point p : by_hand) {
             const auto way = way_at(p);
@@ -108,12 +84,12 @@ class Opening {
         tie(together);
         tie_heaps(together, progress);
         for (std::size_t k = 1; k < rings_.size(); ++k)
-            if (together.find(k) != together.find(0)) loose.push_back(bounds(Polyline{*rings_[k], true}));
+            if (together.of(index_of(k)) != together.of(0)) loose.push_back(boxes_[k]);
         return std::move(bridges_);
     }
 
   private:
-    void tie(Together& together) {
+    void tie(Sets& together) {
         std::vector<const Way*> all;
         for (const auto& from : ways_)
             for (const Way& way : from)
@@ -121,23 +97,24 @@ class Opening {
         std::stable_sort(all.begin(), all.end(),
                          [](const Way* a, const Way* b) { return a->cost < b->cost; });
         for (const Way* way : all)
-            if (together.find(way->from) != together.find(way->to)) take(*way, together, false);
+            if (together.of(index_of(way->from)) != together.of(index_of(way->to)))
+                take(*way, together, false);
     }
 
     /// Islands that are nearest to one another hang together and on nothing else: from all of such a heap the
     /// shortest way to what is not of it is looked for.
-    void tie_heaps(Together& together, Progress& progress) {
+    void tie_heaps(Sets& together, Progress& progress) {
         for (bool tied = true; tied && !progress.cancelled();) {
             tied = false;
             for (std::size_t k = 1; k < rings_.size(); ++k) {
-                const std::size_t heap = together.find(k);
-                if (heap == together.find(0)) continue;
+                const std::uint32_t heap = together.of(index_of(k));
+                if (heap == together.of(0)) continue;
                 std::optional<Way> best;
                 for (std::size_t of = 1; of < rings_.size(); ++of) {
-                    if (together.find(of) != heap) continue;
+                    if (together.of(index_of(of)) != heap) continue;
                     each_place(of, [&](Point p) {
                         const auto way = shortest_from(
-                            of, p, [&](std::size_t ring) { return together.find(ring) != heap; });
+                            of, p, [&](std::size_t ring) { return together.of(index_of(ring)) != heap; });
                         if (way && (!best || way->cost < best->cost)) best = way;
                     });
                 }
@@ -148,8 +125,8 @@ class Opening {
         }
     }
 
-    void take(const Way& way, Together& together, bool by_hand) {
-        together.join(way.from, way.to);
+    void take(const Way& way, Sets& together, bool by_hand) {
+        together.unite(index_of(way.from), index_of(way.to));
         held_[way.from].push_back(way.middle()), held_[way.to].push_back(way.middle());
         bridges_.push_back({way.a, way.b, wishes_.width, by_hand});
     }
@@ -172,7 +149,7 @@ class Opening {
         Way out{a, b, from, to, length, 0};
         if (length < width_) out.cost = 2 * width_ - length; // the opening would hardly be seen there
         out.cost *= 1 + 3 * near_corner(from, a) + 3 * near_corner(to, b);
-        const Point middle = middle_of(*rings_[from]);
+        const Point middle = boxes_[from].centre();
         out.angle = std::atan2(a.y - middle.y, a.x - middle.x);
         return out;
     }
@@ -195,8 +172,7 @@ class Opening {
         for (const double side : {1.0, -1.0}) {
             const double angle = in_radians(wishes_.along);
             const Point u = Point{std::cos(angle), std::sin(angle)} * side;
-            const Box box = bounds(region_);
-            const Point far = a + u * (box.width() + box.height());
+            const Point far = a + u * (boxes_[0].width() + boxes_[0].height());
             if (!index_.contains(a + u * 1e-3)) continue;
             double nearest = 1e300;
             std::size_t to = 0;
@@ -324,6 +300,7 @@ class Opening {
     std::vector<const Ring*> rings_;
     std::size_t points_ = 0;
     std::vector<std::vector<Point>> corners_;
+    std::vector<Box> boxes_;
     EdgeTree tree_;
     std::vector<std::vector<Way>> ways_;             ///< from each island
     std::map<std::size_t, std::vector<Point>> held_; ///< middles of the bridges at each ring
@@ -371,14 +348,12 @@ Region taken_by(const Bridge& bridge, const Region& opening, const std::vector<B
 }
 
 /// Whether there is as much material as wished to both sides all along.
-bool wide_enough(const Bridge& bridge, const EdgeTree& edges) {
+bool wide_enough(const Bridge& bridge, const NearestEdge& edges) {
     constexpr int places = 8;
     for (int i = 0; i <= places; ++i) {
         const Point p = bridge.a + (bridge.b - bridge.a) * (static_cast<double>(i) / places);
-        const auto nearest = edges.qbegin(bgi::nearest(to_boost(p), 1));
-        if (nearest == edges.qend()) continue;
         // The grid of regions, and ends of strips that are a thousandth short.
-        if (distance(p, nearest_on(nearest->first, p)) < in_mm(bridge.width) / 2 - 0.005) return false;
+        if (distance(p, edges.to(p)) < in_mm(bridge.width) / 2 - 0.005) return false;
     }
     return true;
 }
@@ -446,7 +421,7 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
     }
     out.openings = without_hairs(intersected(united(left), openings), hair * 2.1);
     if (progress.cancelled() || out.openings.empty()) return out;
-    const EdgeTree edges = tree_of(rings_of(out.openings));
+    const NearestEdge edges(out.openings);
     for (const Bridge& bridge : out.bridges)
         if (!wide_enough(bridge, edges)) {
             Box box;
@@ -454,7 +429,7 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
             out.narrow.push_back(box);
         }
     // The proof: material around and between the openings, counted anew from what is left of them.
-    const Region sheet = filled_box(bounds(out.openings).grown(1));
+    const Region sheet = region_of(Shape{{rectangle(bounds(out.openings).grown(1))}});
     for (const Region& piece : pieces(subtracted(sheet, offset(out.openings, hair, {Corner::mitre, 2}))))
         out.pieces_of_sheet += !offset(piece, -hair).empty();
     return out;

@@ -10,11 +10,12 @@
 
 #include "core/base/progress.h"
 #include "core/geometry/region.h"
+#include "core/project/steps/stencil.h"
 
 namespace dotlane {
 
 struct BridgeWishes {
-    enum class Place { shortest, balanced, along };
+    using Place = StencilStep::Place;
     int each = 0; ///< for each island; 0: by its size
     Length width; ///< > 0
     Place place = Place::balanced;

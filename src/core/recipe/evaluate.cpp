@@ -380,6 +380,12 @@ const RunSet* ink_run(const EvaluatedPart& part, StepId step) {
     return it == part.runs.end() ? nullptr : &*it;
 }
 
+const RecipeChain::Link* link_of(const EvaluatedPart& part, StepId step) {
+    if (!part.chain) return nullptr;
+    const auto it = part.chain->links.find(step);
+    return it == part.chain->links.end() ? nullptr : it->second.get();
+}
+
 const InkReport* ink_of(const EvaluatedPart& part, StepId step) {
     const auto it = part.reports.find(step);
     return it == part.reports.end() ? nullptr : it->second->ink.get();

@@ -28,6 +28,7 @@ struct RecipeChain {
         std::shared_ptr<const Drawing> inserted;
         bool operator==(const Given&) const = default;
     };
+
     struct Link {
         Step step;
         Given given;
@@ -69,9 +70,11 @@ struct EvaluatedPart {
 
 /// The arrangement that a placement names; null for the whole part and for a piece that is not there.
 const Arrangement* arrangement(const EvaluatedPart& part, int piece);
-/// What the step did, when it inks and is on; null otherwise.
 /// The strokes of a step that inks; null when it made none that are run.
 const RunSet* ink_run(const EvaluatedPart& part, StepId step);
+/// What the step was given and did; null when it is off, or not there.
+const RecipeChain::Link* link_of(const EvaluatedPart& part, StepId step);
+/// What the step did, when it inks and is on; null otherwise.
 const InkReport* ink_of(const EvaluatedPart& part, StepId step);
 /// Whether there is something to lie there: the whole part, or that arrangement.
 bool is_there(const EvaluatedPart& part, int piece);

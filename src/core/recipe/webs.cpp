@@ -3,8 +3,8 @@
 #include <map>
 #include <optional>
 
+#include "core/geometry/edge_tree.h"
 #include "core/geometry/region_index.h"
-#include "core/recipe/edge_tree.h"
 
 namespace dotlane {
 

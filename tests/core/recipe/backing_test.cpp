@@ -82,3 +82,16 @@ TEST_CASE("holes of a backing are filled, all of them or the small ones") {
     CHECK(r.figure(id, "holes_after") == 1);
     CHECK(r.square(r.result(id)) == Approx(3600 - 625).margin(0.01));
 }
+
+TEST_CASE("of many pieces that are apart, how far the nearest are is told as well") {
+    std::string many;
+    for (int i = 0; i < 40; ++i)
+        many += rect(5 + 18 * (i % 8), 5 + 20 * (i / 8), 10, 10);
+    Recipe r(many);
+    BackingStep step = plain(1);
+    const StepId id = r.add(step, {r.set()});
+    CHECK(r.figure(id, "pieces") == 40);
+    // 8 mm between the squares, less a rim of 1 mm at both.
+    CHECK(get(r.derived->findings, "backing.apart").message.english().find("6 mm apart") !=
+          std::string::npos);
+}

@@ -66,6 +66,13 @@ TEST_CASE("weeding cuts keep clear of the lines, and more of them leave shorter 
     std::string elements;
     for (int i = 0; i < 12; ++i)
         elements += rect(20 + 14 * i, random.real(40, 60), 8, random.real(10, 40));
+    {
+        Recipe r(elements);
+        WeedStep step;
+        step.strip = mm(0.01);
+        const StepId id = r.add(step, {r.set()});
+        CHECK(r.part().reports.at(id)->refused.english().find("Strips of") != std::string::npos);
+    }
     double longest = 1e9;
     for (const double strip : {0.0, 90.0, 45.0}) {
         Recipe r(elements);

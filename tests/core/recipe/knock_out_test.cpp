@@ -1,5 +1,8 @@
 // Layers that lie on one another: what is seen of them stays, what is hidden goes.
+#include <array>
 #include <cmath>
+#include <map>
+#include <set>
 #include <sstream>
 
 #include "core/commands/apart.h"
@@ -165,4 +168,60 @@ TEST_CASE("a drawing's colours are its layers, and become parts that are knocked
     CHECK(run[0] == Approx(3600 - 1600 - 25).margin(0.01));
     CHECK(run[1] == Approx(3625 - 1600).margin(0.01));
     CHECK(run[2] == Approx(3600).margin(0.01));
+}
+
+TEST_CASE(
+    "layers that lie on one another by turns show the same picture when they are knocked out or trapped") {
+    Random random("layers by turns");
+    const char* const colours[] = {"#a8462d", "#1f4e79", "#22282c", "#a8832d"};
+    for (int round = 0; round < 10; ++round) {
+        const int count = random.whole(4, 14), of = random.whole(2, 4);
+        std::vector<std::array<double, 4>> boxes;
+        std::vector<int> layer;
+        std::string elements;
+        for (int i = 0; i < count; ++i) {
+            boxes.emplace_back();
+            for (std::size_t k = 0; k < 4; ++k) // as they are written, to six digits
+                boxes.back()[k] = std::round(k < 2 ? random.real(500, 12000) : random.real(800, 7000)) / 100;
+            layer.push_back(i < of ? i : random.whole(0, of - 1)); // each colour is there
+            const auto& [x, y, w, h] = boxes.back();
+            elements += filled(x, y, w, h, colours[layer.back()]);
+        }
+        Recipe r(elements);
+        const bool trap = random.coin(0.7);
+        INFO("seed " << random.seed() << " round " << round << (trap ? " trapped" : " knocked out"));
+        r.part();
+        KnockOutStep what =
+            mode(trap ? KnockOutStep::Mode::trap : KnockOutStep::Mode::knock_out, random.real(0.5, 4));
+        const StepId id =
+            must(apply(AddStep{r.b.part, what}, r.b.project, catalog(), *r.derived->part(r.b.part))).step;
+        CHECK(r.figure(id, "changed") == 0);
+        // Which set is seen, by the order in which the lines lie now.
+        std::map<int, std::set<LineSetId>> met;
+        std::vector<std::pair<Region, LineSetId>> kept;
+        for (const FlatLine& line : r.part().lines)
+            kept.emplace_back(region_of(line.contours, line.rule, line.filled), line.set);
+        int bare = 0;
+        for (int n = 0; n < 3000; ++n) {
+            const Point at{random.real(0, 200), random.real(0, 200)};
+            int drawn = -1;
+            for (int i = 0; i < count; ++i) {
+                const auto& [x, y, w, h] = boxes[static_cast<std::size_t>(i)];
+                if (at.x > x && at.x < x + w && at.y > y && at.y < y + h)
+                    drawn = layer[static_cast<std::size_t>(i)];
+            }
+            LineSetId left;
+            for (const auto& [region, set] : kept)
+                if (contains(region, at)) left = set;
+            bare += (drawn < 0) != !left;
+            if (drawn >= 0 && left) met[drawn].insert(left);
+        }
+        CHECK(bare == 0);
+        std::set<LineSetId> all;
+        for (const auto& [colour, sets] : met) {
+            CHECK(sets.size() == 1); // a colour is always the same set
+            all.insert(sets.begin(), sets.end());
+        }
+        CHECK(all.size() == met.size());
+    }
 }

@@ -1,9 +1,10 @@
 #include "core/project/steps/backing.h"
 
 #include <algorithm>
-#include <numeric>
+#include <cmath>
 
 #include "core/base/finding_kind.h"
+#include "core/base/sets.h"
 #include "core/geometry/nearest_edge.h"
 #include "core/recipe/areas.h"
 #include "core/recipe/evaluate.h"
@@ -20,14 +21,14 @@ constexpr FindingKind<Count, Mm<1>> backing_apart{
 
 /// Where two pieces come nearest.
 struct Near {
-    std::size_t a, b;
+    std::uint32_t a, b; ///< by index
     Point from, to;
     double far;
 };
 
 /// From corners of each to the edge of the other: the least distance is taken at a corner of one of them.
 Near nearest_places(const std::vector<Region>& all, const std::vector<std::unique_ptr<NearestEdge>>& edges,
-                    std::size_t a, std::size_t b) {
+                    std::uint32_t a, std::uint32_t b) {
     Near out{a, b, {}, {}, 1e300};
     for (const auto& [i, k] : {std::pair{a, b}, std::pair{b, a}})
         for (const Point p : all[i].rings.front()) {
@@ -43,6 +44,12 @@ struct Tied {
     double nearest = 0; ///< of what is left apart, mm
 };
 
+/// No two places of them are nearer.
+double apart_at_least(const Box& a, const Box& b) {
+    const double x = std::max({0.0, b.x0 - a.x1, a.x0 - b.x1}), y = std::max({0.0, b.y0 - a.y1, a.y0 - b.y1});
+    return std::hypot(x, y);
+}
+
 /// The shortest ways between pieces become bars, as long as they are in reach and join what is apart.
 Tied tied(const Region& region, Length reach, Length width, Progress& progress) {
     const std::vector<Region> all = pieces(region);
@@ -53,35 +60,31 @@ Tied tied(const Region& region, Length reach, Length width, Progress& progress) 
         edges.push_back(std::make_unique<NearestEdge>(piece));
         boxes.push_back(bounds(piece));
     }
-    std::vector<Near> ways;
-    for (std::size_t a = 0; a < all.size(); ++a)
-        for (std::size_t b = a + 1; b < all.size(); ++b) {
-            if (progress.cancelled()) return out;
-            // Of those out of reach only the nearest is told, and only of few.
-            if (boxes[a].grown(in_mm(reach)).meets(boxes[b]) || all.size() < 30)
-                ways.push_back(nearest_places(all, edges, a, b));
-        }
-    std::sort(ways.begin(), ways.end(), [](const Near& x, const Near& y) { return x.far < y.far; });
-    std::vector<std::size_t> of(all.size());
-    std::iota(of.begin(), of.end(), std::size_t{0});
-    const auto root = [&](std::size_t i) {
-        while (of[i] != i)
-            i = of[i] = of[of[i]];
-        return i;
+    const auto each_pair = [&](auto each) {
+        for (std::uint32_t a = 0; a < all.size() && !progress.cancelled(); ++a)
+            for (std::uint32_t b = a + 1; b < all.size(); ++b)
+                each(a, b, apart_at_least(boxes[a], boxes[b]));
     };
+    std::vector<Near> ways;
+    each_pair([&](std::uint32_t a, std::uint32_t b, double least) {
+        if (least <= in_mm(reach)) ways.push_back(nearest_places(all, edges, a, b));
+    });
+    std::sort(ways.begin(), ways.end(), [](const Near& x, const Near& y) { return x.far < y.far; });
+    Sets together(all.size());
     std::vector<Region> bars{region};
     for (const Near& way : ways) {
-        if (root(way.a) == root(way.b)) continue;
-        if (way.far > in_mm(reach)) {
-            if (out.nearest == 0) out.nearest = way.far;
-            continue;
-        }
-        of[root(way.a)] = root(way.b);
+        if (way.far > in_mm(reach) || !together.unite(way.a, way.b)) continue;
         // Round ends that reach into both pieces by half the width.
         bars.push_back(stroked({Polyline{{way.from, way.to}, false}}, width));
         ++out.ties;
     }
     if (out.ties > 0) out.region = united(bars);
+    double nearest = 1e300; // of what is still apart
+    each_pair([&](std::uint32_t a, std::uint32_t b, double least) {
+        if (least < nearest && together.of(a) != together.of(b))
+            nearest = std::min(nearest, nearest_places(all, edges, a, b).far);
+    });
+    if (nearest < 1e300) out.nearest = nearest;
     return out;
 }
 

@@ -21,7 +21,7 @@ constexpr FindingKind<Count, Mm<2>> sliver_pieces{
 constexpr FindingKind<Mm<3>> picture_changed{
     "knock-out.changed",
     Grade::caution,
-    to_say("The picture that is seen changes by %1 mm2: slivers that fell away leave what is below bare."),
+    to_say("The picture that is seen changes by %1 mm2: slivers fell away, or took a neighbour's colour."),
     {"mm2"}};
 constexpr FindingKind<> one_layer{
     "knock-out.one-layer",
@@ -33,6 +33,7 @@ constexpr FindingKind<> one_layer{
 /// A line set: its closed lines in the order in which they lie.
 struct Ply {
     const WorkSet* set;
+    const FlatLine* foremost = nullptr; ///< that stands for all that is kept of them; null: it has no area
     Region whole, seen, kept;
 };
 
@@ -51,48 +52,65 @@ double shared_edge(const Region& piece, const Region& with) {
 
 /// Pieces of the layers that are slivers fall away, or go to the layer with the longest shared edge.
 std::vector<Box> treat_slivers(const KnockOutStep& step, std::vector<Ply>& layers, Progress& progress) {
-    std::vector<Box> found;
-    struct Sliver {
-        std::size_t layer;
-        Region piece;
+    struct Piece {
+        Region region;
+        Box box;
     };
-    std::vector<Sliver> all;
-    for (std::size_t i = 0; i < layers.size(); ++i) {
-        std::vector<Region> stay;
-        for (Region& piece : pieces(layers[i].kept)) {
+    std::vector<Box> found;
+    std::vector<std::vector<Piece>> stay(layers.size());
+    std::vector<std::pair<std::size_t, Piece>> slivers;
+    for (std::size_t i = 0; i < layers.size(); ++i)
+        for (Region& region : pieces(layers[i].kept)) {
             if (progress.cancelled()) return found;
-            if (!is_sliver(piece, step.under)) {
-                stay.push_back(std::move(piece));
-                continue;
+            Piece piece{std::move(region), {}};
+            piece.box = bounds(piece.region);
+            if (is_sliver(piece.region, step.under)) {
+                found.push_back(piece.box);
+                slivers.emplace_back(i, std::move(piece));
+            } else {
+                stay[i].push_back(std::move(piece));
             }
-            found.push_back(bounds(piece));
-            all.push_back({i, piece});
-            if (step.slivers == KnockOutStep::Slivers::keep) stay.push_back(std::move(piece));
         }
-        if (step.slivers != KnockOutStep::Slivers::keep) layers[i].kept = united(stay);
-    }
-    if (step.slivers != KnockOutStep::Slivers::merge) return found;
-    for (const Sliver& sliver : all) {
-        const Box box = bounds(sliver.piece).grown(0.02);
+    if (slivers.empty() || step.slivers == KnockOutStep::Slivers::keep) return found;
+    std::vector<std::vector<Region>> kept(layers.size());
+    for (std::size_t i = 0; i < layers.size(); ++i)
+        for (const Piece& piece : stay[i])
+            kept[i].push_back(piece.region);
+    for (const auto& [of, sliver] : slivers) {
+        if (step.slivers == KnockOutStep::Slivers::drop || progress.cancelled()) break;
+        const Box box = sliver.box.grown(0.02);
         std::size_t best = layers.size();
         double longest = 0;
         for (std::size_t i = 0; i < layers.size(); ++i) {
-            if (layers[i].kept.empty() || !bounds(layers[i].kept).meets(box)) continue;
             std::vector<Region> near;
-            for (Region& piece : pieces(layers[i].kept))
-                if (bounds(piece).meets(box)) near.push_back(std::move(piece));
+            for (const Piece& piece : stay[i])
+                if (piece.box.meets(box)) near.push_back(piece.region);
             if (near.empty()) continue;
-            const double edge = shared_edge(sliver.piece, united(near));
             // Its own layer first, as it changes no colour there.
-            const double better = edge * (i == sliver.layer ? 1.0001 : 1);
-            if (better > longest) longest = better, best = i;
+            const double edge = shared_edge(sliver.region, united(near)) * (i == of ? 1.0001 : 1);
+            if (edge > longest) longest = edge, best = i;
         }
-        if (best < layers.size()) {
-            // A hair wider, so that both become one; what is above hides that.
-            layers[best].kept = united(layers[best].kept, offset(sliver.piece, mm(0.002)));
-        }
+        // A hair wider, so that both become one; what is above hides that.
+        if (best < layers.size()) kept[best].push_back(offset(sliver.region, mm(0.002)));
     }
+    for (std::size_t i = 0; i < layers.size(); ++i)
+        layers[i].kept = united(kept[i]);
     return found;
+}
+
+/// How much of the picture is another one when what is kept lies there: layers as wholes, by their foremost
+/// lines.
+double changed_area(const std::vector<Ply>& layers, const std::vector<std::size_t>& by_rank,
+                    Progress& progress) {
+    std::vector<Piled> pile;
+    for (const std::size_t i : by_rank)
+        pile.push_back({layers[i].kept, i});
+    const std::vector<Region> seen = seen_of(pile, layers.size(), progress);
+    double out = 0;
+    for (std::size_t i = 0; i < layers.size(); ++i)
+        out += in_square_mm(area(subtracted(layers[i].seen, seen[i]))) +
+               in_square_mm(area(subtracted(seen[i], layers[i].seen)));
+    return out / 2; // what one layer loses another one gains, or nothing
 }
 
 } // namespace
@@ -106,7 +124,7 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
     std::vector<Line> lines;
     int open = 0;
     for (const WorkSet* set : in.of) {
-        layers.push_back({set, {}, {}, {}});
+        layers.push_back({set, nullptr, {}, {}, {}});
         for (const FlatLine& line : set->lines)
             lines.push_back({&line, layers.size() - 1});
     }
@@ -126,50 +144,48 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
     if (pile.empty()) return refused(say("There are no closed lines that could hide one another."));
     const std::vector<Region> seen = seen_of(pile, layers.size(), progress);
     if (progress.cancelled()) return {};
+    // Layers that are knocked out lie on one another as wholes, each where its foremost line lies.
+    std::vector<std::size_t> by_rank;
+    for (const Line& l : lines) {
+        if (area_of(*l.line).empty()) continue;
+        std::erase(by_rank, l.layer);
+        by_rank.push_back(l.layer);
+        layers[l.layer].foremost = l.line;
+    }
     double whole = 0, kept = 0, picture = 0;
-    for (std::size_t i = 0; i < layers.size(); ++i) {
-        Ply& layer = layers[i];
-        layer.whole = united(of[i]), layer.seen = seen[i], layer.kept = seen[i];
+    Region above; // what is seen of layers further up
+    for (auto at = by_rank.rbegin(); at != by_rank.rend(); ++at) {
+        Ply& layer = layers[*at];
+        layer.whole = united(of[*at]), layer.seen = seen[*at], layer.kept = layer.seen;
         if (step.mode == KnockOutStep::Mode::full) layer.kept = layer.whole;
+        // Only below those: where two layers lie on each other by turns, one of them can reach below.
         if (step.mode == KnockOutStep::Mode::trap)
-            layer.kept = intersected(offset(layer.seen, step.underlap), layer.whole);
+            layer.kept = united(
+                layer.seen, intersected(intersected(offset(layer.seen, step.underlap), layer.whole), above));
+        above = united(above, layer.seen);
         whole += in_square_mm(area(layer.whole));
         picture += in_square_mm(area(layer.seen));
     }
     const std::vector<Box> narrow = treat_slivers(step, layers, progress);
     if (progress.cancelled()) return {};
+    // Full shapes stay as they were drawn, unless slivers of them are treated.
+    const bool drawn = step.mode == KnockOutStep::Mode::full && step.slivers == KnockOutStep::Slivers::keep;
+    const double differs = drawn ? 0 : changed_area(layers, by_rank, progress);
+    if (progress.cancelled()) return {};
     StepOutcome out;
     std::size_t count = 0;
-    std::vector<Piled> after;
-    for (std::size_t i = 0; i < layers.size(); ++i) {
-        const Ply& layer = layers[i];
+    for (const Ply& layer : layers) {
         kept += in_square_mm(area(layer.kept));
+        const std::vector<Region> made = pieces(layer.kept);
+        count += made.size();
         auto next = copy_of(*layer.set);
-        if (step.mode != KnockOutStep::Mode::full || step.slivers != KnockOutStep::Slivers::keep) {
-            const FlatLine* like = nullptr;
+        if (!drawn && layer.foremost) {
             std::erase_if(next->lines, [&](const FlatLine& line) { return !area_of(line).empty(); });
-            for (const FlatLine& line : layer.set->lines)
-                if (!area_of(line).empty()) like = &line; // the foremost stands for them
-            for (const Region& piece : pieces(layer.kept)) {
-                next->lines.push_back(line_of(piece, *like));
-                ++count;
-            }
-        } else {
-            count += pieces(layer.kept).size();
+            for (const Region& piece : made)
+                next->lines.push_back(line_of(piece, *layer.foremost));
         }
         out.changed.push_back(std::move(next));
     }
-    // The proof: what is kept covers all that was seen, of each layer, and nothing that was not covered.
-    // Where a trapped layer reaches further it lies below what is seen there, as it did before.
-    std::vector<Region> all_seen, all_kept;
-    double differs = 0;
-    for (const Ply& layer : layers) {
-        all_seen.push_back(layer.seen), all_kept.push_back(layer.kept);
-        if (step.slivers != KnockOutStep::Slivers::merge)
-            differs += in_square_mm(area(subtracted(layer.seen, layer.kept)));
-    }
-    const Region before = united(all_seen), now = united(all_kept);
-    differs += in_square_mm(area(subtracted(before, now))) + in_square_mm(area(subtracted(now, before)));
     const double limit = 1e-4 * std::max(1.0, picture);
     out.report.figures = {figure("layers", layers.size()),
                           figure("pieces", count),
@@ -177,13 +193,13 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
                           {"seen", "mm2", picture},
                           {"changed", "mm2", differs > limit ? differs : 0},
                           {"saved", "mm2", std::max(0.0, whole - kept)}};
-    if (!narrow.empty()) {
+    if (!narrow.empty() && step.slivers == KnockOutStep::Slivers::keep) {
         Box where;
         for (const Box& box : narrow)
             where.add(box);
         Finding finding = sliver_pieces({}, Count{narrow.size()}, {in_mm(step.under)});
         finding.place.box = place_of(where);
-        if (step.slivers == KnockOutStep::Slivers::keep) out.report.findings.push_back(std::move(finding));
+        out.report.findings.push_back(std::move(finding));
     }
     if (differs > limit) out.report.findings.push_back(picture_changed({}, {differs}));
     if (layers.size() == 1) out.report.findings.push_back(one_layer({}));

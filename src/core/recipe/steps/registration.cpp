@@ -1,20 +1,10 @@
 #include "core/project/steps/registration.h"
 
-#include <numbers>
-
 #include "core/geometry/polyline.h"
 #include "core/recipe/areas.h"
 
 namespace dotlane {
 namespace {
-
-Polyline round_hole(Point at, double radius) {
-    Contour c;
-    c.start = {at.x + radius, at.y};
-    c.closed = true;
-    c.arc_about(at, {radius, 0}, {0, radius}, 0, 2 * std::numbers::pi);
-    return flattened(c, mm(0.005));
-}
 
 FlatLine mark_with(Polylines contours) {
     FlatLine out;
@@ -32,7 +22,7 @@ StepOutcome run(const RegistrationStep& step, const StepInput& in, Progress&) {
     if (box.empty()) return refused(say("There are no lines to put marks around."));
     const double away = in_mm(step.away), size = in_mm(step.size);
     const Box marks = box.grown(away);
-    // Clockwise from the left on top; of three, the last corner is free.
+    // From the left on top to the right below, which stays free when there are three.
     const Point corners[] = {
         {marks.x0, marks.y0}, {marks.x1, marks.y0}, {marks.x0, marks.y1}, {marks.x1, marks.y1}};
     StepOutcome out;
@@ -41,7 +31,7 @@ StepOutcome run(const RegistrationStep& step, const StepInput& in, Progress&) {
         const Point p = corners[i];
         const double in_x = i % 2 == 0 ? size : -size, in_y = i < 2 ? size : -size;
         if (step.mark == RegistrationStep::Mark::holes)
-            out.made->lines.push_back(mark_with({round_hole(p, size / 2)}));
+            out.made->lines.push_back(mark_with({flattened(ellipse(p, size / 2, size / 2), mm(0.005))}));
         else if (step.mark == RegistrationStep::Mark::crosses)
             out.made->lines.push_back(mark_with({{{{p.x - size, p.y}, {p.x + size, p.y}}, false},
                                                  {{{p.x, p.y - size}, {p.x, p.y + size}}, false}}));

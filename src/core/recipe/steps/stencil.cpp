@@ -16,8 +16,7 @@ constexpr FindingKind<Count> island_loose{
     "stencil.loose",
     Grade::error,
     to_say("%n [island hangs|islands hang] on nothing: no bridge leads from [it|them] to the sheet."),
-    {"count"},
-    {{{"stencil.shortest", to_say("Take the shortest ways")}}}};
+    {"count"}};
 constexpr FindingKind<Count> opening_closed{
     "stencil.closed",
     Grade::error,
@@ -49,10 +48,7 @@ PlaceBox around_all(const std::vector<Box>& boxes) {
 }
 
 BridgeWishes wishes_of(const StencilStep& step, const std::vector<Point>& shares, const Box& box) {
-    BridgeWishes out{step.bridges, step.width, {}, step.direction, {}};
-    out.place = step.place == StencilStep::Place::shortest   ? BridgeWishes::Place::shortest
-                : step.place == StencilStep::Place::balanced ? BridgeWishes::Place::balanced
-                                                             : BridgeWishes::Place::along;
+    BridgeWishes out{step.bridges, step.width, step.place, step.direction, {}};
     for (const Point share : shares)
         out.by_hand.push_back(place_of(share, box));
     return out;
@@ -68,7 +64,8 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
     const Box box = bounds(open);
     // The frame of a negative one is as wide as the margin, of what is open there half.
     const double margin = in_mm(step.margin);
-    if (step.negative) open = subtracted(filled_box(box.grown(std::max(3.0, margin / 2))), open);
+    if (step.negative)
+        open = subtracted(region_of(Shape{{rectangle(box.grown(std::max(3.0, margin / 2)))}}), open);
     const Box sheet = bounds(open).grown(step.negative ? std::max(3.0, margin / 2) : margin);
     const Bridged made = bridged(open, wishes_of(step, shares.value_or(std::vector<Point>()), box), progress);
     if (progress.cancelled()) return {};
@@ -78,7 +75,7 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
     for (const Region& opening : openings)
         out.made->lines.push_back(line_of(opening, {}));
     const bool edged = margin > 0;
-    if (edged) out.made->lines.push_back(line_of(filled_box(sheet), {}));
+    if (edged) out.made->lines.push_back(line_of(region_of(Shape{{rectangle(sheet)}}), {}));
     const auto narrow_ones = webs(made.openings, edged ? sheet : Box(), step.least, progress);
     if (progress.cancelled()) return {};
 
@@ -131,15 +128,9 @@ bool press_place(StencilStep& step, const StepInput& in, Point at) {
 }
 
 bool mend(StencilStep& step, const Finding& finding, const InkReport*) {
-    if (finding.remedy.code == "stencil.shortest") {
-        step.place = StencilStep::Place::shortest;
-        return true;
-    }
-    if (finding.remedy.code == "stencil.narrower") {
-        step.width = std::max(mm(0.1), step.width * 0.7);
-        return true;
-    }
-    return false;
+    if (finding.remedy.code != "stencil.narrower") return false;
+    step.width = std::max(mm(0.1), step.width * 0.7);
+    return true;
 }
 
 } // namespace dotlane

@@ -2,18 +2,25 @@
 
 #include <cmath>
 
+#include "core/base/text.h"
 #include "core/recipe/areas.h"
 
 namespace dotlane {
 namespace {
 
+constexpr int most_cuts = 400; ///< each way; more would be strips that no hand can pull off
+
+int cuts_across(double length, double strip) {
+    return static_cast<int>(std::min(std::ceil(length / strip - 1e-9) - 1, 1e6));
+}
+
 /// Cuts across the box, along x or along y, each moved from its even place to where it meets least.
-Polylines quiet_cuts(const Box& box, double strip, bool upright, const Region& waste) {
+Polylines quiet_cuts(const Box& box, double strip, bool upright, const Region& waste, Progress& progress) {
     const double from = upright ? box.x0 : box.y0, to = upright ? box.x1 : box.y1;
-    const int count = static_cast<int>(std::ceil((to - from) / strip - 1e-9)) - 1;
+    const int count = cuts_across(to - from, strip);
     Polylines out;
     constexpr int tries = 12; // to each side
-    for (int k = 1; k <= count; ++k) {
+    for (int k = 1; k <= count && !progress.cancelled(); ++k) {
         const double even = from + (to - from) * k / (count + 1), reach = (to - from) / (count + 1) / 3;
         Polylines best;
         double most = -1;
@@ -41,7 +48,11 @@ StepOutcome run(const WeedStep& step, const StepInput& in, Progress& progress) {
     if (areas.each.empty()) return refused(say("There are no closed lines to weed around."));
     const Region art = united(areas.each);
     const Box box = bounds(art).grown(in_mm(step.margin));
-    const Region frame = filled_box(box);
+    const double longer = std::max(box.width(), box.height());
+    if (in_mm(step.strip) > 0 && cuts_across(longer, in_mm(step.strip)) > most_cuts)
+        return refused(say("That would be more than %1 cuts. Strips of %2 mm would do.", most_cuts,
+                           number(longer / most_cuts + 0.005, 2)));
+    const Region frame = region_of(Shape{{rectangle(box)}});
     const Region waste = subtracted(frame, art), free = subtracted(frame, offset(art, step.clear));
     if (progress.cancelled()) return {};
     StepOutcome out;
@@ -50,7 +61,7 @@ StepOutcome run(const WeedStep& step, const StepInput& in, Progress& progress) {
     Polylines made;
     if (in_mm(step.strip) > 0)
         for (const bool upright : {true, false}) {
-            Polylines some = quiet_cuts(box, in_mm(step.strip), upright, free);
+            Polylines some = quiet_cuts(box, in_mm(step.strip), upright, free, progress);
             made.insert(made.end(), some.begin(), some.end());
         }
     if (progress.cancelled()) return {};

@@ -1,5 +1,5 @@
 // The edges of rings in a tree (Boost.Geometry's R-tree), each with the ring that it is of, so that what is
-// near a place, or in a line's way, is found without looking at all. Internal to recipe.
+// near a place, or in a line's way, is found without looking at all. For sources only: it brings Boost along.
 #pragma once
 
 #include <algorithm>

@@ -29,6 +29,7 @@ constexpr Named more[] = {
      "told of; samples are made of all; one that came as lines is filled anew"},
     {"ParallelFill", 4, "pieces that a solid style passes beside are filled by it"},
     {"OutlineStep", 4, "thin pieces are thickened by one"},
+    {"StencilStep", 4, "its bridges are a file of their own, with its header"},
     {"JoinStep", 4, "lines that nearly meet are joined by one"},
     {"PiecesStep", 6, "pieces become parts, or are dropped, by one; pictures of the window"},
     {"ApartStep", 5, "panels of a card that is too large lie apart; pictures of the window"},

@@ -105,10 +105,12 @@ StepOutcome run(const BackingStep& step, const StepInput& in, Progress& progress
     };
     Tied all = tied(fill(rim), step.reach, step.tie, progress);
     if (progress.cancelled()) return {};
-    // Bays are closed first, then points are opened: the art stays covered where its own points are blunter.
+    // Points are opened first, but for the art's own, which stay covered; then bays are closed, those beside
+    // such points too.
     if (in_mm(step.smooth) > 0) {
-        all.region = offset(offset(all.region, step.smooth), -step.smooth);
         all.region = united(offset(offset(all.region, -step.smooth), step.smooth), art);
+        // What the flattening of arcs takes off the art's points is given back.
+        all.region = united(offset(offset(all.region, step.smooth), -step.smooth), art);
     }
     all.region = fill(all.region);
     StepOutcome out;

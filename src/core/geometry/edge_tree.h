@@ -40,7 +40,7 @@ inline EdgeTree tree_of(const std::vector<const Ring*>& rings) {
     return EdgeTree(edges);
 }
 
-inline std::vector<const Ring*> rings_of(const Region& region) {
+inline std::vector<const Ring*> edge_rings_of(const Region& region) {
     std::vector<const Ring*> out;
     for (const Ring& ring : region.rings)
         out.push_back(&ring);

@@ -9,7 +9,7 @@ struct NearestEdge::Tree {
 };
 
 NearestEdge::NearestEdge(const Region& region)
-    : tree_(std::make_unique<Tree>(Tree{tree_of(rings_of(region))})) {}
+    : tree_(std::make_unique<Tree>(Tree{tree_of(edge_rings_of(region))})) {}
 
 NearestEdge::~NearestEdge() = default;
 

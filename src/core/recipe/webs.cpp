@@ -11,7 +11,7 @@ namespace dotlane {
 std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Progress& progress) {
     std::vector<Web> out;
     if (openings.empty()) return out;
-    std::vector<const Ring*> rings = rings_of(openings);
+    std::vector<const Ring*> rings = edge_rings_of(openings);
     Ring edge;
     if (!sheet.empty()) {
         edge = {{sheet.x0, sheet.y0}, {sheet.x1, sheet.y0}, {sheet.x1, sheet.y1}, {sheet.x0, sheet.y1}};

@@ -86,5 +86,28 @@ sets=$("$cli" step saltmarsh.dotlane --part "Signpost" --json | python3 -c \
 "$cli" fill saltmarsh.dotlane --part "Heron study" --lane "ink pen 0.4" --inset 3mm --keep-outline --tone heron.png
 "$cli" place saltmarsh.dotlane --part "Doodle sheet" --new-sheet "sheet 8" --stock cream-card-12x12
 "$cli" place saltmarsh.dotlane --part "Heron study" --sheet "sheet 8"
+# A heron of four fabrics for the tote bags: pieces to be fused, cut from the back, and the map to lay them by.
+"$cli" import heron_patch.svg saltmarsh.dotlane --name "Heron patch"
+"$cli" part saltmarsh.dotlane --part "Heron patch" --copy --name "Heron map"
+"$cli" step saltmarsh.dotlane --part "Heron map" --add patch --set lines=map --set satin=3.5mm
+"$cli" step saltmarsh.dotlane --part "Heron patch" --add patch --set underlap=4mm --set copies=12
+"$cli" apart saltmarsh.dotlane --part "Heron patch" --by colour
+"$cli" place saltmarsh.dotlane --part "Heron patch gold" --new-sheet "sheet 9" --stock cotton-on-web-12x12
+for fabric in teal rust silver; do # a piece of each cloth on the same mat
+    "$cli" place saltmarsh.dotlane --part "Heron patch $fabric" --sheet "sheet 9"
+done
+"$cli" place saltmarsh.dotlane --part "Heron map" --new-sheet "sheet 10" --stock heavy-paper-12x12
+# The same heron, as tall as a door, of card in layers that reach below one another.
+"$cli" import heron_patch.svg saltmarsh.dotlane --name "Big heron"
+"$cli" place saltmarsh.dotlane --part "Big heron" --scale 750%
+"$cli" lane saltmarsh.dotlane --part "Big heron" --all --to "fine blade"
+"$cli" step saltmarsh.dotlane --part "Big heron" --add knock-out --set underlap=4mm
+# A border of waves and drops to be painted along the quay: one sheet of film, whatever falls out of it.
+"$cli" import tide.svg saltmarsh.dotlane --name "Tide border"
+"$cli" step saltmarsh.dotlane --part "Tide border" --add stencil --set margin=12mm
+"$cli" place saltmarsh.dotlane --part "Tide border" --sheet "sheet 4"
+# A step for a lantern to stand on when the song sheet is opened.
+"$cli" step saltmarsh.dotlane --part "Song sheet" --add pop-up --of outline fold \
+    --set width=34mm --set height=30mm --set depth=24mm --set at=70
 sed -i 's/"name": "saltmarsh"/"name": "Saltmarsh Lantern Walk"/' saltmarsh.dotlane
 "$cli" check saltmarsh.dotlane

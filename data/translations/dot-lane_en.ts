@@ -70,6 +70,30 @@
     </message>
 </context>
 <context>
+    <name>dotlane::app::ColourRow</name>
+    <message numerus="yes">
+        <source>%n colour(s), each of its own</source>
+        <translation>
+            <numerusform>%n colour, each of its own</numerusform>
+            <numerusform>%n colours, each of its own</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n colour(s) count as %1: </source>
+        <translation>
+            <numerusform>%n colour count as %1: </numerusform>
+            <numerusform>%n colours count as %1: </numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>%n sheet(s) fewer when each has its own</source>
+        <translation>
+            <numerusform>%n sheet fewer when each has its own</numerusform>
+            <numerusform>%n sheets fewer when each has its own</numerusform>
+        </translation>
+    </message>
+</context>
+<context>
     <name>dotlane::app::Exporter</name>
     <message numerus="yes">
         <source>%n file(s) exported to %1.</source>
@@ -170,6 +194,13 @@
         <translation>
             <numerusform>%n line set</numerusform>
             <numerusform>%n line sets</numerusform>
+        </translation>
+    </message>
+    <message numerus="yes">
+        <source>; of cloth %1 wide, %2 for %n copies</source>
+        <translation>
+            <numerusform>; of cloth %1 wide, %2 for %n copies</numerusform>
+            <numerusform>; of cloth %1 wide, %2 for %n copies</numerusform>
         </translation>
     </message>
 </context>

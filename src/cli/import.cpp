@@ -29,6 +29,8 @@ class Import final : public Verb {
             ->check(CLI::IsMember({"drop", "near", "keep"}));
         app.add_flag("--as-picture", as_picture_,
                      "Trace what a renderer shows of an SVG file: gradients, patterns, filters");
+        app.add_option("--step", steps_,
+                       "A step that the part begins with, by its kind: knock-out, patch, stencil");
         app.add_flag("--no-lanes", no_lanes_, "Leave all lines of a drawing without a lane");
         app.add_flag("--large", large_, "Take it however large it is, which may take minutes");
     }
@@ -72,15 +74,23 @@ class Import final : public Verb {
             treat_strays(opened, *stray_choice(strays_)); // one of the three
         }
         if (const auto settled = settle(project, opened); !settled) return c.error(settled.error());
+        std::vector<StepWhat> begin;
+        for (const std::string& key : steps_) {
+            const StepKind* kind = step_kind(key);
+            if (!kind) return c.error({"cli.unknown", say("There is no step \"%1\".", key), {}});
+            begin.push_back(kind->fresh);
+        }
         const auto gatherings = gather_lanes(*opened.source.drawing, c.workshop.catalog());
-        const auto done = apply(TakeIn{opened, no_lanes_ ? std::vector<Gathering>{} : gatherings}, project,
-                                c.workshop.catalog());
+        const auto done = apply(TakeIn{opened, no_lanes_ ? std::vector<Gathering>{} : gatherings, begin},
+                                project, c.workshop.catalog());
         if (!done) return c.error(done.error());
         report(c, project, done->part, opened, gatherings);
         return fine;
     }
 
     int take_picture(Context& c, OpenedPicture& opened, Project& project) const {
+        if (!steps_.empty())
+            return c.error(does_not_apply("--step", "A picture's outlines are traced first."));
         if (no_lanes_) return c.error(does_not_apply("--no-lanes", "A picture's outlines have one lane."));
         if (!strays_.empty()) return c.error(does_not_apply("--strays", "A picture has no lines yet."));
         if (const auto settled = settle(project, opened); !settled) return c.error(settled.error());
@@ -183,6 +193,7 @@ class Import final : public Verb {
         print_findings(c.out, opened.findings);
     }
 
+    std::vector<std::string> steps_;
     std::string file_, path_, width_, name_;
     std::string unit_, strays_;
     double per_inch_ = 0;

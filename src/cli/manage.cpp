@@ -109,6 +109,9 @@ class SheetVerb final : public ProjectVerb {
         app.add_option("--rename,--name", name_, "Its new name");
         app.add_option("--stock", stock_, "Its stock (catalog id)");
         app.add_option("--mat", mat_, "Its mat (catalog id)");
+        app.add_option("--found", found_,
+                       "Where the machine found the first three marks of its print: x,y x,y x,y on the mat; "
+                       "'none' to forget them");
     }
 
     int act(Context& c, Project& project) override {
@@ -123,19 +126,40 @@ class SheetVerb final : public ProjectVerb {
         }
         const auto sheet = sheet_named(project, sheet_);
         if (!sheet) return c.error(sheet.error());
-        const bool changes = name_ || stock_ || mat_;
+        const bool changes = name_ || stock_ || mat_ || found_;
         if (remove_ && changes)
             return c.error({"cli.both", say("A sheet that is removed cannot be changed as well."), {}});
         if (!remove_ && !changes && !clear_)
-            return c.error(nothing("--add, --clear, --rename, --stock, --mat or --remove"));
+            return c.error(nothing("--add, --clear, --rename, --stock, --mat, --found or --remove"));
         if (clear_ && !answers.add(apply(ClearSheet{*sheet}, project))) return answers.tell();
         if (remove_) answers.add(apply(RemoveSheet{*sheet}, project));
-        if (changes) answers.add(apply(ChangeSheet{*sheet, name_, stock_, mat_}, project, catalog));
+        ChangeSheet change{*sheet, name_, stock_, mat_};
+        if (found_) {
+            auto found = places(*found_, project.unit);
+            if (!found) return c.error(found.error());
+            change.found = std::move(*found);
+        }
+        if (changes) answers.add(apply(change, project, catalog));
         return answers.tell();
     }
 
+    static Result<std::vector<Point>> places(const std::string& text, LengthUnit unit) {
+        std::vector<Point> out;
+        if (text == "none") return out;
+        for (const std::string_view place : split(text, " ;")) {
+            if (place.empty()) continue;
+            const auto xy = split(place, ",");
+            if (xy.size() != 2)
+                return fail("cli.places", say("\"%1\" is no place: write it as 20.1,30.2.", place));
+            const auto x = parse_length(xy[0], unit), y = parse_length(xy[1], unit);
+            if (!x || !y) return tl::make_unexpected(x ? y.error() : x.error());
+            out.push_back({in_mm(*x), in_mm(*y)});
+        }
+        return out;
+    }
+
     std::string sheet_;
-    std::optional<std::string> name_, stock_, mat_;
+    std::optional<std::string> name_, stock_, mat_, found_;
     bool add_ = false, remove_ = false, clear_ = false;
 };
 

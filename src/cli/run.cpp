@@ -67,6 +67,10 @@ struct {
      "A part of its own for each level, piece, colour, group or name",
      make_apart,
      {"walk.dotlane --part Invitation --by colour", "walk.dotlane --part Invitation --by group"}},
+    {"colours",
+     "The colours of a drawing, and which of them count as one",
+     make_colours,
+     {"walk.dotlane --part 'Heron map'", "walk.dotlane --part 'Heron map' --within 4"}},
     {"glyphs",
      "All glyphs of a font, and its switches",
      make_glyphs,
@@ -117,14 +121,14 @@ int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out,
     CLI::App app{"Plans what a craft cutter cuts, scores, draws, foils and engraves.", "dot-lane-cli"};
     app.set_version_flag("--version", DOTLANE_VERSION);
     app.require_subcommand(1);
-    bool json = false, dry_run = false;
+    bool as_json = false, dry_run = false;
     std::string to;
     std::vector<std::unique_ptr<Verb>> made;
     std::vector<CLI::App*> subs;
     for (std::size_t i = 0; i < std::size(verbs); ++i) {
         made.push_back(verbs[i].make());
         CLI::App* sub = app.add_subcommand(verbs[i].name, verbs[i].help);
-        sub->add_flag("--json", json,
+        sub->add_flag("--json", as_json,
                       "Answer in one JSON document, errors too; numbers carry their unit in the key");
         made.back()->declare(*sub);
         if (made.back()->writes()) {
@@ -168,11 +172,11 @@ int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out,
     Workshop workshop(std::move(*catalog));
     // Gathered first: what is printed is clean, and whether it could be printed is known at the end.
     std::ostringstream said, complained;
-    Context context{files, workshop, said, complained, json, to, dry_run, {}, {}};
+    Context context{files, workshop, said, complained, as_json, to, dry_run, {}, {}};
     int code = bad;
     for (std::size_t i = 0; i < subs.size(); ++i)
         if (subs[i]->parsed()) code = guarded(*made[i], context);
-    if (json)
+    if (as_json)
         out << printable(context.document(code)) << std::flush;
     else
         out << printable(said.str()) << (dry_run && code != bad ? "nothing was saved\n" : "") << std::flush;

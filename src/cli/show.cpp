@@ -1,6 +1,7 @@
 #include "cli/fields.h"
 #include "cli/inked.h"
 #include "core/base/text.h"
+#include "core/derive/saving.h"
 #include "core/exports/exporting.h"
 
 namespace dotlane::cli {
@@ -34,9 +35,16 @@ class Show final : public ProjectVerb {
         return 0;
     }
 
-    static json figures_of(const EvaluatedPart& e, const Step& step) {
+    static json figures_of(const Context& c, const Project& project, const Part& part, const EvaluatedPart& e,
+                           const Step& step) {
         const auto report = e.reports.find(step.id);
-        return report == e.reports.end() ? json::object() : figures_json(report->second->figures);
+        if (report == e.reports.end()) return json::object();
+        json out = figures_json(report->second->figures);
+        for (const Figure& f : report->second->figures)
+            if (std::string_view(f.key) == "saved")
+                if (const auto worth = stock_saved(project, c.workshop.catalog(), part, square_mm(f.value)))
+                    out["saved_sheets"] = worth->sheets, out["saved_price"] = worth->price;
+        return out;
     }
     static std::string of_step(const Part& part, const LineSet& set) {
         const Step* step = find(part, set.step);
@@ -71,17 +79,24 @@ class Show final : public ProjectVerb {
                                  {"line_set", s.result.value},
                                  {"lane", s.lane.value},
                                  {"lines", s.result ? made_by(e, s) : 0},
-                                 {"figures", figures_of(e, s)},
+                                 {"figures", figures_of(c, project, p, e, s)},
                                  {"set_aside", s.aside}});
             for (const Step& s : p.steps)
                 if (const auto fill = inked(c, project, e, p, s)) fills.push_back(fill_json(*fill));
             json needs = json::array();
             for (const auto& [step, report] : e.reports)
-                for (const Needed& n : report->needs)
-                    needs.push_back({{"step", step.value},
-                                     {"what", n.what.english()},
-                                     {"width_mm", in_mm(n.width)},
-                                     {"height_mm", in_mm(n.height)}});
+                for (const Needed& n : report->needs) {
+                    json need = {{"step", step.value},
+                                 {"what", n.what.english()},
+                                 {"width_mm", in_mm(n.width)},
+                                 {"height_mm", in_mm(n.height)}};
+                    if (const LineSet* set = find(p, n.of)) need["line_set"] = set->name;
+                    if (n.cloth)
+                        need["cloth"] = {{"width_mm", in_mm(n.cloth->width)},
+                                         {"length_mm", in_mm(n.cloth->length)},
+                                         {"copies", n.cloth->copies}};
+                    needs.push_back(std::move(need));
+                }
             parts.push_back({{"id", p.id.value},
                              {"name", p.name},
                              {"quantity", p.quantity},

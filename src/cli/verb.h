@@ -112,6 +112,7 @@ std::unique_ptr<Verb> make_make();
 std::unique_ptr<Verb> make_source();
 std::unique_ptr<Verb> make_glyphs();
 std::unique_ptr<Verb> make_apart();
+std::unique_ptr<Verb> make_colours();
 std::unique_ptr<Verb> make_step();
 std::unique_ptr<Verb> make_show();
 std::unique_ptr<Verb> make_lane();

@@ -137,13 +137,14 @@ void show_glyphs(MainWindow& w) {
     if (auto* grid = w.findChild<GlyphGrid*>("glyph-grid")) grid->set_current(0);
 }
 
-/// A name tag: the word, a rim around it, holes filled, dashes.
-/// The recipe of a stencil, its bridges lit on the bench.
-void show_recipe(MainWindow& w) {
-    for (const Part& part : w.session().project().parts)
-        if (part.name == "Boat stencil") w.session().choose_part(part.id);
-    w.settle();
-    choose_step(w); // the first step
+/// A part of the demo with its first step, what that put on the bench lit.
+Arrange part_named(const char* name) {
+    return [name](MainWindow& w) {
+        for (const Part& part : w.session().project().parts)
+            if (part.name == name) w.session().choose_part(part.id);
+        w.settle();
+        choose_step(w);
+    };
 }
 
 /// A name whose pieces are numbered on the bench, one of them dropped.
@@ -250,14 +251,26 @@ const std::vector<std::pair<QString, Arrange>>& views() {
         {"lettering", [](MainWindow& w) { make_lettering(w); }},
         {"glyphs", show_glyphs},
         {"picture", open_picture},
-        {"recipe", show_recipe},
+        {"recipe", part_named("Heron patch silver")},
+        {"map", part_named("Heron map")},
+        {"layers", part_named("Big heron")},
+        {"pop-up", part_named("Song sheet")},
+        {"stencil", part_named("Tide border")},
         {"pieces", drop_a_piece},
         {"apart", keep_together},
         {"shape-card", fold_an_outline},
         {"ways", show_ways},
         {"heat", show_heat},
         {"samples", [](MainWindow& w) { w.actions()->find("samples")->trigger(); }},
-        {"sheets", choose_placed},
+        {"sheets",
+         [](MainWindow& w) {
+             w.work().show_view(WorkPage::View::sheets);
+             Choice choice = w.session().choice();
+             for (const Sheet& sheet : w.session().project().sheets)
+                 if (sheet.name == "sheet 4") choice.sheet = sheet.id;
+             w.session().choose(choice);
+             choose_placed(w);
+         }},
         {"several", choose_several},
         {"rehearsal", [](MainWindow& w) { rehearse_pass(w, Action::foil); }},
         {"stop",

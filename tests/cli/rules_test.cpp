@@ -243,6 +243,8 @@ TEST_CASE("with --json there is one document on stdout and nothing else, whateve
         {"lane", "p.dotlane", "--change", "C", "--repeats", "2"},
         {"lane", "p.dotlane", "--change", "X"},
         {"apart", "p.dotlane", "--by", "colour"},
+        {"colours", "p.dotlane"},
+        {"colours", "p.dotlane", "--within", "99"},
         {"glyphs", "Lobster Two"},
         {"glyphs", "No Such Font"},
         {"sheet", "p.dotlane", "--add"},

@@ -1,6 +1,7 @@
 // Each command given once in the window and once on the command line makes the same project of the same
 // project.
 #include <QPlainTextEdit>
+#include <QSlider>
 #include <QTimer>
 
 #include "app/recipe/fill_picker.h"
@@ -121,6 +122,25 @@ const std::vector<Both>& parts() {
              d.press_words("Take it in");
          },
          "import '" DOTLANE_SOURCE "/data/demo/invitation.svg' %1"},
+        {"open a drawing as a patch",
+         [](Driver& d) {
+             d.window->files().open_path(DOTLANE_SOURCE "/data/demo/heron_patch.svg");
+             d.settle();
+             d.choose("begin-with", "Fabric patch");
+             d.press_words("Take it in");
+         },
+         "import '" DOTLANE_SOURCE "/data/demo/heron_patch.svg' %1 --step patch"},
+        {"colours that count as one",
+         [](Driver& d) {
+             on_part(d, "Heron map");
+             d.find<QSlider>("one-colour")->setValue(0);
+             d.settle();
+         },
+         "colours %1 --part 'Heron map' --within 0",
+         [](Project& p) {
+             for (Part& part : p.parts)
+                 if (part.name == "Heron map") part.one_colour = 4;
+         }},
         {"usual order of passes", [](Driver& d) { d.trigger("usual-order"); },
          "project %1 --pass-order usual",
          [](Project& p) {
@@ -304,6 +324,15 @@ const std::vector<Both>& commands() {
          },
          "sheet %1 --sheet 'sheet 1' --mat mat-12x12-strong"},
         {"a sheet of samples", [](Driver& d) { d.trigger("samples"); }, "samples %1"},
+        {"marks of a print forgotten",
+         [](Driver& d) {
+             on_sheets(d);
+             d.press("forget-marks");
+         },
+         "sheet %1 --sheet 'sheet 1' --found none",
+         [](Project& p) {
+             p.sheets[0].found = {{10, 10}, {200, 10}, {10, 280}};
+         }},
         {"clear sheet", [](Driver& d) { d.trigger("clear-sheet"); }, "sheet %1 --sheet 'sheet 1' --clear"},
         {"remove sheet",
          [](Driver& d) {
@@ -428,7 +457,7 @@ const std::vector<Both>& commands() {
                  auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
                  REQUIRE(menu);
                  for (QAction* lane : menu->actions())
-                     if (lane->text().startsWith("S")) lane->trigger();
+                     if (lane->text() == "Score, fold stylus") lane->trigger();
                  menu->close();
              });
              d.press("line-set-lane");

@@ -19,8 +19,9 @@ TEST_CASE("every named view can be pictured, in both themes, and fills its pictu
     TemporaryFolder folder;
     Workshop workshop(catalog());
     for (const char* view :
-         {"start", "opening", "part", "chosen", "jobs", "steps", "sheets", "rehearsal", "stop", "end",
-          "lanes", "findings", "why", "help", "find", "empty", "part-dark", "rehearsal-dark"}) {
+         {"start",    "opening", "part",    "chosen", "jobs",      "steps",     "recipe",        "map",
+          "layers",   "pop-up",  "stencil", "sheets", "rehearsal", "stop",      "end",           "lanes",
+          "findings", "why",     "help",    "find",   "empty",     "part-dark", "rehearsal-dark"}) {
         const QString out = QString::fromStdString(folder / (std::string(view) + ".png"));
         INFO(view);
         CHECK(shots::take_shot(workshop, view, out, "1280x800") == 0);

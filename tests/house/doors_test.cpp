@@ -115,7 +115,7 @@ TEST_CASE("nothing in core includes Qt, reads a clock or opens files other than 
     for (const Include& i : includes()) {
         if (!i.from.starts_with("core/")) continue;
         INFO(i.file << " includes " << i.to);
-        CHECK_FALSE((i.to.starts_with("<Q") || i.to.starts_with("<q")));
+        CHECK_FALSE((i.to.starts_with("<Q") || (i.to.starts_with("<q") && i.to != "<queue>")));
         // Waiting for work on another thread has a length, but reads no clock.
         if (i.file != "core/base/aside.h") CHECK(i.to != "<chrono>");
         CHECK(i.to != "<ctime>");

@@ -43,8 +43,8 @@ void PartView::paint_put(QPainter& painter) const {
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
     for (const StepReport::Put& put : link->report->put) {
-        QColor tint = theme.lamp;
-        tint.setAlpha(pressing_ ? 150 : 90);
+        QColor tint = put.narrow ? theme.error : theme.lamp;
+        tint.setAlpha(put.narrow ? 255 : pressing_ ? 150 : 90);
         const QPointF a = view().map(put.a), b = view().map(put.b);
         painter.setPen(
             QPen(tint, std::max(2.0, in_mm(put.width) * view().scale), Qt::SolidLine, Qt::FlatCap));

@@ -111,6 +111,14 @@ void PartView::paint_overlay(QPainter& painter) {
             : tr("Bench at %1 %. Drag a box to choose lines, press a lane's letter to send them there.")
                   .arg(percent(), 0, 'f', 0);
     painter.drawText(QRectF(38, height() - 28, width() - 50, 20), Qt::AlignLeft | Qt::AlignVCenter, hint);
+    const EvaluatedPart* seen = session_.part() ? session_.evaluated() : nullptr;
+    if (seen && std::any_of(seen->reports.begin(), seen->reports.end(),
+                            [](const auto& report) { return report.second->from_behind; })) {
+        painter.setPen(theme.ink);
+        painter.setFont(present::ui_font(9, QFont::DemiBold));
+        painter.drawText(QRectF(38, height() - 46, width() - 50, 20), Qt::AlignLeft | Qt::AlignVCenter,
+                         tr("Mirrored: what you see is the back of the material."));
+    }
     if (!session_.part() && session_.is_open()) {
         painter.setFont(present::ui_font(11));
         painter.drawText(rect(), Qt::AlignCenter, tr("No part yet. Open a drawing, or drop one here."));

@@ -43,6 +43,8 @@ void OpeningPanel::show_file(std::shared_ptr<OpenedFile> file) {
 void OpeningPanel::build() {
     stations_->clear();
     stations_->add(size_card());
+    begin_ = nullptr;
+    if (!file_->picture) stations_->add(begin_card());
     for (std::size_t i = 0; i < file_->gatherings.size(); ++i)
         stations_->add(gathering_card(i));
     for (const Finding& f : opened().findings)
@@ -102,6 +104,19 @@ QWidget* OpeningPanel::size_card() {
         label(tr("%1, %n line(s)", nullptr, static_cast<int>(opened().source.drawing->lines.size()))
                   .arg(size_text(mm(box.width()), mm(box.height()), unit)),
               TextRole::quiet, card));
+    return card;
+}
+
+/// What is made of a drawing as a whole, its colours being layers.
+QWidget* OpeningPanel::begin_card() {
+    auto* card = new Card(stations_);
+    begin_ = new QComboBox(card);
+    begin_->setObjectName("begin-with");
+    begin_->setAccessibleName(tr("What becomes of the drawing"));
+    begin_->addItem(tr("its lines, as they are"), QString());
+    for (const StepKind& kind : step_kinds())
+        if (kind.layers) begin_->addItem(present::words(word(kind)), QString(kind.key));
+    card->rows()->addWidget(captioned(tr("make of it"), begin_, card));
     return card;
 }
 
@@ -226,8 +241,11 @@ void OpeningPanel::take() {
     }
     Opened settled = opened();
     settle_scale(settled, *factor_);
+    std::vector<StepWhat> begin;
+    if (const StepKind* kind = begin_ ? step_kind(begin_->currentData().toString().toStdString()) : nullptr)
+        begin.push_back(kind->fresh);
     const auto done = session_.run(tr("Open %1").arg(QString::fromStdString(settled.source.file_name)),
-                                   TakeIn{settled, file_->gatherings});
+                                   TakeIn{settled, file_->gatherings, begin});
     if (!done) return;
     file_.reset();
     session_.choose_part(done->part);

@@ -59,6 +59,7 @@ class OpeningPanel : public SidePanel {
     void build();
     void treat(const Finding& finding);
     QWidget* size_card();
+    QWidget* begin_card();
     QWidget* asked_size(const QString& file_name, const std::vector<ScaleChoice>& choices, double width_now,
                         std::function<Result<ScaleChoice>(Length)> for_width);
     QWidget* gathering_card(std::size_t index);
@@ -74,6 +75,7 @@ class OpeningPanel : public SidePanel {
     QPushButton* take_;
     QButtonGroup* sizes_ = nullptr;
     NumberField* width_ = nullptr;
+    QComboBox* begin_ = nullptr; ///< null: it is no drawing
     QLabel* result_ = nullptr;
 };
 

@@ -30,6 +30,7 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     , levels_(pill(tr("Part per level"), this))
     , pieces_(pill(tr("Part per piece"), this))
     , apart_(pill(tr("Take apart"), this))
+    , colours_(new ColourRow(session, this))
     , figures_(label({}, TextRole::quiet, this)) {
     name_->setProperty("look", "bare");
     name_->setAccessibleName(tr("Name of the part"));
@@ -90,6 +91,7 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
         onwards->addWidget(b);
     onwards->addStretch(1);
     rows()->addLayout(onwards);
+    rows()->addWidget(colours_);
     rows()->addWidget(apart_, 0, Qt::AlignLeft);
     connect(layer_, &QPushButton::clicked, this,
             [this] { Q_EMIT layers_wanted(static_cast<int>(layers_->value()), mm(reveal_->value())); });
@@ -138,7 +140,7 @@ void SourceCard::offer_aparts() {
         const QString text = words[static_cast<int>(by)];
         // A menu opens at once: the pieces of what is large are counted when they are asked for.
         const bool counted = by != ApartBy::piece || points_of(*part->source.drawing) <= 10'000;
-        const auto count = counted ? bundles(*part->source.drawing, by).size() : 0;
+        const auto count = counted ? bundles(*part->source.drawing, by, part->one_colour).size() : 0;
         const bool possible = !counted || (count > 1 && count <= most_parts_apart);
         auto* action = apart_->menu()->addAction(
             possible && counted ? tr("%1: %n part(s)", nullptr, static_cast<int>(count)).arg(text) : text);
@@ -161,6 +163,7 @@ void SourceCard::refresh() {
     form_->setVisible(made);
     figures_->setVisible(made);
     const auto* lettering = std::get_if<Lettering>(&part->source.spec);
+    colours_->refresh();
     glyphs_->setVisible(lettering && lettering->kind == Lettering::Kind::outlines);
     const auto* picture = std::get_if<Picture>(&part->source.spec);
     levels_->setVisible(picture && picture->levels > 1 && picture->only == 0);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/commands/session.h"
+#include "app/recipe/colour_row.h"
 #include "app/widgets/card.h"
 #include "app/widgets/field_form.h"
 #include "app/widgets/number_field.h"
@@ -32,6 +33,7 @@ class SourceCard : public Card {
     QPushButton* glyphs_;
     QWidget* layer_row_;
     QPushButton *layer_, *levels_, *pieces_, *apart_;
+    ColourRow* colours_;
     QLabel* figures_;
 };
 

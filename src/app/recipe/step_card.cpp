@@ -6,9 +6,11 @@
 
 #include "app/bench/part_view.h"
 #include "app/widgets/side_panel.h"
+#include "app/widgets/size_text.h"
 #include "core/base/text.h"
 #include "core/commands/making.h"
 #include "core/commands/steps.h"
+#include "core/derive/saving.h"
 #include "present/words.h"
 
 namespace dotlane::app {
@@ -250,7 +252,29 @@ QString StepCard::what_it_did(const Step& step) {
     const StepReport& report = *it->second;
     const LengthUnit unit = session_.project().unit;
     if (!report.refused.empty()) return present::words(report.refused);
-    if (!report.ink) return figure_words(report.figures, unit).join(", ");
+    if (!report.ink) {
+        QString out = figure_words(report.figures, unit).join(", ");
+        const Part* part = session_.part();
+        for (const Figure& f : report.figures)
+            if (const auto worth =
+                    part && std::string_view(f.key) == "saved" && f.value > 0
+                        ? stock_saved(session_.project(), session_.catalog(), *part, square_mm(f.value))
+                        : std::nullopt)
+                out += "\n" + tr("saved: %1 sheets of %2, worth %3")
+                                  .arg(QString::fromStdString(number(worth->sheets, 2)),
+                                       present::words(word(*worth->stock)),
+                                       QString::fromStdString(number(worth->price, 2)));
+        for (const Needed& n : report.needs) {
+            const LineSet* of = part ? dotlane::find(*part, n.of) : nullptr;
+            out += "\n" + (of ? QString::fromStdString(of->name) : present::words(n.what)) + ": " +
+                   size_text(n.width, n.height, unit);
+            if (n.cloth)
+                out += tr("; of cloth %1 wide, %2 for %n copies", nullptr, n.cloth->copies)
+                           .arg(QString::fromStdString(to_text(n.cloth->width, unit)),
+                                QString::fromStdString(to_text(n.cloth->length, unit)));
+        }
+        return out;
+    }
     const InkReport& fill = *report.ink;
     if (!step.lane) return tr("The fill has no lane.");
     if (!fill.refused.empty()) return present::words(fill.refused);

@@ -34,6 +34,8 @@ SheetPanel::SheetPanel(Session& session, QWidget* parent)
     body()->addWidget(placed_card());
     arrange_ = new ArrangeCard(session_, this);
     body()->addWidget(arrange_);
+    marks_ = new MarksCard(session_, this);
+    body()->addWidget(marks_);
     body()->addWidget(findings_);
     connect(findings_, &FindingList::chosen, this, [this](const Finding& f) {
         if (f.place.box.valid()) Q_EMIT place_wanted(f.place.box);
@@ -257,6 +259,7 @@ void SheetPanel::show_sheet() {
     const bool single = session_.chosen_placements().size() == 1;
     placed_->setVisible(p && single);
     arrange_->refresh();
+    marks_->refresh();
     if (p) {
         const Part* part = dotlane::find(project, p->part);
         QString name = part ? QString::fromStdString(part->name) : QString();

@@ -8,6 +8,7 @@
 #include "app/commands/session.h"
 #include "app/recipe/finding_list.h"
 #include "app/sheets/arrange_card.h"
+#include "app/sheets/marks_card.h"
 #include "app/widgets/card.h"
 #include "app/widgets/number_field.h"
 #include "app/widgets/side_panel.h"
@@ -48,6 +49,7 @@ class SheetPanel : public SidePanel {
     QLineEdit* name_;
     Card* placed_;
     ArrangeCard* arrange_;
+    MarksCard* marks_;
     QLabel *placed_name_, *usable_;
     NumberField *left_, *top_, *turn_, *columns_, *rows_, *gap_;
     QCheckBox* mirrored_;

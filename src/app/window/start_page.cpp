@@ -7,6 +7,7 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QPainter>
+#include <QScrollArea>
 
 #include "app/jobs/job_tile.h"
 #include "app/widgets/notice.h"
@@ -89,9 +90,19 @@ StartPage::StartPage(Workshop& workshop, QWidget* parent)
     , tiles_(new QGridLayout)
     , notice_(new Notice(this))
     , lists_(new QVBoxLayout) {
-    auto* outer = new QVBoxLayout(this);
-    outer->setContentsMargins(0, 44, 0, 30);
-    auto* column = new QWidget(this);
+    // As many jobs as there come to be scroll, rather than make the window larger than the screen.
+    auto* scroll = new QScrollArea(this);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto* page = new QWidget;
+    scroll->setWidget(page);
+    auto* whole = new QVBoxLayout(this);
+    whole->setContentsMargins(0, 0, 0, 0);
+    whole->addWidget(scroll);
+    auto* outer = new QVBoxLayout(page);
+    outer->setContentsMargins(0, 34, 0, 24);
+    auto* column = new QWidget(page);
     column->setFixedWidth(1020);
     auto* rows = new QVBoxLayout(column);
     rows->setSpacing(14);
@@ -122,7 +133,7 @@ StartPage::StartPage(Workshop& workshop, QWidget* parent)
 }
 
 void StartPage::add_jobs(Workshop& workshop, QWidget* column) {
-    const QSize size(155, 196);
+    const QSize size(155, 178);
     std::map<SourceRow::Wanted, std::vector<const SourceKind*>> groups;
     for (const SourceKind& kind : source_kinds()) {
         SourceSpec fresh = kind.fresh;

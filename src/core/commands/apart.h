@@ -26,8 +26,13 @@ struct ApartBundle {
 /// Lines of a file. Colour: of the fill, else of the stroke. Group: the outermost groups at which the lines
 /// differ. Name: what the file calls them, without a number at its end. Piece: lines that overlap or lie in
 /// one another stay together. Lines without a colour, group or name are a bundle of their own. In the order
-/// of their first lines. None by level.
-std::vector<ApartBundle> bundles(const Drawing& drawing, ApartBy by);
+/// of their first lines. None by level. `one_colour`: colours that differ by no more are one.
+std::vector<ApartBundle> bundles(const Drawing& drawing, ApartBy by, double one_colour = 0);
+/// Colours become line sets of the part, each in its lane still, where a step's layers are colours: those
+/// steps work on them. Nothing happens to a part without such a step.
+Result<void> layers_by_colour(Project& project, PartId part);
+/// Line sets for the colours of a drawing of at least two: what steps with layers work on.
+Result<void> gather_colours(Project& project, PartId part);
 
 inline constexpr std::size_t most_parts_apart = 60;
 

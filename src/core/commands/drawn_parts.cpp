@@ -6,6 +6,7 @@
 #include <unordered_set>
 
 #include "core/base/text.h"
+#include "core/commands/colours.h"
 #include "core/commands/making.h"
 #include "core/commands/parts.h"
 #include "core/project/edits.h"
@@ -180,11 +181,56 @@ bool has_layers(const Part& part) {
                        [](const Step& step) { return step.on && kind_of(step.what).layers; });
 }
 
+/// Whether a step takes the line set for one of its layers.
+bool is_layer(const Part& part, LineSetId id) {
+    return std::any_of(part.steps.begin(), part.steps.end(), [id](const Step& step) {
+        return kind_of(step.what).layers && std::find(step.of.begin(), step.of.end(), id) != step.of.end();
+    });
+}
+
+/// A step that can make its lines of one layer alone; null: none does, or it does so already.
+const Step* one_by_one(const Part& part) {
+    for (const Step& step : part.steps) {
+        StepWhat what = step.what;
+        if (step.on && step.of.size() > 1 && keep_only(what, 0) && what == step.what) return &step;
+    }
+    return nullptr;
+}
+
+/// A part for each line set of such a step, which knows all of them and makes its lines of that one.
+Result<std::vector<PartId>> made_apart(Project& project, const Part& whole, const Step& maker) {
+    if (maker.of.size() > most_parts_apart)
+        return fail("part.apart", say_n(maker.of.size(),
+                                        "It works on %n [line set|line sets]: at most %1 can be "
+                                        "parts of their own.",
+                                        most_parts_apart));
+    Project next = project;
+    const auto at = static_cast<std::size_t>(&maker - whole.steps.data());
+    std::vector<PartId> out{whole.id};
+    for (std::size_t k = 0; k < maker.of.size(); ++k) {
+        const LineSet* set = find(whole, maker.of[k]);
+        const std::string name = free_name(
+            next, shortened(whole.name + " " + (set ? set->name : std::to_string(k + 1)), longest_name));
+        if (k == 0) {
+            find(next, whole.id)->name = name;
+        } else {
+            const auto copy = apply(CopyPart{whole.id, name}, next);
+            if (!copy) return tl::make_unexpected(copy.error());
+            out.push_back(copy->part);
+        }
+    }
+    for (std::size_t k = 0; k < out.size(); ++k)
+        keep_only(find(next, out[k])->steps[at].what, static_cast<int>(k) + 1);
+    project = std::move(next);
+    return out;
+}
+
 /// What becomes of a layer depends on the others, so each part keeps all of them and runs one. They lie on no
 /// sheet yet, as they are of other stocks.
 Result<std::vector<PartId>> layers_apart(Project& project, PartId id) {
     Project next = project;
     const Part whole = *find(next, id);
+    if (const Step* maker = one_by_one(whole)) return made_apart(project, whole, *maker);
     std::vector<std::size_t> run;
     for (std::size_t i = 0; i < whole.sets.size(); ++i)
         if (const LineSet& set = whole.sets[i]; !set.set_aside && !set.step && !set.lines.empty())
@@ -234,15 +280,22 @@ Result<void> settle_strays(Project& project, PartId id, StrayChoice choice) {
     return {};
 }
 
-std::vector<ApartBundle> bundles(const Drawing& drawing, ApartBy by) {
+std::vector<ApartBundle> bundles(const Drawing& drawing, ApartBy by, double one_colour) {
     if (by == ApartBy::level) return {};
     if (by == ApartBy::piece) return by_piece(drawing);
     std::vector<std::string> keys;
+    std::map<LineId, std::string> joined; // by what their group is called
+    if (by == ApartBy::colour && one_colour > 0)
+        for (const ColourGroup& group : colour_groups(drawing, one_colour))
+            for (const LineId line : group.lines)
+                joined.emplace(line, to_hex(group.shown));
     if (by == ApartBy::group)
         keys = group_keys(drawing);
     else
         for (const DrawnLine& line : drawing.lines)
-            keys.push_back(by == ApartBy::colour ? colour_key(line) : name_key(line));
+            keys.push_back(by == ApartBy::name        ? name_key(line)
+                           : joined.contains(line.id) ? joined.at(line.id)
+                                                      : colour_key(line));
     std::vector<ApartBundle> out;
     std::map<std::string, std::size_t> at;
     std::set<std::string> taken;
@@ -257,12 +310,61 @@ std::vector<ApartBundle> bundles(const Drawing& drawing, ApartBy by) {
     return out;
 }
 
+Result<void> gather_colours(Project& project, PartId id) {
+    const Part* part = find(project, id);
+    if (!part || is_made(*part)) return {};
+    const auto colours = bundles(*part->source.drawing, ApartBy::colour, part->one_colour);
+    if (colours.size() < 2 || colours.size() > most_parts_apart) return {};
+    for (const ApartBundle& colour : colours) {
+        const std::unordered_set<LineId> own(colour.lines.begin(), colour.lines.end());
+        const Part& now = *find(project, id);
+        const std::vector<LineSet> before = now.sets;
+        // A colour in several lanes stays in them; colours that count as one lie in the lane of the first.
+        // What is set aside is no layer, unless a step makes something of it in its stead.
+        std::map<std::pair<LaneId, bool>, std::vector<LineId>> together;
+        for (const LineSet& set : before)
+            for (const LineId line : set.lines)
+                if (own.contains(line) && (!set.set_aside || is_layer(now, set.id)))
+                    together[{now.one_colour > 0 ? LaneId{} : set.lane, set.set_aside}].push_back(line);
+        for (const auto& [key, lines] : together) {
+            const auto set = gather(project, id, lines, colour.name);
+            if (!set) return tl::make_unexpected(set.error());
+            LineSet& made = *find(*find(project, id), *set);
+            made.name = colour.name, made.set_aside = key.second;
+        }
+    }
+    return {};
+}
+
+Result<void> layers_by_colour(Project& project, PartId id) {
+    if (!has_layers(*find(project, id))) return {};
+    // Lines of layers that are set aside are layers again, in whatever set they are then.
+    std::set<LineId> layered;
+    for (const LineSet& set : find(project, id)->sets)
+        if (is_layer(*find(project, id), set.id)) layered.insert(set.lines.begin(), set.lines.end());
+    if (const auto ok = gather_colours(project, id); !ok) return ok;
+    Part& part = *find(project, id);
+    std::vector<const LineSet*> sets;
+    for (const LineSet& set : part.sets)
+        if (!set.step && !set.lines.empty() && (!set.set_aside || layered.contains(set.lines.front())))
+            sets.push_back(&set);
+    std::stable_sort(sets.begin(), sets.end(), [](const LineSet* a, const LineSet* b) {
+        return a->lines.back() < b->lines.back(); // as they lie on one another
+    });
+    std::vector<LineSetId> layers;
+    for (const LineSet* set : sets)
+        layers.push_back(set->id);
+    for (Step& step : part.steps)
+        if (kind_of(step.what).layers) step.of = layers;
+    return {};
+}
+
 Result<std::vector<PartId>> drawing_apart(Project& project, PartId id, ApartBy by) {
     const Part* found = find(project, id);
     if (!found || is_made(*found)) return fail("part.apart", say("Only lines of a file are told apart so."));
     if (const auto ok = may_be_taken_apart(project, *found); !ok) return tl::make_unexpected(ok.error());
     if (by == ApartBy::colour && has_layers(*found)) return layers_apart(project, id);
-    const auto all = bundles(*found->source.drawing, by);
+    const auto all = bundles(*found->source.drawing, by, found->one_colour);
     if (all.size() < 2 || all.size() > most_parts_apart) {
         return fail("part.apart",
                     by == ApartBy::piece && all.empty()

@@ -22,13 +22,17 @@ constexpr struct {
     {role::fold, Action::score},  {role::mountain, Action::score}, {role::perforation, Action::perforate},
     {role::border, Action::draw}, {role::strokes, Action::draw},   {role::outline, Action::cut},
     {role::hole, Action::cut},    {role::window, Action::cut},     {role::motif, Action::cut},
-    {role::letters, Action::cut}};
+    {role::letters, Action::cut}, {role::clip, Action::cut}};
 
 Action action_of(const std::string& of) {
     if (of.starts_with(role::traced)) return Action::cut;
     for (const auto& usual : usual_actions)
         if (of == usual.role) return usual.action;
     return Action::draw;
+}
+
+Fold fold_of(const std::string& of) {
+    return of == role::mountain ? Fold::mountain : Fold::valley;
 }
 
 LaneId lane_of(Project& project, const Catalog& catalog, Action action, Fold fold = Fold::valley) {
@@ -66,8 +70,7 @@ Result<void> add_roles(Project& project, const Catalog& catalog, PartId part,
         if (std::any_of(now.sets.begin(), now.sets.end(), [&](const LineSet& s) { return s.role == wanted; }))
             continue;
         const bool aside = wanted == role::guide;
-        const LaneId lane = lane_of(project, catalog, action_of(wanted),
-                                    wanted == role::mountain ? Fold::mountain : Fold::valley);
+        const LaneId lane = lane_of(project, catalog, action_of(wanted), fold_of(wanted));
         if (const auto set = add_role(project, part, wanted, lane, aside); !set)
             return tl::make_unexpected(set.error());
     }
@@ -227,10 +230,16 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part
             if (const auto ok = choose_lender(project, lender_of(what), part_id, {}); !ok)
                 return tl::make_unexpected(ok.error());
     }
-    if (kind_of(what).by_role) {
-        const Action wanted = action_of(role_of(what));
-        if (const Lane* of_source = find(project, lane); !of_source || of_source->action != wanted)
-            lane = lane_of(project, catalog, wanted);
+    if (kind_of(what).by_role) lane = lane_by_role(project, catalog, what, lane);
+    if (kind_of(what).prints) {
+        const LaneId print = lane_of(project, catalog, Action::print);
+        for (const LineSetId id : of) {
+            const LineSet* set = find(*part, id);
+            const Lane* now = set ? find(project, set->lane) : nullptr;
+            if (set && (!now || row(now->action).run))
+                if (const auto ok = set_lane(project, part_id, id, print); !ok)
+                    return tl::make_unexpected(ok.error());
+        }
     }
     const bool keeps = !kind_of(what).replaces;
     return add_maker(project, part_id, lane, std::move(what), of, keeps).map([&](StepId step) {
@@ -246,25 +255,20 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
     const StepKind& kind = kind_of(what);
     if (kind.layers && of.empty() && !is_made(*part)) {
         // A drawing's colours are its layers, whatever lanes they are in.
-        const auto colours = bundles(*part->source.drawing, ApartBy::colour);
-        for (const ApartBundle& colour : colours) {
-            if (colours.size() < 2 || colours.size() > most_parts_apart) break;
-            const std::unordered_set<LineId> own(colour.lines.begin(), colour.lines.end());
-            const std::vector<LineSet> before = part->sets;
-            for (const LineSet& sets : before) { // a colour in two lanes stays in them
-                std::vector<LineId> both;
-                for (const LineId line : sets.lines)
-                    if (own.contains(line)) both.push_back(line);
-                if (both.empty() || sets.set_aside) continue;
-                const auto set = gather(project, evaluated.part, both, colour.name);
-                if (!set) return tl::make_unexpected(set.error());
-                find(*find(project, evaluated.part), *set)->name = colour.name;
-            }
-        }
+        if (const auto ok = gather_colours(project, evaluated.part); !ok)
+            return tl::make_unexpected(ok.error());
     }
     if (kind.layers && of.empty()) // guides hide nothing; what is set aside later stays a layer
         for (const LineSet& set : part->sets)
             if (!set.set_aside) of.push_back(set.id);
+    if (kind.layers) // numbered as they lie on one another, each where its foremost line lies
+        std::stable_sort(of.begin(), of.end(), [&](LineSetId a, LineSetId b) {
+            const auto foremost = [&](LineSetId id) {
+                const LineSet* set = find(*part, id);
+                return set && !set->lines.empty() ? set->lines.back().value : 0;
+            };
+            return foremost(a) < foremost(b);
+        });
     const bool fills = kind.inks, closed = fills || kind.replaces;
     if (of.empty() && (kind.makes || kind.second == StepKind::Second::wanted) && !kind.brings) {
         for (const LineSet& set : part->sets)
@@ -280,6 +284,12 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
     return append_step(project, catalog, evaluated.part, std::move(what), std::move(of), std::move(by));
 }
 
+LaneId lane_by_role(Project& project, const Catalog& catalog, const StepWhat& what, LaneId now) {
+    const Action wanted = action_of(role_of(what));
+    const Lane* lane = find(project, now);
+    return lane && lane->action == wanted ? now : lane_of(project, catalog, wanted);
+}
+
 void propose_lanes(Project& project, const Catalog& catalog, PartId part_id, StepId step_id,
                    const std::vector<LineSet>& known) {
     const Step& step = *find(*find(project, part_id), step_id);
@@ -289,10 +299,15 @@ void propose_lanes(Project& project, const Catalog& catalog, PartId part_id, Ste
             std::any_of(known.begin(), known.end(), [&](const LineSet& s) { return s.id == set.id; }))
             continue;
         const Action action = action_of(role);
+        const Fold fold = fold_of(role);
         const auto other = std::find_if(project.lanes.begin(), project.lanes.end(), [&](const Lane& lane) {
-            return lane.action == action && lane.id != step.lane;
+            return lane.action == action && lane.fold == fold && lane.id != step.lane;
         });
-        const LaneId lane = other != project.lanes.end() ? other->id : lane_of(project, catalog, action);
+        // What is cut beside what the step itself cuts, or drawn, goes with it.
+        const bool alike = action == action_of(role_of(step.what)) && kind_of(step.what).by_role;
+        const LaneId lane = alike                          ? step.lane
+                            : other != project.lanes.end() ? other->id
+                                                           : lane_of(project, catalog, action, fold);
         LineSet& given = *find(*find(project, part_id), set.id);
         given.lane = lane, given.set_aside = std::string_view(role) == role::guide;
     }

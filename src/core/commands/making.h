@@ -64,6 +64,10 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part
 Result<StepId> append_step(Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
                            StepWhat what, std::vector<LineSetId> of, std::vector<LineSetId> by = {});
 
+/// The lane of a step that is sent by the role of what it makes: `now` where that does what the role asks
+/// for, otherwise another one.
+LaneId lane_by_role(Project& project, const Catalog& catalog, const StepWhat& what, LaneId now);
+
 /// Lanes for the line sets of a step's roles that have none, but those in `known`, which the maker may have
 /// left without: by what the role is for, rather another lane than the step's own.
 void propose_lanes(Project& project, const Catalog& catalog, PartId part, StepId step,

@@ -5,6 +5,7 @@
 #include "core/checks/fit_checks.h"
 #include "core/checks/piece_checks.h"
 #include "core/checks/project_checks.h"
+#include "core/commands/arranging.h"
 #include "core/commands/drawn_parts.h"
 #include "core/commands/filling.h"
 #include "core/commands/placing.h"
@@ -68,6 +69,24 @@ Result<void> move_free(Project& project, const Catalog& catalog, const Derived& 
     const PlacePart free{laid->sheet, {old.part, old.piece, old.turn, old.mirrored}};
     if (const auto placed = apply(free, next, catalog, derived); !placed)
         return tl::make_unexpected(placed.error());
+    project = std::move(next);
+    return {};
+}
+
+/// Copies of the part that are mirrored where they lie are mirrored back, each in its place.
+Result<void> mirror_once(Project& project, const Catalog& catalog, const Derived& derived,
+                         const Finding& finding) {
+    const LaidSheet* laid = derived.sheet(finding.place.sheet);
+    Project next = project;
+    bool some = false;
+    if (laid)
+        for (const PlacedPart& p : laid->parts)
+            if (p.placement.part == finding.place.part && p.placement.mirrored) {
+                some = true;
+                const auto done = apply(MirrorPlaced{{{p.placement.id}}}, next, catalog, derived);
+                if (!done) return tl::make_unexpected(done.error());
+            }
+    if (!some) return fail("remedy.none", say("It is mirrored once already."));
     project = std::move(next);
     return {};
 }
@@ -165,6 +184,12 @@ const std::pair<std::string_view, Result<void> (*)(const Mending&)> remedies[] =
     {"step.off", switch_off},
     {"sheet.move-free",
      [](const Mending& m) { return move_free(m.project, m.catalog, m.derived, m.finding); }},
+    {"apart.fabrics",
+     [](const Mending& m) {
+         return drawing_apart(m.project, m.finding.place.part, ApartBy::colour).map([](const auto&) {});
+     }},
+    {"sheet.unmirror",
+     [](const Mending& m) { return mirror_once(m.project, m.catalog, m.derived, m.finding); }},
     {"sheet.bring-in", [](const Mending& m) { return bring_in(m.project, m.derived, m.finding); }},
     {"sheet.take-off", [](const Mending& m) { return take_off_missing(m.project, m.derived, m.finding); }},
     {"stray.drop", settle},

@@ -4,6 +4,7 @@
 
 #include "core/base/text.h"
 #include "core/project/edits.h"
+#include "core/project/found_marks.h"
 
 namespace dotlane {
 namespace {
@@ -60,8 +61,11 @@ Result<Done> apply(const ChangeSheet& command, Project& project, const Catalog& 
     if (const auto ok = check_given(catalog, command.stock ? &stock : nullptr, command.mat ? &mat : nullptr);
         !ok)
         return tl::make_unexpected(ok.error());
+    if (command.found)
+        if (const auto ok = check_found(*command.found); !ok) return tl::make_unexpected(ok.error());
     if (const auto ok = change_sheet(project, command.sheet, name, stock, mat); !ok)
         return tl::make_unexpected(ok.error());
+    if (command.found) find(project, command.sheet)->found = *command.found;
     return Done{told(catalog, *find(project, command.sheet)), {}, command.sheet};
 }
 

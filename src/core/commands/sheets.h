@@ -14,10 +14,12 @@ struct AddSheet {
 };
 Result<Done> apply(const AddSheet& command, Project& project, const Catalog& catalog);
 
-/// What is not given stays; what lies on it stays where it is. Errors: "sheet.name", "command.unknown".
+/// What is not given stays; what lies on it stays where it is. Errors: "sheet.name", "command.unknown",
+/// "sheet.marks".
 struct ChangeSheet {
     SheetId sheet;
-    std::optional<std::string> name, stock, mat;
+    std::optional<std::string> name = {}, stock = {}, mat = {};
+    std::optional<std::vector<Point>> found = {}; ///< Sheet::found: three marks, or none to forget them
 };
 Result<Done> apply(const ChangeSheet& command, Project& project, const Catalog& catalog);
 

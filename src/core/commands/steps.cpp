@@ -117,7 +117,14 @@ Result<Done> apply(const ChangeStep& command, Project& project, const Catalog& c
     next.by = command.by.value_or(next.by);
     const bool switched = next.on != at->step->on;
     const std::vector<LineSet> known = at->part->sets;
+    const bool other =
+        kind_of(next.what).by_role && std::string_view(role_of(next.what)) != role_of(at->step->what);
     if (const auto ok = change_step(project, command.part, next); !ok) return tl::make_unexpected(ok.error());
+    if (other && !command.lane) { // what it makes is for something else now
+        next.lane = lane_by_role(project, catalog, next.what, next.lane);
+        if (const auto ok = change_step(project, command.part, next); !ok)
+            return tl::make_unexpected(ok.error());
+    }
     propose_lanes(project, catalog, command.part, command.step, known);
     const Part& part = *find(project, command.part);
     const Step& step = *find(part, command.step);

@@ -5,6 +5,8 @@
 #include "core/checks/fit_checks.h"
 #include "core/checks/part_checks.h"
 #include "core/checks/project_checks.h"
+#include "core/derive/correction.h"
+#include "core/derive/findings.h"
 #include "core/project/format.h"
 
 namespace dotlane {
@@ -13,7 +15,7 @@ namespace {
 /// What evaluation may read of a part: not how many are wanted, nor of what.
 Part recipe_of(const Part& part) {
     Part out = part;
-    out.quantity = 1, out.stock.clear();
+    out.quantity = 1, out.stock.clear(), out.one_colour = 0;
     out.source.spec = {};
     out.source.file_name.clear(), out.source.file_hash = 0;
     out.source.drawing = nullptr; // its lines are given
@@ -144,7 +146,7 @@ std::optional<RecipeOf::Key> Derivation::recipe_key(const Part& part, const Loan
     for (const Step& step : part.steps) {
         const StepKind& kind = kind_of(step.what);
         if (const auto tip = tips_.find(step.lane); kind.inks && tip != tips_.end()) key.tips.insert(*tip);
-        if (!kind.brings) continue;
+        if (!kind.brings && !kind.numbers) continue;
         const bool own = follows_own(step.what);
         const auto brought =
             get<BroughtOf>(step.id, {step.what, own ? nullptr : loan(borrows_from(step.what)),
@@ -229,6 +231,33 @@ bool Derivation::check_overlaps() {
     return true;
 }
 
+/// Where the machine finds what was printed; as it is, when nothing was measured or it says nothing.
+Affine Derivation::corrected(const Sheet& sheet, const PrintSheet* print) {
+    if (sheet.found.empty()) return {};
+    const FindingPlace place{{}, sheet.id, {}, {}, {}};
+    const auto made = correction_of(print ? mark_places(*print) : std::vector<Point>(), sheet.found);
+    if (!made) {
+        tell({sheet_findings::print_marks(place, sheet.name, made.error().message)});
+        return {};
+    }
+    tell({sheet_findings::print_corrected(place, sheet.name, {in_mm(made->right)}, {in_mm(made->down)},
+                                          {in_degrees(made->turn)}, {made->wide * 100}, {made->high * 100},
+                                          {in_degrees(made->shear)})});
+    return made->map;
+}
+
+/// What a recipe makes for the back of its material must not be mirrored once more where it lies.
+void Derivation::check_faces(const Sheet& sheet, const LaidSheet& laid) {
+    for (const PlacedPart& p : laid.parts) {
+        const auto& reports = p.footprint->part().reports;
+        if (!p.placement.mirrored ||
+            std::none_of(reports.begin(), reports.end(), [](const auto& r) { return r.second->from_behind; }))
+            continue;
+        const FindingPlace place{p.placement.part, sheet.id, {}, {}, place_of(p.box)};
+        tell({sheet_findings::mirrored_twice(place, find(project_, p.placement.part)->name, sheet.name)});
+    }
+}
+
 bool Derivation::add_works(std::vector<SheetWork>& works) {
     const bool prints = std::any_of(project_.lanes.begin(), project_.lanes.end(),
                                     [](const Lane& l) { return !row(l.action).run; });
@@ -236,6 +265,7 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
         const Sheet& sheet = project_.sheets[s];
         if (!layouts_[s]->known) continue;
         const LaidSheet& laid = layouts_[s]->laid;
+        check_faces(sheet, laid);
         const Mat* mat = fixed_.catalog.mat(sheet.mat);
         const Stock* stock = fixed_.catalog.stock(sheet.stock);
         SheetWork work{{sheet.id, sheet.name, word(*stock), word(*mat), mat->width, mat->height, laid.usable,
@@ -245,12 +275,27 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
                        {},
                        stock->thickness,
                        face_of(laid)};
+        if (prints) {
+            PrintOf::Key key{work.sheet, layouts_[s], {}};
+            key.scope.lanes = project_.lanes;
+            for (const Part& part : project_.parts)
+                if (std::any_of(laid.parts.begin(), laid.parts.end(),
+                                [&](const PlacedPart& p) { return p.placement.part == part.id; }))
+                    key.scope.parts.push_back(part);
+            const auto printed = get<PrintOf>(sheet.id, std::move(key));
+            if (!printed) return false;
+            work.print = printed->sheet;
+            tell(printed->findings);
+        }
+        const Affine correction = corrected(sheet, work.print.get());
         for (const Lane& lane : project_.lanes) {
             LinesOf::Key key{lane.id, {}};
+            const Affine set_right = row(lane.action).run ? correction : Affine{};
             for (const PlacedPart& p : laid.parts) {
                 const auto& runs = p.footprint->part().runs;
                 if (std::any_of(runs.begin(), runs.end(), [&](const RunSet& r) { return r.lane == lane.id; }))
-                    key.placed.push_back({p.placement.id, p.placement.piece, p.to_sheet, p.footprint});
+                    key.placed.push_back(
+                        {p.placement.id, p.placement.piece, set_right * p.to_sheet, p.footprint});
             }
             if (key.placed.empty()) continue;
             const auto lines = get<LinesOf>({sheet.id, lane.id}, std::move(key));
@@ -264,18 +309,6 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
                 if (!lane_work.routed) return false;
             }
             work.lanes.push_back(std::move(lane_work));
-        }
-        if (prints) {
-            PrintOf::Key key{work.sheet, layouts_[s], {}};
-            key.scope.lanes = project_.lanes;
-            for (const Part& part : project_.parts)
-                if (std::any_of(laid.parts.begin(), laid.parts.end(),
-                                [&](const PlacedPart& p) { return p.placement.part == part.id; }))
-                    key.scope.parts.push_back(part);
-            const auto printed = get<PrintOf>(sheet.id, std::move(key));
-            if (!printed) return false;
-            work.print = printed->sheet;
-            tell(printed->findings);
         }
         works.push_back(std::move(work));
     }

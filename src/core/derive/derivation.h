@@ -35,6 +35,8 @@ class Derivation {
     bool check_parts();
     bool check_overlaps();
     bool plan();
+    Affine corrected(const Sheet& sheet, const PrintSheet* print);
+    void check_faces(const Sheet& sheet, const LaidSheet& laid);
     bool add_works(std::vector<SheetWork>& works);
     void tell(const Findings& findings);
 

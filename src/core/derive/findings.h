@@ -49,4 +49,25 @@ inline constexpr FindingKind<Name, Mm<1, 2>, Mm<0>> print_edge{
            "blank there."),
     {"sheet", "near_mm", nullptr}};
 
+/// The sheet, and why its cut cannot be set right.
+inline constexpr FindingKind<Name, Name> print_marks{
+    "print.marks",
+    Grade::error,
+    to_say("The cut of %1 cannot be set right by its marks: %2"),
+    {"sheet", nullptr}};
+/// The sheet; to the right, down, turned, wider, higher, sheared.
+inline constexpr FindingKind<Name, Mm<2>, Mm<2>, Degrees, Percent, Percent, Degrees> print_corrected{
+    "print.corrected",
+    Grade::hint,
+    to_say("%1 follows its print: shifted by %2 mm to the right and %3 mm down, turned by %4 degrees, %5 % "
+           "as wide "
+           "and %6 % as high, sheared by %7 degrees."),
+    {"sheet", "right_mm", "down_mm", "turn_degrees", "wide_percent", "high_percent", "shear_degrees"}};
+inline constexpr FindingKind<Name, Name> mirrored_twice{
+    "sheet.mirrored-twice",
+    Grade::caution,
+    to_say("\"%1\" is mirrored by its recipe and again on %2: it would come out the wrong way round."),
+    {"part", "sheet"},
+    {{{"sheet.unmirror", to_say("Mirror it once only")}}}};
+
 } // namespace dotlane::sheet_findings

@@ -117,15 +117,35 @@ std::optional<Box> free_square(const ProgramSheet& sheet, const std::vector<Box>
     return std::nullopt;
 }
 
+/// The free place for a mark that is nearest to a corner, away from those that are there.
+std::optional<Point> mark_near(Point corner, const Box& reach, const std::vector<Box>& taken,
+                               const std::vector<Point>& others) {
+    constexpr double step = 4, clear = 1, apart = 30;
+    std::optional<Point> best;
+    for (double y = reach.y0; y < reach.y1 + step; y += step)
+        for (double x = reach.x0; x < reach.x1 + step; x += step) {
+            const Point p{std::min(x, reach.x1), std::min(y, reach.y1)};
+            if (best && distance(p, corner) >= distance(*best, corner)) continue;
+            const Box box = Box{p.x, p.y, p.x, p.y}.grown(mark_arm + clear);
+            if (std::any_of(taken.begin(), taken.end(), [&](const Box& b) { return b.meets(box); }) ||
+                std::any_of(others.begin(), others.end(), [&](Point o) { return distance(o, p) < apart; }))
+                continue;
+            best = p;
+        }
+    return best;
+}
+
+/// Left on top, right on top, left below, right below.
 std::vector<Polyline> marks_of(const ProgramSheet& sheet, const std::vector<Box>& taken) {
     std::vector<Polyline> out;
+    std::vector<Point> places;
     const Box& u = sheet.usable;
-    for (const Point p : {Point{u.x0, u.y0}, Point{u.x1, u.y0}, Point{u.x0, u.y1}, Point{u.x1, u.y1}}) {
-        const Box box{p.x - mark_arm, p.y - mark_arm, p.x + mark_arm, p.y + mark_arm};
-        if (std::any_of(taken.begin(), taken.end(), [&](const Box& b) { return b.meets(box); })) continue;
-        out.push_back({{{box.x0, p.y}, {box.x1, p.y}}, false});
-        out.push_back({{{p.x, box.y0}, {p.x, box.y1}}, false});
-    }
+    for (const Point corner : {Point{u.x0, u.y0}, Point{u.x1, u.y0}, Point{u.x0, u.y1}, Point{u.x1, u.y1}})
+        if (const auto p = mark_near(corner, u, taken, places)) {
+            places.push_back(*p);
+            out.push_back({{{p->x - mark_arm, p->y}, {p->x + mark_arm, p->y}}, false});
+            out.push_back({{{p->x, p->y - mark_arm}, {p->x, p->y + mark_arm}}, false});
+        }
     return out;
 }
 

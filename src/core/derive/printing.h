@@ -1,5 +1,5 @@
-// What is printed on a sheet: the lines of its print lanes in the colours they were drawn in, marks where the
-// pass files have theirs, and a square to measure.
+// What is printed on a sheet: the lines of its print lanes in the colours they were drawn in, four marks
+// as near to the corners of the reach as there is room, and a square to measure.
 #pragma once
 
 #include "core/derive/laid.h"

@@ -32,6 +32,15 @@ WorkSet sample() {
     return set;
 }
 
+/// A card with two folds that cross, for steps that a leaf gives nothing to do.
+WorkSet folded_sample() {
+    WorkSet set{worked};
+    set.lines.push_back(line_from(flattened(Shape{{rectangle({0, 0, wide, high})}})));
+    set.lines.push_back(line_from({{{{0, high / 2}, {wide, high / 2}}, false}}));
+    set.lines.push_back(line_from({{{{wide * 0.7, 0}, {wide * 0.7, high}}, false}}));
+    return set;
+}
+
 std::optional<WorkSet> lines_of_part(const EvaluatedPart& part, const std::set<LineId>& chosen) {
     WorkSet set{worked};
     std::size_t points = 0;
@@ -82,7 +91,7 @@ std::optional<StepPicture> tried(const StepKind& kind, WorkSet set, FontShelf& f
     StepWhat what = kind.fresh;
     suit(what, Action::draw);
     std::optional<Result<SourceLines>> brought;
-    if (kind.brings) {
+    if (kind.brings || kind.numbers) {
         SourceLines lender;
         auto drawing = std::make_shared<Drawing>();
         DrawnLine line;
@@ -103,6 +112,9 @@ std::optional<StepPicture> tried(const StepKind& kind, WorkSet set, FontShelf& f
     if (outcome.made)
         for (Polyline& line : all_of(*outcome.made))
             out.after.push_back(std::move(line));
+    for (const MadeLines& also : outcome.also)
+        for (const FlatLine& line : also.lines)
+            out.after.insert(out.after.end(), line.contours.begin(), line.contours.end());
     if (out.after.empty()) out.after = before; // what it does shows in numbers alone
     out.box.add(box_of(out.before));
     out.box.add(box_of(out.after));
@@ -119,7 +131,9 @@ StepPicture picture_of(const StepKind& kind, const EvaluatedPart* part, const st
                 picture->own = true;
                 return *picture;
             }
-    return tried(kind, sample(), fonts, progress).value_or(StepPicture{});
+    for (WorkSet& lines : std::array{sample(), folded_sample()})
+        if (auto picture = tried(kind, std::move(lines), fonts, progress)) return *picture;
+    return {};
 }
 
 } // namespace dotlane

@@ -73,9 +73,17 @@ void add_needs(const Derived& derived, std::vector<Phrase>& out) {
                 }));
         if (copies == 0 || !evaluated) continue;
         std::vector<std::pair<Phrase, std::size_t>> sizes;
+        std::set<std::string> bought;
         for (const auto& [step, report] : evaluated->reports)
             for (const Needed& n : report->needs) {
-                const Phrase size = say("%1, %2 x %3", n.what, text(n.width), text(n.height));
+                const LineSet* of = find(part, n.of);
+                const Phrase what = of ? say("%1 (%2)", n.what, of->name) : n.what;
+                const Phrase size = say("%1, %2 x %3", what, text(n.width), text(n.height));
+                if (n.cloth && bought.insert(what.english()).second)
+                    out.push_back(
+                        say_n(n.cloth->copies,
+                              "To be bought for %n [copy|copies] of \"%1\": %2, %3 of cloth %4 wide.",
+                              part.name, what, text(n.cloth->length), text(n.cloth->width)));
                 const auto same = std::find_if(sizes.begin(), sizes.end(),
                                                [&](const auto& known) { return known.first == size; });
                 if (same == sizes.end())

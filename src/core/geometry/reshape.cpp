@@ -183,16 +183,38 @@ Polylines dashed(const Polyline& line, const DashRule& rule, Length* gap_used) {
     const double run = whole - 2 * begin;
     if (gap_used) *gap_used = {};
     if (run <= 0) return {};
-    const auto n = std::max(1LL, std::llround(line.closed ? run / (dash + gap) : (run + gap) / (dash + gap)));
+    const auto n = std::max(
+        1LL, std::llround(line.closed || rule.gap_ends ? run / (dash + gap) : (run + gap) / (dash + gap)));
     const double count = static_cast<double>(n);
-    if (n == 1 && !line.closed) return {stretch(line, at, begin, begin + run)};
-    const double free = line.closed ? (run - count * dash) / count : (run - count * dash) / (count - 1);
+    const bool gaps = !line.closed && rule.gap_ends; // as many as dashes: half of one at either end
+    if (n == 1 && !line.closed && (!gaps || run <= dash)) return {stretch(line, at, begin, begin + run)};
+    const double free =
+        line.closed || gaps ? (run - count * dash) / count : (run - count * dash) / (count - 1);
     if (free <= 0) return {line};
     if (gap_used) *gap_used = mm(free);
     Polylines out;
     for (long long i = 0; i < n; ++i) {
-        const double from = begin + static_cast<double>(i) * (dash + free);
+        const double from = begin + (gaps ? free / 2 : 0) + static_cast<double>(i) * (dash + free);
         out.push_back(stretch(line, at, from, std::min(from + dash, begin + run)));
+    }
+    return out;
+}
+
+std::vector<PlaceOnLine> evenly_along(const Polyline& line, std::size_t gaps) {
+    std::vector<Point> points = line.points;
+    if (line.closed) points.push_back(points.front());
+    const double whole = in_mm(length(line));
+    std::vector<PlaceOnLine> out;
+    std::size_t edge = 0;
+    double passed = 0;
+    Point way{1, 0};
+    for (std::size_t i = 0; i < gaps + (line.closed ? 0 : 1); ++i) {
+        const double s = whole * static_cast<double>(i) / static_cast<double>(gaps);
+        while (edge + 2 < points.size() && passed + distance(points[edge], points[edge + 1]) < s)
+            passed += distance(points[edge], points[edge + 1]), ++edge;
+        if (const double l = distance(points[edge], points[edge + 1]); l > 0)
+            way = (points[edge + 1] - points[edge]) * (1 / l);
+        out.push_back({points[edge] + way * (s - passed), way});
     }
     return out;
 }

@@ -23,12 +23,20 @@ CornerChange softened(const Polyline& line, Length size, bool chamfer, Angle sha
                       Length flatness = default_flatness);
 
 struct DashRule {
-    Length dash, gap; ///< > 0; the gap is stretched or shrunk so that the dashes come out even
-    Length setback;   ///< taken off both ends of an open line
+    Length dash, gap;      ///< > 0; the gap is stretched or shrunk so that the dashes come out even
+    Length setback;        ///< taken off both ends of an open line
+    bool gap_ends = false; ///< open lines begin and end on half a gap instead of a dash
 };
-/// Open lines begin and end on a whole dash; closed ones have as many dashes as gaps. A line too short for
-/// two dashes is one dash. `gap` receives the gap really used (0 when there is none).
+/// Open lines begin and end on a whole dash, or on half a gap; closed ones have as many dashes as gaps. A
+/// line too short for two dashes is one dash. `gap` receives the gap really used (0 when there is none).
 Polylines dashed(const Polyline& line, const DashRule& rule, Length* gap = nullptr);
+
+struct PlaceOnLine {
+    Point at, along; ///< `along`: the way the line runs there, of length 1
+};
+/// `gaps` places of a closed line, evenly spaced along it from its start; one more of an open one, whose ends
+/// are among them. `gaps` > 0, and the line has a length.
+std::vector<PlaceOnLine> evenly_along(const Polyline& line, std::size_t gaps);
 
 /// The stretch of a line between two distances from its start, mm; `to` may exceed the length of a closed
 /// line.

@@ -122,8 +122,9 @@ struct PrintShape {
 struct PrintSheet {
     ProgramSheet sheet;
     std::vector<PrintShape> shapes; ///< the hindmost first
-    std::vector<Polyline> marks;    ///< at the corners that the tool reaches, where no part lies
-    std::optional<Box> square;      ///< to be measured on the print; none when nowhere is free
+    std::vector<Polyline>
+        marks; ///< near the corners that the tool reaches, where no part lies: crosses, two lines each
+    std::optional<Box> square; ///< to be measured on the print; none when nowhere is free
     bool operator==(const PrintSheet&) const = default;
 };
 

@@ -6,8 +6,10 @@
 
 #include "core/base/finding_kind.h"
 #include "core/base/text.h"
+#include "core/commands/making.h"
 #include "core/geometry/tangle.h"
 #include "core/project/edits.h"
+#include "core/recipe/evaluate.h"
 
 namespace dotlane {
 
@@ -270,11 +272,12 @@ void treat_strays(Opened& opened, StrayChoice choice) {
 }
 
 Result<Done> apply(const TakeIn& command, Project& project, const Catalog& catalog) {
-    const auto& [opened, gatherings] = command;
+    const auto& [opened, gatherings, steps] = command;
     if (const auto ok = gate(*opened.source.drawing, opened.source.file_name); !ok)
         return tl::make_unexpected(ok.error());
-    const PartId id = add_part(project, opened.name, opened.source);
-    const auto& lines = find(project, id)->source.drawing->lines;
+    Project next = project;
+    const PartId id = add_part(next, opened.name, opened.source);
+    const auto& lines = find(next, id)->source.drawing->lines;
     std::vector<std::vector<LineId>> ids;
     for (const Gathering& g : gatherings) {
         ids.emplace_back();
@@ -283,11 +286,20 @@ Result<Done> apply(const TakeIn& command, Project& project, const Catalog& catal
     }
     for (std::size_t i = 0; i < gatherings.size(); ++i) {
         const Gathering& g = gatherings[i];
-        const LaneId lane = lane_for(project, catalog, g.action, g.tool, g.colour);
-        const auto ok = assign(project, id, ids[i], lane, g.name);
+        const LaneId lane = lane_for(next, catalog, g.action, g.tool, g.colour);
+        const auto ok = assign(next, id, ids[i], lane, g.name);
         DOTLANE_CHECK(ok);
     }
-    Done done{say_n(lines.size(), "Opened \"%1\": %n [line|lines].", find(project, id)->name), id};
+    for (const StepWhat& what : steps) {
+        const EvaluatedPart now =
+            evaluate(*find(next, id), {{find(next, id)->source.drawing, {}, {}}, {}, {}, false});
+        if (const auto ok = append_step(next, catalog, now, what, {}); !ok)
+            return tl::make_unexpected(ok.error());
+    }
+    project = std::move(next);
+    Done done{say_n(find(project, id)->source.drawing->lines.size(), "Opened \"%1\": %n [line|lines].",
+                    find(project, id)->name),
+              id};
     done.parts = {id};
     return done;
 }

@@ -11,6 +11,7 @@
 #include "core/formats/hpgl/reader.h"
 #include "core/formats/svg/reader.h"
 #include "core/project/project.h"
+#include "core/project/steps.h"
 #include "core/recipe/strays.h"
 
 namespace dotlane {
@@ -88,10 +89,12 @@ struct Gathering {
 };
 std::vector<Gathering> gather_lanes(const Drawing& drawing, const Catalog& catalog);
 /// Takes the file into the project as a new part. With `gatherings`, their lines go to the lanes they
-/// propose. Error "open.number": at the settled size a coordinate is beyond what a project may hold.
+/// propose. Error "open.number": at the settled size a coordinate is beyond what a project may hold; and
+/// those of append_step.
 struct TakeIn {
     Opened opened;
     std::vector<Gathering> gatherings = {};
+    std::vector<StepWhat> steps = {}; ///< that the part begins with, on all its lines
 };
 Result<Done> apply(const TakeIn& command, Project& project, const Catalog& catalog);
 

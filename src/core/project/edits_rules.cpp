@@ -4,6 +4,7 @@
 
 #include "core/project/edit_checks.h"
 #include "core/project/edits.h"
+#include "core/project/found_marks.h"
 
 namespace dotlane {
 namespace {
@@ -42,6 +43,15 @@ Result<void> check_steps(const Part& part) {
     return {};
 }
 
+Result<void> check_found(const std::vector<Point>& found) {
+    if (!found.empty() && found.size() != 3)
+        return fail("sheet.marks", say("Three marks are measured, not %1.", found.size()));
+    for (const Point p : found)
+        if (!(std::abs(p.x) <= 5000 && std::abs(p.y) <= 5000))
+            return fail("sheet.marks", say("A mark lies off every mat."));
+    return {};
+}
+
 Result<void> check_numbers(const Project& project) {
     const auto wrong = [](const std::string& where, const Phrase& what) {
         return fail("project.number", say("\"%1\" cannot be kept: %2", where, what));
@@ -74,6 +84,8 @@ Result<void> check_rules(const Project& project) {
         if (!find(project, lane)) return broken(say("the pass order names a lane that does not exist"));
     for (const Part& part : project.parts) {
         if (!take(part.id)) return broken(say("a part's number is used twice"));
+        if (!(part.one_colour >= 0 && part.one_colour <= 50))
+            return broken(say("colours that count as one are out of range"));
         if (!(part.scale >= 1e-4 && part.scale <= 1e4)) return broken(say("a part's scale is out of range"));
         if (part.quantity < 1 || part.quantity > 9999)
             return broken(say("a part's quantity is out of range"));
@@ -119,6 +131,7 @@ Result<void> check_rules(const Project& project) {
     }
     for (const Sheet& sheet : project.sheets) {
         if (!take(sheet.id)) return broken(say("a sheet's number is used twice"));
+        if (const auto ok = check_found(sheet.found); !ok) return broken(ok.error().message);
         for (const Placement& p : sheet.placements) {
             if (!take(p.id)) return broken(say("a placement's number is used twice"));
             if (const auto ok = check_placement(project, p); !ok) return ok;

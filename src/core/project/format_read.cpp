@@ -157,6 +157,7 @@ Part part_from(const json& j) {
     part.quantity = in::whole(j, "quantity");
     part.stock = in::text(j, "stock");
     part.scale = in::number(j, "scale");
+    if (in::maybe(j, "one_colour")) part.one_colour = in::number(j, "one_colour");
     part.source = source_from(in::object(j, "source"), lost);
     for (const json& s : in::list(j, "line_sets")) {
         auto role = in::text(s, "role", "");
@@ -179,6 +180,12 @@ Sheet sheet_from(const json& j) {
                                     radians(in::number(p, "turn_rad")), in::flag(p, "mirrored"),
                                     in::whole(p, "piece"), in::whole(p, "group"),
                                     in::maybe(p, "by_box") != nullptr && in::flag(p, "by_box")});
+    if (in::maybe(j, "found_mm"))
+        for (const json& p : in::list(j, "found_mm")) {
+            if (!p.is_array() || p.size() != 2 || !p[0].is_number() || !p[1].is_number())
+                throw Damaged{say("a mark that was found has no two numbers")};
+            sheet.found.push_back({p[0].get<double>(), p[1].get<double>()});
+        }
     return sheet;
 }
 

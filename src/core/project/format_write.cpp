@@ -87,7 +87,7 @@ json to_json(const Source& source, int& edition) {
             {"drawing", to_json(*source.drawing)}};
 }
 
-constexpr int edition_of_step_sets = 10;
+constexpr int edition_of_step_sets = 10, edition_of_one_colour = 11, edition_of_found_marks = 11;
 
 json to_json(const Part& part, int& edition) {
     json sets = json::array(), steps = json::array();
@@ -106,13 +106,18 @@ json to_json(const Part& part, int& edition) {
     }
     for (const Step& step : part.steps)
         steps.push_back(to_json(step, edition));
-    return {{"id", part.id.value},          {"name", part.name},
-            {"quantity", part.quantity},    {"stock", part.stock},
-            {"scale", part.scale},          {"source", to_json(part.source, edition)},
-            {"line_sets", std::move(sets)}, {"steps", std::move(steps)}};
+    json out = {{"id", part.id.value},          {"name", part.name},
+                {"quantity", part.quantity},    {"stock", part.stock},
+                {"scale", part.scale},          {"source", to_json(part.source, edition)},
+                {"line_sets", std::move(sets)}, {"steps", std::move(steps)}};
+    if (part.one_colour > 0) {
+        out["one_colour"] = part.one_colour;
+        edition = std::max(edition, edition_of_one_colour);
+    }
+    return out;
 }
 
-json to_json(const Sheet& sheet) {
+json to_json(const Sheet& sheet, int& edition) {
     json placements = json::array();
     for (const Placement& p : sheet.placements) {
         json j = {{"id", p.id.value},
@@ -126,11 +131,17 @@ json to_json(const Sheet& sheet) {
         if (p.by_box) j["by_box"] = true;
         placements.push_back(std::move(j));
     }
-    return {{"id", sheet.id.value},
-            {"name", sheet.name},
-            {"stock", sheet.stock},
-            {"mat", sheet.mat},
-            {"placements", std::move(placements)}};
+    json out = {{"id", sheet.id.value},
+                {"name", sheet.name},
+                {"stock", sheet.stock},
+                {"mat", sheet.mat},
+                {"placements", std::move(placements)}};
+    if (!sheet.found.empty()) {
+        for (const Point p : sheet.found)
+            out["found_mm"].push_back({p.x, p.y});
+        edition = std::max(edition, edition_of_found_marks);
+    }
+    return out;
 }
 
 constexpr std::uint64_t bytes_per_line = 110; // its keys, colours and widths, indented
@@ -200,7 +211,7 @@ std::string write_project(const Project& project) {
     for (const Part& part : project.parts)
         parts.push_back(to_json(part, edition));
     for (const Sheet& sheet : project.sheets)
-        sheets.push_back(to_json(sheet));
+        sheets.push_back(to_json(sheet, edition));
     const json document = {{"format", "dot-lane-project"},
                            {"version", format_version},
                            {"edition", edition},

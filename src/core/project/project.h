@@ -68,6 +68,8 @@ struct Part {
     int quantity = 1;  ///< 1..9999
     std::string stock; ///< catalog id
     double scale = 1;  ///< of the source; the finished size is the source's box times this
+    /// Colours of the drawing that differ by no more (CIEDE2000) count as one, 0: only the same, 0..50.
+    double one_colour = 0;
     Source source;
     std::vector<LineSet> sets;
     std::vector<Step> steps;
@@ -110,6 +112,9 @@ struct Sheet {
     SheetId id;
     std::string name, stock, mat; ///< catalog ids
     std::vector<Placement> placements;
+    /// Where the machine found the corners of the first three marks of its print, mm on the mat; empty: where
+    /// they were printed. See derive/correction.h.
+    std::vector<Point> found = {};
     bool operator==(const Sheet&) const = default;
 };
 

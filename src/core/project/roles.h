@@ -16,5 +16,13 @@ inline constexpr const char* traced = "traced"; ///< with a number behind it whe
 inline constexpr const char* letters = "letters";
 inline constexpr const char* edge = "edge"; ///< of a fill
 inline constexpr const char* strokes = "strokes";
+inline constexpr const char* placement = "placement line"; ///< where something is laid on a base
+inline constexpr const char* turning = "turning line";     ///< fabric is turned under along it
+inline constexpr const char* sewing = "sewing line";
+inline constexpr const char* clip = "clip"; ///< into an allowance, cut
+inline constexpr const char* satin = "satin band";
+inline constexpr const char* tack = "tack-down";
+inline constexpr const char* grain = "grain";
+inline constexpr const char* number = "number";
 
 } // namespace dotlane::role

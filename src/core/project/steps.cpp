@@ -121,6 +121,18 @@ bool looks_around(const StepWhat& what) {
         what);
 }
 
+bool keep_only(StepWhat& what, int layer) {
+    return std::visit(
+        [layer](auto& step) {
+            constexpr bool can = requires {
+                step.keep_only(layer);
+            };
+            if constexpr (can) step.keep_only(layer);
+            return can;
+        },
+        what);
+}
+
 void press_piece(StepWhat& what, int piece) {
     std::visit(
         [piece](auto& step) {

@@ -19,15 +19,22 @@
 #include "core/project/steps/fill.h"
 #include "core/project/steps/fill_holes.h"
 #include "core/project/steps/foil_piece.h"
+#include "core/project/steps/hinge.h"
 #include "core/project/steps/join.h"
 #include "core/project/steps/knock_out.h"
 #include "core/project/steps/lay_apart.h"
 #include "core/project/steps/mirror.h"
 #include "core/project/steps/outline.h"
 #include "core/project/steps/part.h"
+#include "core/project/steps/patch.h"
 #include "core/project/steps/pieces.h"
+#include "core/project/steps/points.h"
+#include "core/project/steps/pop_up.h"
+#include "core/project/steps/print.h"
 #include "core/project/steps/registration.h"
+#include "core/project/steps/relief.h"
 #include "core/project/steps/resize.h"
+#include "core/project/steps/seam.h"
 #include "core/project/steps/stencil.h"
 #include "core/project/steps/turn.h"
 #include "core/project/steps/weed.h"
@@ -36,10 +43,11 @@
 namespace dotlane {
 
 /// In the order in which they are offered.
-using StepWhat = std::variant<FillStep, OutlineStep, BackingStep, StencilStep, WordsStep, PartStep, JoinStep,
-                              CutOutStep, KnockOutStep, FillHolesStep, PiecesStep, ApartStep, CleanStep,
-                              CornersStep, DashStep, ResizeStep, MirrorStep, TurnStep, AlignStep,
-                              DistributeStep, CopiesStep, FoilPieceStep, RegistrationStep, WeedStep>;
+using StepWhat = std::variant<FillStep, OutlineStep, BackingStep, PrintStep, PatchStep, SeamStep, StencilStep,
+                              WordsStep, PartStep, JoinStep, CutOutStep, KnockOutStep, FillHolesStep,
+                              PiecesStep, ApartStep, CleanStep, CornersStep, DashStep, ReliefStep, HingeStep,
+                              PopUpStep, ResizeStep, MirrorStep, TurnStep, AlignStep, DistributeStep,
+                              CopiesStep, PointsStep, FoilPieceStep, RegistrationStep, WeedStep>;
 
 /// Shows every member to the visitor.
 void fields(StepWhat& what, Fields& f);
@@ -72,6 +80,8 @@ std::vector<const char*> roles_of(const StepWhat& what);
 void suit(StepWhat& what, Action action);
 /// Whether the step needs the lines that it does not work on, and their box.
 bool looks_around(const StepWhat& what);
+/// Makes a step's lines of one of its line sets alone, from 1, for steps that can; false for others.
+bool keep_only(StepWhat& what, int layer);
 /// What a press on a numbered piece changes, for steps that count pieces.
 void press_piece(StepWhat& what, int piece);
 /// A press on the bench puts something there, or takes away what is there; false when it does neither.

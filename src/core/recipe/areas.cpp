@@ -18,6 +18,20 @@ Areas areas_of(const std::vector<const WorkSet*>& sets) {
     return out;
 }
 
+FlatLine line_along(Polylines contours) {
+    FlatLine out;
+    out.box = bounds(contours);
+    out.contours = std::move(contours);
+    return out;
+}
+
+Polylines edge_of(const Region& region) {
+    Polylines out;
+    for (const Ring& ring : region.rings)
+        out.push_back({ring, true});
+    return out;
+}
+
 Figure figure(const char* key, std::size_t n) {
     return {key, "", static_cast<double>(n)};
 }

@@ -12,6 +12,11 @@ struct Areas {
 };
 Areas areas_of(const std::vector<const WorkSet*>& sets);
 
+/// A line that runs there and bounds nothing that is known.
+FlatLine line_along(Polylines contours);
+/// The edge of an area.
+Polylines edge_of(const Region& region);
+
 /// A count without unit.
 Figure figure(const char* key, std::size_t n);
 /// Caution "step.open-lines" when there are some: they were not `did` ("joined").

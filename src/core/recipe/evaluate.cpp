@@ -199,6 +199,7 @@ class Evaluation {
         const std::size_t count = work->lines.size();
         const FindingPlace place{part_.id, {}, set.id, {}, place_of(box)};
         if (set.set_aside) {
+            if (stood_for(set.id)) return; // no news
             out_.findings.push_back(recipes::lines_set_aside(place, Count{count}, set.name));
             return;
         }
@@ -210,6 +211,14 @@ class Evaluation {
         RunSet run{set.lane, set.id, set.step, set.name, {}};
         add_lines(run, work->lines);
         out_.runs.push_back(std::move(run));
+    }
+
+    /// Whether a step makes something of it that is run in its stead.
+    bool stood_for(LineSetId id) const {
+        return std::any_of(part_.steps.begin(), part_.steps.end(), [id](const Step& step) {
+            return step.on && kind_of(step.what).replaces &&
+                   std::find(step.of.begin(), step.of.end(), id) != step.of.end();
+        });
     }
 
     void take_step(const RecipeState& state, const Step& step) {

@@ -75,6 +75,13 @@ struct InkReport {
 struct Needed {
     Phrase what; ///< "foil"
     Length width, height;
+    LineSetId of = {}; ///< whose name tells it from others; none: there is but one
+    /// From the bolt, for so many copies, its grain along the cloth.
+    struct Cloth {
+        Length width, length;
+        int copies = 1;
+    };
+    std::optional<Cloth> cloth = {};
 };
 
 struct StepReport {
@@ -98,9 +105,11 @@ struct StepReport {
         Point a, b;
         Length width;
         bool by_hand = false;
+        bool narrow = false; ///< a strip of material that is narrower than wished, not something put there
     };
     std::vector<Put> put;
     std::vector<Needed> needs; ///< of each copy of the part
+    bool from_behind = false;  ///< what it makes is mirrored: the back of the material is seen
     std::vector<Piece> pieces; ///< of a step that numbers pieces, in the order of their numbers
 };
 

@@ -4,6 +4,7 @@
 #include <optional>
 
 #include "core/geometry/edge_tree.h"
+#include "core/geometry/narrow.h"
 #include "core/geometry/region_index.h"
 
 namespace dotlane {
@@ -45,6 +46,28 @@ std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Pr
     if (narrowest) out.push_back(*narrowest);
     for (const auto& [pair, web] : narrow)
         if (!(web.a == narrowest->a && web.b == narrowest->b)) out.push_back(web);
+    return out;
+}
+
+Region widened(const Region& openings, const Box& sheet, Length least, Progress& progress) {
+    const Box edge = sheet.empty() ? bounds(openings).grown(3 * in_mm(least)) : sheet;
+    const Region material = subtracted(region_of(Shape{{rectangle(edge)}}), openings);
+    std::vector<Region> more;
+    for (const NarrowPlace& place : narrow_places(material, least, {}, 200'000, progress).places)
+        if (place.kind == NarrowPlace::Kind::neck)
+            more.push_back(offset(place.area, (least - place.width) / 2 + mm(0.01)));
+    Region out = more.empty() ? openings : subtracted(openings, united(more));
+    // Where corners come near each other no strip has a length: a disc keeps them apart, again where that
+    // left the next place.
+    for (int round = 0; round < 12 && !progress.cancelled(); ++round) {
+        more.clear();
+        for (const Web& web : webs(out, sheet, least, progress))
+            if (web.width < least - mm(0.005))
+                more.push_back(region_of(Shape{
+                    {ellipse((web.a + web.b) * 0.5, in_mm(least) / 2 + 0.01, in_mm(least) / 2 + 0.01)}}));
+        if (more.empty()) break;
+        out = subtracted(out, united(more));
+    }
     return out;
 }
 

@@ -14,4 +14,8 @@ struct Web {
 /// `least`, of each pair of edges the narrowest, and in front the narrowest of all, however wide.
 std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Progress& progress);
 
+/// The openings, smaller just where a strip of material between them or to the sheet's edge is narrower. An
+/// empty sheet: strips between openings alone.
+Region widened(const Region& openings, const Box& sheet, Length least, Progress& progress);
+
 } // namespace dotlane

@@ -1,5 +1,6 @@
 // Registration marks that layers share, and lines that make film easy to weed.
 #include <numbers>
+#include <sstream>
 
 #include "core/commands/apart.h"
 #include "core/commands/steps.h"
@@ -98,4 +99,44 @@ TEST_CASE("weeding cuts keep clear of the lines, and more of them leave shorter 
             if (line.set == r.result(id)) frame.add(line.box);
         CHECK(frame.width() == Approx(bounds(art).width() + 10).margin(1e-3));
     }
+}
+
+TEST_CASE("pieces and holes under a size are not cut, and nothing else changes") {
+    Random random("small pieces");
+    for (int round = 0; round < 10; ++round) {
+        INFO("seed " << random.seed() << " round " << round);
+        const double small = random.real(2, 5);
+        std::string elements;
+        std::size_t under = 0;
+        double kept = 0;
+        for (int i = 0; i < 20; ++i) {
+            const double side = random.real(1, 8);
+            const double hole = side > 3 ? random.real(0.5, side - 1) : 0, in = (side - hole) / 2;
+            std::ostringstream d;
+            const double x = 10 + 9 * (i % 10), y = 10 + 9 * (i / 10);
+            d << "<path fill='#111' fill-rule='evenodd' d='M" << x << "," << y << "h" << side << "v" << side
+              << "h" << -side << "z";
+            if (hole > 0)
+                d << "M" << x + in << "," << y + in << "h" << hole << "v" << hole << "h" << -hole << "z";
+            d << "'/>";
+            elements += d.str();
+            if (side < small) {
+                under += 1 + (hole > 0);
+            } else {
+                under += hole > 0 && hole < small;
+                kept += side * side - (hole >= small ? hole * hole : 0);
+            }
+        }
+        Recipe r(elements);
+        WeedStep step;
+        step.small = mm(small), step.strip = mm(0);
+        const StepId id = r.add(step, {r.set()});
+        CHECK(r.figure(id, "left_out") == static_cast<double>(under));
+        CHECK(r.square(r.set()) == Approx(kept).epsilon(1e-3));
+    }
+    Recipe none(rect(20, 20, 3, 3));
+    WeedStep all;
+    all.small = mm(5);
+    const StepId id = none.add(all, {none.set()});
+    CHECK_FALSE(none.part().reports.at(id)->refused.empty());
 }

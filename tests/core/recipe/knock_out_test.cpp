@@ -8,6 +8,7 @@
 #include "core/commands/apart.h"
 #include "core/commands/remedies.h"
 #include "core/commands/steps.h"
+#include "core/derive/saving.h"
 #include "tests/support/recipe.h"
 
 using namespace dotlane;
@@ -224,4 +225,24 @@ TEST_CASE(
         }
         CHECK(all.size() == met.size());
     }
+}
+
+TEST_CASE("what is saved is told in sheets and money of the stock that the part is of") {
+    Recipe r("<rect x='10' y='10' width='60' height='60' fill='#a8462d'/>"
+             "<rect x='30' y='30' width='20' height='20' fill='#22282c'/>");
+    Part& part = *find(r.b.project, r.b.part);
+    part.stock.clear();
+    Project nowhere = r.b.project;
+    nowhere.sheets.clear();
+    CHECK_FALSE(stock_saved(nowhere, catalog(), part, square_mm(400)));
+    // Of the sheet that it lies on: cream card of 304.8 x 304.8 mm at 0.62.
+    const auto lying = stock_saved(r.b.project, catalog(), part, square_mm(400));
+    REQUIRE(lying);
+    CHECK(lying->sheets == Approx(400 / (304.8 * 304.8)));
+    CHECK(lying->price == Approx(lying->sheets * 0.62));
+    part.stock = "stencil-film-12x24", part.quantity = 3;
+    const auto own = stock_saved(r.b.project, catalog(), part, square_mm(400));
+    REQUIRE(own);
+    CHECK(own->sheets == Approx(3 * 400 / (304.8 * 609.6)));
+    CHECK(own->price == Approx(own->sheets * 1.9));
 }

@@ -142,10 +142,11 @@ std::string write_print_svg(const PrintSheet& print, const std::string& project,
         out += "    <path" + nib + " d=\"" + path_of(contours) + "\"" + attributes(shape.drawn, shape.rule) +
                "/>\n";
     }
-    out += "  </g>\n  <g id=\"origin-marks\" fill=\"none\" stroke=\"#9a958c\" stroke-width=\"0.1\">\n    "
-           "<title>Marks "
-           "where the pass files have theirs</title>\n    <path d=\"" +
-           path_of(print.marks) + "\"/>\n  </g>\n";
+    out +=
+        "  </g>\n  <g id=\"origin-marks\" fill=\"none\" stroke=\"#9a958c\" stroke-width=\"0.1\">\n    "
+        "<title>Marks near the corners of the tool's reach, where the pass files have theirs if parts leave "
+        "room</title>\n    <path d=\"" +
+        path_of(print.marks) + "\"/>\n  </g>\n";
     if (print.square)
         out += "  <g id=\"check-square\" fill=\"none\" stroke=\"#9a958c\" stroke-width=\"0.1\">\n    "
                "<title>Check square: "

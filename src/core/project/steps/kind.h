@@ -10,6 +10,9 @@
 //   void suit(Action)                      first choices for what its lane does
 //   bool looks_around() const              needs the lines that it does not work on, and their box
 //   FillTone* tones()                      how dark it is from place to place; null: the same everywhere
+//   void keep_only(int layer)               of its line sets, from 1; 0: of all. What it makes of the others
+//   is left
+//                                           to other parts
 //   void press(int piece)                  what a press on a numbered piece changes
 //   friend bool press_place(Kind&, const StepInput&, Point)   a press on the bench, of kinds with `press`
 //   friend bool mend(Kind&, const Finding&, const InkReport*)   applies a remedy of one of its own findings
@@ -43,6 +46,7 @@ struct StepRow {
     enum class Second { none, wanted, possible, spared };
     Second second = Second::none; ///< a second choice of line sets; spared: what it keeps off
     bool brings = false;          ///< what it makes comes from no lines that are there: words, another part
+    bool numbers = false;         ///< is given digits in strokes, to number what it makes
     bool by_role = false;         ///< its lane is proposed by its role, not by the lines that it works on
     bool replaces = false;        ///< what it makes stands for what it works on, which is set aside
     bool inks = false;     ///< fills areas with the tip of its lane's tool, and answers with an ink report
@@ -52,6 +56,7 @@ struct StepRow {
     bool begins = false;   ///< offered where a part begins: a word with this step on it
     const char* press = nullptr; ///< "Bridges": what presses on the bench put or take away; null: nothing
     bool layers = false;         ///< each line set is a layer, and what becomes of one depends on the others
+    bool prints = false;         ///< what it works on is printed
     bool counts_pieces = false;  ///< names pieces by their numbers
 };
 

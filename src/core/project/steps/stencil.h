@@ -15,9 +15,13 @@ struct StencilStep {
     Length margin = mm(15);        ///< from the openings to the sheet's edge, 0: no edge is cut, 0..500 mm
     bool negative = false;         ///< what lies around the lines is open, not what lies in them
     Length least = mm(2);          ///< webs narrower than this are told, 0..50 mm
+    bool widen = false;            ///< openings are shrunk where a web is narrower
+    int only = 0;                  ///< colour, by its line set, whose sheet it is; 0: all in one, 0..999
+    Length holes;                  ///< in the sheet's margin, that all colours share, 0: none, 0..50 mm
     std::string at; ///< bridges put by hand, "x y; x y" in hundredths of the box of the lines; empty: none
     bool operator==(const StencilStep&) const = default;
 
+    void keep_only(int layer) { only = layer; }
     const char* role() const { return role::outline; }
 
     static constexpr StepRow row{.key = "stencil",
@@ -28,7 +32,8 @@ struct StencilStep {
                                  .by_role = true,
                                  .replaces = true,
                                  .begins = true,
-                                 .press = "Bridges"};
+                                 .press = "Bridges",
+                                 .layers = true};
     friend void fields(StencilStep& s, Fields& f) {
         f.whole({"bridges", "bridges", "For each island; 0: by its size"}, s.bridges, 0, 24);
         f.length({"bridge-width", "bridge width"}, s.width, mm(0.1), mm(100));
@@ -43,6 +48,17 @@ struct StencilStep {
                s.negative);
         f.length({"least-web", "least web", "Narrower strips between openings are told"}, s.least, mm(0),
                  mm(50));
+        f.flag({"widen", "webs widened", "Openings are shrunk just where a strip is narrower", {11, "false"}},
+               s.widen);
+        f.whole({"only", "of colour", "Whose sheet it is, by number; 0: all in one", {11, "0"}, true}, s.only,
+                0, 999);
+        if (f.when(in_mm(s.margin) > 0))
+            f.length({"holes",
+                      "holes",
+                      "In the margin, shared by the sheets of all colours; 0: none",
+                      {11, "0"},
+                      true},
+                     s.holes, mm(0), mm(50));
         f.text({"at", "bridges at", "Places such as 20 50; 80 50 in hundredths of the box; empty: none"},
                s.at, TextKind::plain);
     }

@@ -44,12 +44,6 @@ struct Tied {
     double nearest = 0; ///< of what is left apart, mm
 };
 
-/// No two places of them are nearer.
-double apart_at_least(const Box& a, const Box& b) {
-    const double x = std::max({0.0, b.x0 - a.x1, a.x0 - b.x1}), y = std::max({0.0, b.y0 - a.y1, a.y0 - b.y1});
-    return std::hypot(x, y);
-}
-
 /// The shortest ways between pieces become bars, as long as they are in reach and join what is apart.
 Tied tied(const Region& region, Length reach, Length width, Progress& progress) {
     const std::vector<Region> all = pieces(region);
@@ -63,7 +57,7 @@ Tied tied(const Region& region, Length reach, Length width, Progress& progress) 
     const auto each_pair = [&](auto each) {
         for (std::uint32_t a = 0; a < all.size() && !progress.cancelled(); ++a)
             for (std::uint32_t b = a + 1; b < all.size(); ++b)
-                each(a, b, apart_at_least(boxes[a], boxes[b]));
+                each(a, b, gap(boxes[a], boxes[b]));
     };
     std::vector<Near> ways;
     each_pair([&](std::uint32_t a, std::uint32_t b, double least) {

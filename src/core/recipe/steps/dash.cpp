@@ -25,7 +25,8 @@ StepOutcome run(const DashStep& step, const StepInput& in, Progress&) {
             Polylines made;
             for (const Polyline& c : line.contours) {
                 Length gap;
-                const Polylines parts = dashed(c, {step.dash, step.gap, step.setback}, &gap);
+                const Polylines parts =
+                    dashed(c, {step.dash, step.gap, step.setback, step.ends == DashStep::Ends::gap}, &gap);
                 gone += parts.empty();
                 if (in_mm(gap) > 0) least = std::min(least, gap), most = std::max(most, gap);
                 made.insert(made.end(), parts.begin(), parts.end());

@@ -6,7 +6,7 @@
 #include "core/base/finding_kind.h"
 #include "core/recipe/areas.h"
 #include "core/recipe/evaluate.h"
-#include "core/recipe/hidden.h"
+#include "core/recipe/plies.h"
 
 namespace dotlane {
 namespace {
@@ -30,13 +30,6 @@ constexpr FindingKind<> one_layer{
         "All lines are of one line set, so nothing hides anything: send colours to line sets of their own."),
     {}};
 
-/// A line set: its closed lines in the order in which they lie.
-struct Ply {
-    const WorkSet* set;
-    const FlatLine* foremost = nullptr; ///< that stands for all that is kept of them; null: it has no area
-    Region whole, seen, kept;
-};
-
 /// Narrower than that all over.
 bool is_sliver(const Region& piece, Length under) {
     return offset(piece, -under / 2).empty();
@@ -44,10 +37,7 @@ bool is_sliver(const Region& piece, Length under) {
 
 /// How long an edge the piece shares with an area, mm.
 double shared_edge(const Region& piece, const Region& with) {
-    Polylines edge;
-    for (const Ring& ring : piece.rings)
-        edge.push_back({ring, true});
-    return in_mm(length(clipped(edge, offset(with, mm(0.01)))));
+    return in_mm(length(clipped(edge_of(piece), offset(with, mm(0.01)))));
 }
 
 /// Pieces of the layers that are slivers fall away, or go to the layer with the longest shared edge.
@@ -116,47 +106,15 @@ double changed_area(const std::vector<Ply>& layers, const std::vector<std::size_
 } // namespace
 
 StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progress) {
-    std::vector<Ply> layers;
-    struct Line {
-        const FlatLine* line;
-        std::size_t layer;
-    };
-    std::vector<Line> lines;
-    int open = 0;
-    for (const WorkSet* set : in.of) {
-        layers.push_back({set, nullptr, {}, {}, {}});
-        for (const FlatLine& line : set->lines)
-            lines.push_back({&line, layers.size() - 1});
-    }
-    std::stable_sort(lines.begin(), lines.end(),
-                     [](const Line& a, const Line& b) { return a.line->order < b.line->order; });
-    std::vector<Piled> pile;
-    std::vector<std::vector<Region>> of(layers.size());
-    for (const Line& l : lines) {
-        Region region = area_of(*l.line);
-        if (region.empty()) {
-            ++open;
-            continue;
-        }
-        of[l.layer].push_back(region);
-        pile.push_back({std::move(region), l.layer});
-    }
-    if (pile.empty()) return refused(say("There are no closed lines that could hide one another."));
-    const std::vector<Region> seen = seen_of(pile, layers.size(), progress);
+    Plies plies = plies_of(in.of, {}, progress);
+    std::vector<Ply>& layers = plies.layers;
     if (progress.cancelled()) return {};
-    // Layers that are knocked out lie on one another as wholes, each where its foremost line lies.
-    std::vector<std::size_t> by_rank;
-    for (const Line& l : lines) {
-        if (area_of(*l.line).empty()) continue;
-        std::erase(by_rank, l.layer);
-        by_rank.push_back(l.layer);
-        layers[l.layer].foremost = l.line;
-    }
+    if (plies.by_rank.empty()) return refused(say("There are no closed lines that could hide one another."));
     double whole = 0, kept = 0, picture = 0;
     Region above; // what is seen of layers further up
-    for (auto at = by_rank.rbegin(); at != by_rank.rend(); ++at) {
+    for (auto at = plies.by_rank.rbegin(); at != plies.by_rank.rend(); ++at) {
         Ply& layer = layers[*at];
-        layer.whole = united(of[*at]), layer.seen = seen[*at], layer.kept = layer.seen;
+        layer.kept = layer.seen;
         if (step.mode == KnockOutStep::Mode::full) layer.kept = layer.whole;
         // Only below those: where two layers lie on each other by turns, one of them can reach below.
         if (step.mode == KnockOutStep::Mode::trap)
@@ -170,7 +128,7 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
     if (progress.cancelled()) return {};
     // Full shapes stay as they were drawn, unless slivers of them are treated.
     const bool drawn = step.mode == KnockOutStep::Mode::full && step.slivers == KnockOutStep::Slivers::keep;
-    const double differs = drawn ? 0 : changed_area(layers, by_rank, progress);
+    const double differs = drawn ? 0 : changed_area(layers, plies.by_rank, progress);
     if (progress.cancelled()) return {};
     StepOutcome out;
     std::size_t count = 0;
@@ -203,7 +161,7 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
     }
     if (differs > limit) out.report.findings.push_back(picture_changed({}, {differs}));
     if (layers.size() == 1) out.report.findings.push_back(one_layer({}));
-    tell_open(out.report, open, say("knocked out"));
+    tell_open(out.report, plies.open, say("knocked out"));
     return out;
 }
 

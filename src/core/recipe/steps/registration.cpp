@@ -4,17 +4,6 @@
 #include "core/recipe/areas.h"
 
 namespace dotlane {
-namespace {
-
-FlatLine mark_with(Polylines contours) {
-    FlatLine out;
-    out.box = bounds(contours);
-    out.contours = std::move(contours);
-    return out;
-}
-
-} // namespace
-
 StepOutcome run(const RegistrationStep& step, const StepInput& in, Progress&) {
     Box box;
     for (const WorkSet* set : in.of)
@@ -31,12 +20,12 @@ StepOutcome run(const RegistrationStep& step, const StepInput& in, Progress&) {
         const Point p = corners[i];
         const double in_x = i % 2 == 0 ? size : -size, in_y = i < 2 ? size : -size;
         if (step.mark == RegistrationStep::Mark::holes)
-            out.made->lines.push_back(mark_with({flattened(ellipse(p, size / 2, size / 2), mm(0.005))}));
+            out.made->lines.push_back(line_along({flattened(ellipse(p, size / 2, size / 2), mm(0.005))}));
         else if (step.mark == RegistrationStep::Mark::crosses)
-            out.made->lines.push_back(mark_with({{{{p.x - size, p.y}, {p.x + size, p.y}}, false},
-                                                 {{{p.x, p.y - size}, {p.x, p.y + size}}, false}}));
+            out.made->lines.push_back(line_along({{{{p.x - size, p.y}, {p.x + size, p.y}}, false},
+                                                  {{{p.x, p.y - size}, {p.x, p.y + size}}, false}}));
         else
-            out.made->lines.push_back(mark_with({{{{p.x + in_x, p.y}, p, {p.x, p.y + in_y}}, false}}));
+            out.made->lines.push_back(line_along({{{{p.x + in_x, p.y}, p, {p.x, p.y + in_y}}, false}}));
     }
     out.report.figures = {figure("marks", static_cast<std::size_t>(step.count)),
                           {"apart_across", "mm", marks.width()},

@@ -5,6 +5,7 @@
 #include "core/recipe/areas.h"
 #include "core/recipe/bridges.h"
 #include "core/recipe/evaluate.h"
+#include "core/recipe/plies.h"
 #include "core/recipe/surface.h"
 #include "core/recipe/webs.h"
 
@@ -34,7 +35,14 @@ constexpr FindingKind<Count, Mm<2>, Mm<2>> webs_narrow{
     Grade::caution,
     to_say("%n [strip|strips] between openings [is|are] narrower than %2 mm, the narrowest %3 mm: "
            "[it|they] may tear."),
-    {"count", "least_mm", "narrowest_mm"}};
+    {"count", "least_mm", "narrowest_mm"},
+    {{{"stencil.widen", to_say("Shrink the openings just there")}}}};
+constexpr FindingKind<Mm<1>, Mm<1>> margin_small{
+    "stencil.margin",
+    Grade::caution,
+    to_say("Holes of %1 mm want a margin of %2 mm: they were left out."),
+    {"holes_mm", "margin_mm"},
+    {{{"stencil.margin", to_say("A wider margin")}}}};
 constexpr FindingKind<Name> bridges_unread{
     "stencil.places", Grade::error, to_say("\"%1\" is no list of places such as 20 50; 80 50."), {"text"}};
 constexpr FindingKind<Count> not_one{
@@ -54,19 +62,42 @@ BridgeWishes wishes_of(const StencilStep& step, const std::vector<Point>& shares
     return out;
 }
 
+/// A strip of the least width on both sides of a hole.
+double margin_for(const StencilStep& step) {
+    return in_mm(step.holes) + 2 * in_mm(step.least);
+}
+
+/// In three corners of the margin, so that a sheet that is laid turned shows it.
+Polylines holes_in(const StencilStep& step, const Box& sheet) {
+    const double size = in_mm(step.holes), in = in_mm(step.margin) / 2;
+    if (size <= 0 || in_mm(step.margin) < margin_for(step) - 1e-6) return {};
+    Polylines out;
+    for (const Point p : {Point{sheet.x0 + in, sheet.y0 + in}, Point{sheet.x1 - in, sheet.y0 + in},
+                          Point{sheet.x0 + in, sheet.y1 - in}})
+        out.push_back(flattened(ellipse(p, size / 2, size / 2), mm(0.005)));
+    return out;
+}
+
 } // namespace
 
 StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress) {
-    const Areas areas = areas_of(in.of);
-    if (areas.each.empty()) return refused(say("There are no closed lines to make openings of."));
+    const Areas all = areas_of(in.of);
+    if (all.each.empty()) return refused(say("There are no closed lines to make openings of."));
+    if (static_cast<std::size_t>(step.only) > in.of.size())
+        return refused(say_n(in.of.size(), "There [is|are] but %n [colour|colours]."));
+    const Areas areas = step.only == 0 ? all : areas_of({in.of[static_cast<std::size_t>(step.only) - 1]});
+    if (areas.each.empty()) return refused(say("There are no closed lines of this colour."));
     const auto shares = places_in(step.at);
     Region open = united(areas.each);
-    const Box box = bounds(open);
+    const Box box = bounds(united(all.each)); // the sheets of all colours are alike
     // The frame of a negative one is as wide as the margin, of what is open there half.
     const double margin = in_mm(step.margin);
     if (step.negative)
         open = subtracted(region_of(Shape{{rectangle(box.grown(std::max(3.0, margin / 2)))}}), open);
-    const Box sheet = bounds(open).grown(step.negative ? std::max(3.0, margin / 2) : margin);
+    const Box sheet = step.negative ? bounds(open).grown(std::max(3.0, margin / 2)) : box.grown(margin);
+    if (step.widen) open = widened(open, margin > 0 ? sheet : Box(), step.least, progress);
+    if (progress.cancelled()) return {};
+    if (open.empty()) return refused(say("Nothing is left of the openings between strips of this width."));
     const Bridged made = bridged(open, wishes_of(step, shares.value_or(std::vector<Point>()), box), progress);
     if (progress.cancelled()) return {};
     StepOutcome out;
@@ -75,12 +106,18 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
     for (const Region& opening : openings)
         out.made->lines.push_back(line_of(opening, {}));
     const bool edged = margin > 0;
-    if (edged) out.made->lines.push_back(line_of(region_of(Shape{{rectangle(sheet)}}), {}));
+    const Polylines holes = edged ? holes_in(step, sheet) : Polylines();
+    for (const Polyline& hole : holes)
+        out.made->lines.push_back(line_along({hole}));
+    if (edged) {
+        out.made->lines.push_back(line_of(region_of(Shape{{rectangle(sheet)}}), {}));
+        out.report.needs.push_back({say("film"), mm(sheet.width()), mm(sheet.height()), {}, {}});
+    }
     const auto narrow_ones = webs(made.openings, edged ? sheet : Box(), step.least, progress);
     if (progress.cancelled()) return {};
 
     for (const Bridge& bridge : made.bridges)
-        out.report.put.push_back({bridge.a, bridge.b, bridge.width, bridge.by_hand});
+        out.report.put.push_back({bridge.a, bridge.b, bridge.width, bridge.by_hand, false});
     auto& told = out.report.findings;
     const auto tell = [&](Finding finding, const std::vector<Box>& where) {
         finding.place.box = around_all(where);
@@ -98,10 +135,14 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
         if (web.width < step.least) {
             thin.emplace_back();
             thin.back().add(web.a), thin.back().add(web.b);
+            out.report.put.push_back({web.a, web.b, mm(0.3), false, true});
         }
     if (!thin.empty())
-        tell(webs_narrow({}, Count{thin.size()}, {in_mm(step.least)}, {in_mm(narrow_ones.front().width)}),
+        tell(with_remedies_if(!step.widen, webs_narrow({}, Count{thin.size()}, {in_mm(step.least)},
+                                                       {in_mm(narrow_ones.front().width)})),
              thin);
+    if (edged && in_mm(step.holes) > 0 && holes.empty())
+        told.push_back(margin_small({}, {in_mm(step.holes)}, {margin_for(step)}));
     tell_open(out.report, areas.open, say("made an opening"));
 
     double narrowest = narrow_ones.empty() ? 0 : in_mm(narrow_ones.front().width);
@@ -111,6 +152,14 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
         figure("islands", made.islands),    figure("bridges", made.bridges.size()),
         figure("pieces", openings.size()),  figure("sheet_pieces", made.pieces_of_sheet),
         {"narrowest_web", "mm", narrowest}, {"open", "mm2", in_square_mm(area(made.openings))}};
+    if (step.only > 0) { // what lies hindmost is painted first
+        const Plies plies = plies_of(in.of, {}, progress);
+        const auto at =
+            std::find(plies.by_rank.begin(), plies.by_rank.end(), static_cast<std::size_t>(step.only) - 1);
+        out.report.figures.push_back(
+            figure("coat", static_cast<std::size_t>(at - plies.by_rank.begin()) + 1));
+        out.report.figures.push_back(figure("colours", plies.by_rank.size()));
+    }
     return out;
 }
 
@@ -128,6 +177,8 @@ bool press_place(StencilStep& step, const StepInput& in, Point at) {
 }
 
 bool mend(StencilStep& step, const Finding& finding, const InkReport*) {
+    if (finding.remedy.code == "stencil.widen") return step.widen = true;
+    if (finding.remedy.code == "stencil.margin") return step.margin = mm(margin_for(step)), true;
     if (finding.remedy.code != "stencil.narrower") return false;
     step.width = std::max(mm(0.1), step.width * 0.7);
     return true;

@@ -41,12 +41,28 @@ Polylines quiet_cuts(const Box& box, double strip, bool upright, const Region& w
     return out;
 }
 
+/// Without pieces and holes that are smaller, which would be lost or picked out one by one.
+Region without_small(const Region& region, Length small) {
+    const Area least = square_mm(in_mm(small) * in_mm(small));
+    std::vector<Region> kept;
+    for (const Region& piece : pieces(region))
+        if (area(without_holes(piece)) >= least) kept.push_back(without_holes(piece, least));
+    return united(kept);
+}
+
+std::size_t count_of(const Region& region) {
+    return pieces(region).size() + static_cast<std::size_t>(hole_count(region));
+}
+
 } // namespace
 
 StepOutcome run(const WeedStep& step, const StepInput& in, Progress& progress) {
     const Areas areas = areas_of(in.of);
     if (areas.each.empty()) return refused(say("There are no closed lines to weed around."));
-    const Region art = united(areas.each);
+    const Region drawn = united(areas.each);
+    const bool picks = in_mm(step.small) > 0;
+    const Region art = picks ? without_small(drawn, step.small) : drawn;
+    if (art.empty()) return refused(say("All pieces are smaller than what is left out."));
     const Box box = bounds(art).grown(in_mm(step.margin));
     const double longer = std::max(box.width(), box.height());
     if (in_mm(step.strip) > 0 && cuts_across(longer, in_mm(step.strip)) > most_cuts)
@@ -57,6 +73,11 @@ StepOutcome run(const WeedStep& step, const StepInput& in, Progress& progress) {
     if (progress.cancelled()) return {};
     StepOutcome out;
     out.made.emplace();
+    if (picks)
+        for (const WorkSet* set : in.of)
+            out.changed.push_back(each_area(*set, [&](const Region& region, const FlatLine&) {
+                return without_small(region, step.small);
+            }));
     if (in_mm(step.margin) > 0) out.made->lines.push_back(line_of(frame, {}));
     Polylines made;
     if (in_mm(step.strip) > 0)
@@ -65,12 +86,8 @@ StepOutcome run(const WeedStep& step, const StepInput& in, Progress& progress) {
             made.insert(made.end(), some.begin(), some.end());
         }
     if (progress.cancelled()) return {};
-    for (const Polyline& cut : made) {
-        FlatLine line;
-        line.contours = {cut};
-        line.box = bounds(cut);
-        out.made->lines.push_back(std::move(line));
-    }
+    for (const Polyline& cut : made)
+        out.made->lines.push_back(line_along({cut}));
     // A cut ends a little before the lines: what hangs on by less tears off there.
     const Region apart = made.empty() ? waste : subtracted(waste, stroked(made, step.clear * 2 + mm(0.02)));
     double longest = 0;
@@ -86,6 +103,9 @@ StepOutcome run(const WeedStep& step, const StepInput& in, Progress& progress) {
                           figure("cuts", made.size()),
                           {"longest_waste", "mm", longest},
                           {"waste", "mm2", in_square_mm(area(waste))}};
+    if (picks)
+        out.report.figures.push_back(
+            figure("left_out", count_of(drawn) - std::min(count_of(drawn), count_of(art))));
     tell_open(out.report, areas.open, say("weeded around"));
     return out;
 }

@@ -1,0 +1,60 @@
+#include "core/recipe/plies.h"
+
+#include <algorithm>
+
+namespace dotlane {
+
+Plies plies_of(const std::vector<const WorkSet*>& of, const std::vector<int>& order, Progress& progress) {
+    Plies out;
+    struct Line {
+        const FlatLine* line;
+        std::size_t layer;
+        Region area;
+    };
+    std::vector<Line> lines;
+    for (const WorkSet* set : of) {
+        out.layers.push_back({set, nullptr, {}, {}, {}});
+        for (const FlatLine& line : set->lines) {
+            Region area = area_of(line);
+            if (area.empty())
+                ++out.open;
+            else
+                lines.push_back({&line, out.layers.size() - 1, std::move(area)});
+        }
+    }
+    std::stable_sort(lines.begin(), lines.end(),
+                     [](const Line& a, const Line& b) { return a.line->order < b.line->order; });
+    // Layers lie on one another as wholes, each where its foremost line lies.
+    for (const Line& l : lines) {
+        std::erase(out.by_rank, l.layer);
+        out.by_rank.push_back(l.layer);
+    }
+    if (!order.empty()) { // as wholes, then
+        std::vector<std::size_t> ranked, rank(out.layers.size());
+        for (const int n : order)
+            if (const auto layer = static_cast<std::size_t>(n) - 1;
+                std::find(out.by_rank.begin(), out.by_rank.end(), layer) != out.by_rank.end())
+                ranked.push_back(layer);
+        for (const std::size_t layer : out.by_rank) // what is not named lies on top
+            if (std::find(ranked.begin(), ranked.end(), layer) == ranked.end()) ranked.push_back(layer);
+        for (std::size_t i = 0; i < ranked.size(); ++i)
+            rank[ranked[i]] = i;
+        std::stable_sort(lines.begin(), lines.end(),
+                         [&](const Line& a, const Line& b) { return rank[a.layer] < rank[b.layer]; });
+        out.by_rank = std::move(ranked);
+    }
+    std::vector<Piled> pile;
+    std::vector<std::vector<Region>> all(out.layers.size());
+    for (Line& l : lines) {
+        out.layers[l.layer].foremost = l.line;
+        all[l.layer].push_back(l.area);
+        pile.push_back({std::move(l.area), l.layer});
+    }
+    std::vector<Region> seen = seen_of(pile, out.layers.size(), progress);
+    if (progress.cancelled()) return out;
+    for (std::size_t i = 0; i < out.layers.size(); ++i)
+        out.layers[i].whole = united(all[i]), out.layers[i].seen = std::move(seen[i]);
+    return out;
+}
+
+} // namespace dotlane

@@ -1,0 +1,180 @@
+// A sheet for each colour: stencils that share their edges and holes, fabrics that share their map; and
+// strips of material that are widened where they are too narrow.
+#include <cmath>
+
+#include "core/commands/apart.h"
+#include "core/commands/remedies.h"
+#include "core/commands/steps.h"
+#include "core/recipe/webs.h"
+#include "tests/support/recipe.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+
+namespace {
+
+const char* three_colours = "<rect x='30' y='30' width='80' height='60' fill='#a8462d'/>"
+                            "<circle cx='70' cy='60' r='18' fill='#2f5d62'/>"
+                            "<rect x='62' y='52' width='16' height='16' fill='#22282c'/>";
+
+StepId add_whole(Recipe& r, StepWhat what) {
+    r.part();
+    return must(apply(AddStep{r.b.part, std::move(what)}, r.b.project, catalog(), *r.derived->part(r.b.part)))
+        .step;
+}
+
+double figure_of(const EvaluatedPart& part, const std::string& key) {
+    for (const auto& [step, report] : part.reports)
+        for (const Figure& f : report->figures)
+            if (f.key == key) return f.value;
+    FAIL("no figure " << key);
+    return 0;
+}
+
+Region cut_of(const EvaluatedPart& part) {
+    Polylines out;
+    for (const RunSet& run : part.runs)
+        out.insert(out.end(), run.lines.begin(), run.lines.end());
+    return region_of(out, FillRule::evenodd);
+}
+
+} // namespace
+
+TEST_CASE("stencils of several colours are as many sheets of one size, with the same holes, painted hindmost "
+          "first") {
+    Recipe r(three_colours);
+    StencilStep step;
+    step.margin = mm(20), step.holes = mm(5);
+    add_whole(r, step);
+    r.part();
+    const auto apart = must(apply(TakeApart{r.b.part, ApartBy::colour}, r.b.project, catalog(), fonts(),
+                                  *r.derived->part(r.b.part)));
+    REQUIRE(apart.parts.size() == 3);
+    const auto derived = r.b.derive();
+    Box sheet;
+    std::vector<double> open;
+    for (std::size_t i = 0; i < 3; ++i) {
+        const EvaluatedPart& part = *derived->part(apart.parts[i]);
+        CHECK(figure_of(part, "coat") == static_cast<double>(i + 1));
+        CHECK(figure_of(part, "colours") == 3);
+        if (i == 0) sheet = part.box;
+        CHECK(part.box.x0 == Approx(sheet.x0));
+        CHECK(part.box.width() == Approx(120));
+        CHECK(part.box.height() == Approx(100));
+        open.push_back(figure_of(part, "open"));
+        // The sheet less its openings: holes in three corners, ten from both edges; none in the fourth.
+        const Region cut = cut_of(part);
+        for (const Point p : {Point{20, 20}, Point{120, 20}, Point{20, 100}})
+            CHECK_FALSE(contains(cut, p));
+        CHECK(contains(cut, {120, 100}));
+        const auto& needs = part.reports.begin()->second->needs;
+        REQUIRE(needs.size() == 1);
+        CHECK(in_mm(needs[0].width) == Approx(120));
+        CHECK(in_mm(needs[0].height) == Approx(100));
+    }
+    CHECK(open[0] > open[1]);
+    CHECK(open[1] > open[2]);
+    CHECK(open[2] == Approx(256));
+    // They stay live: a colour too many is told, not made.
+    StencilStep beyond = step;
+    beyond.only = 4;
+    Recipe one(three_colours);
+    const StepId id = add_whole(one, beyond);
+    CHECK_FALSE(one.part().reports.at(id)->refused.empty());
+}
+
+TEST_CASE("holes that the margin is too narrow for are left out, told, and made room for") {
+    Recipe r(three_colours);
+    StencilStep step;
+    step.margin = mm(6), step.holes = mm(5);
+    const StepId id = add_whole(r, step);
+    r.part();
+    const Finding finding = get(r.part().findings, "stencil.margin");
+    const std::size_t before = r.count(r.result(id));
+    must(apply(MendFinding{finding}, r.b.project, catalog(), *r.derived));
+    CHECK(r.count(r.result(id)) == before + 3);
+    for (const Finding& f : r.part().findings)
+        CHECK(f.code != "stencil.margin");
+}
+
+TEST_CASE("each fabric becomes a part that knows the others, with the numbers of the map") {
+    Recipe r(three_colours);
+    add_whole(r, PatchStep{});
+    r.part();
+    const Finding finding = get(r.part().findings, "patch.together");
+    const Project before = r.b.project;
+    must(apply(MendFinding{finding}, r.b.project, catalog(), *r.derived));
+    CHECK(r.b.project.parts.size() == 3);
+    const auto derived = r.b.derive();
+    double cut = 0;
+    for (std::size_t i = 0; i < 3; ++i) {
+        const Part& part = r.b.project.parts[i];
+        const EvaluatedPart& made = *derived->part(part.id);
+        for (const Finding& f : made.findings)
+            CHECK(f.code != "patch.together");
+        REQUIRE(made.reports.begin()->second->needs.size() == 1);
+        cut += figure_of(made, "cut");
+    }
+    // All together as much as before, the lower ones under the upper by 5 mm.
+    Bench again = r.b;
+    again.project = before;
+    CHECK(cut == Approx(figure_of(*again.derive()->part(r.b.part), "cut")));
+}
+
+TEST_CASE("webs that are too narrow are widened just there, at the openings' cost") {
+    // Two squares 1 mm apart, and a third one 3 mm away.
+    Recipe r(rect(20, 20, 20, 20) + rect(41, 20, 20, 20) + rect(64, 20, 20, 20));
+    StencilStep step;
+    step.least = mm(2);
+    const StepId id = r.add(step, {r.set()});
+    CHECK(r.figure(id, "narrowest_web") == Approx(1));
+    const bool shown = std::any_of(r.part().reports.at(id)->put.begin(), r.part().reports.at(id)->put.end(),
+                                   [](const StepReport::Put& put) { return put.narrow; });
+    CHECK(shown);
+    const Finding finding = get(r.part().findings, "stencil.web");
+    const double open = r.figure(id, "open");
+    must(apply(MendFinding{finding}, r.b.project, catalog(), *r.derived));
+    CHECK(r.figure(id, "narrowest_web") >= 2 - 0.01);
+    // Half a millimetre and a hair of both sides, 20 mm long, with a little at the ends.
+    CHECK(open - r.figure(id, "open") == Approx(20).margin(2));
+    for (const Finding& f : r.part().findings)
+        CHECK(f.code != "stencil.web");
+    // The third square is as it was.
+    CHECK(contains(r.area_of(r.result(id)), {64.1, 20.1}));
+}
+
+TEST_CASE("webs of random openings are as wide as wished once they are widened") {
+    Random random("widened webs");
+    for (int round = 0; round < 25; ++round) {
+        INFO("seed " << random.seed() << " round " << round);
+        std::vector<Region> all;
+        for (int i = 0; i < 8; ++i) {
+            const Region one = region_of({ring(random_ring(random, random.whole(4, 16), 4, 14,
+                                                           {random.real(20, 90), random.real(20, 90)}))},
+                                         FillRule::nonzero);
+            bool free = true; // they are not on one another
+            for (const Region& other : all)
+                free = free && intersected(one, other).empty();
+            if (free) all.push_back(one);
+        }
+        const Region open = united(all);
+        const double least = random.real(1, 3);
+        const Region made = widened(open, {}, mm(least), no_progress());
+        CHECK(in_square_mm(area(subtracted(made, open))) < 1e-3); // the grid of Clipper, along all edges
+        const auto before = webs(open, {}, mm(least), no_progress()),
+                   after = webs(made, {}, mm(least), no_progress());
+        if (after.empty()) continue;
+        CHECK(in_mm(after.front().width) >= least - 0.02);
+        if (in_mm(before.front().width) >= least) CHECK(made == open);
+        // Just there: what is taken off lies within twice the width of a narrow place.
+        std::vector<Region> places;
+        for (const Region& one : all)
+            places.push_back(offset(one, mm(least)));
+        std::vector<Region> between;
+        for (std::size_t i = 0; i < places.size(); ++i)
+            for (std::size_t k = i + 1; k < places.size(); ++k)
+                between.push_back(intersected(places[i], places[k]));
+        CHECK(in_square_mm(area(subtracted(subtracted(open, made), offset(united(between), mm(2 * least))))) <
+              1e-3);
+    }
+}

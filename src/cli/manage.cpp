@@ -4,6 +4,7 @@
 #include "core/commands/parts.h"
 #include "core/commands/project.h"
 #include "core/commands/sheets.h"
+#include "core/derive/correction.h"
 
 namespace dotlane::cli {
 namespace {
@@ -137,10 +138,25 @@ class SheetVerb final : public ProjectVerb {
         if (found_) {
             auto found = places(*found_, project.unit);
             if (!found) return c.error(found.error());
+            const auto printed = found->empty() ? std::vector<Point>() : printed_marks(c, project, *sheet);
+            if (!found->empty() && (printed.size() < 3 || found->size() != 3))
+                return c.error({"sheet.marks",
+                                say("Three marks are measured: %1 were printed, %2 were found.",
+                                    printed.size(), found->size()),
+                                {}});
+            if (!found->empty()) found->insert(found->begin(), printed.begin(), printed.begin() + 3);
             change.found = std::move(*found);
         }
         if (changes) answers.add(apply(change, project, catalog));
         return answers.tell();
+    }
+
+    static std::vector<Point> printed_marks(const Context& c, const Project& project, SheetId sheet) {
+        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        if (derived->plan)
+            for (const PrintSheet& print : derived->plan->program.prints)
+                if (print.sheet.sheet == sheet) return mark_places(print);
+        return {};
     }
 
     static Result<std::vector<Point>> places(const std::string& text, LengthUnit unit) {

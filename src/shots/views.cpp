@@ -137,13 +137,16 @@ void show_glyphs(MainWindow& w) {
     if (auto* grid = w.findChild<GlyphGrid*>("glyph-grid")) grid->set_current(0);
 }
 
-/// A part of the demo with its first step, what that put on the bench lit.
+/// A part of the demo with its last step, what that put on the bench lit.
 Arrange part_named(const char* name) {
     return [name](MainWindow& w) {
         for (const Part& part : w.session().project().parts)
             if (part.name == name) w.session().choose_part(part.id);
         w.settle();
-        choose_step(w);
+        Choice choice = w.session().choice();
+        if (w.session().part()->steps.empty()) return;
+        choice.step = w.session().part()->steps.back().id;
+        w.session().choose(choice);
     };
 }
 

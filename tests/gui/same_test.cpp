@@ -331,7 +331,7 @@ const std::vector<Both>& commands() {
          },
          "sheet %1 --sheet 'sheet 1' --found none",
          [](Project& p) {
-             p.sheets[0].found = {{10, 10}, {200, 10}, {10, 280}};
+             p.sheets[0].found = {{10, 10}, {200, 10}, {10, 280}, {11, 10}, {201, 10}, {11, 281}};
          }},
         {"clear sheet", [](Driver& d) { d.trigger("clear-sheet"); }, "sheet %1 --sheet 'sheet 1' --clear"},
         {"remove sheet",

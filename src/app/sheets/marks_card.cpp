@@ -64,7 +64,8 @@ void MarksCard::refresh() {
     setVisible(shown);
     if (!shown) return;
     filling_ = true;
-    const std::vector<Point>& at = sheet->found.empty() ? marks : sheet->found;
+    std::vector<Point> at = marks;
+    if (!sheet->found.empty()) at.assign(sheet->found.begin() + 3, sheet->found.end());
     for (std::size_t i = 0; i < 3 && i < at.size(); ++i) {
         at_[i][0]->set(at[i].x, session_.project().unit);
         at_[i][1]->set(at[i].y, session_.project().unit);
@@ -82,7 +83,9 @@ void MarksCard::refresh() {
 void MarksCard::commit() {
     if (filling_ || !session_.sheet()) return;
     ChangeSheet change{session_.choice().sheet};
-    change.found.emplace();
+    change.found = printed();
+    if (change.found->size() < 3) return; // the print is gone: they can only be forgotten
+    change.found->resize(3);
     for (const auto& at : at_)
         change.found->push_back({at[0]->value(), at[1]->value()});
     if (*change.found != session_.sheet()->found) session_.run(tr("Marks found"), change, "marks");

@@ -58,8 +58,8 @@ class Rows final : public QStyledItemDelegate {
         painter.setPen(Qt::NoPen);
         painter.setBrush(now || under ? theme.panel : theme.card);
         painter.drawRoundedRect(frame, 5, 5);
-        if (const auto picture = index.data(picture_role).value<QPixmap>(); !picture.isNull())
-            painter.drawPixmap(frame.topLeft(), picture);
+        if (const auto shown = index.data(picture_role).value<QPixmap>(); !shown.isNull())
+            painter.drawPixmap(frame.topLeft(), shown);
         const QRectF text = rect.adjusted(picture_width + 16, 6, -6, -4);
         painter.setFont(present::ui_font(10, QFont::DemiBold));
         painter.setPen(theme.ink);

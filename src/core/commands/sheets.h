@@ -19,7 +19,7 @@ Result<Done> apply(const AddSheet& command, Project& project, const Catalog& cat
 struct ChangeSheet {
     SheetId sheet;
     std::optional<std::string> name = {}, stock = {}, mat = {};
-    std::optional<std::vector<Point>> found = {}; ///< Sheet::found: three marks, or none to forget them
+    std::optional<std::vector<Point>> found = {}; ///< Sheet::found; none: to forget them
 };
 Result<Done> apply(const ChangeSheet& command, Project& project, const Catalog& catalog);
 

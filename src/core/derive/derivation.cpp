@@ -235,7 +235,16 @@ bool Derivation::check_overlaps() {
 Affine Derivation::corrected(const Sheet& sheet, const PrintSheet* print) {
     if (sheet.found.empty()) return {};
     const FindingPlace place{{}, sheet.id, {}, {}, {}};
-    const auto made = correction_of(print ? mark_places(*print) : std::vector<Point>(), sheet.found);
+    const std::vector<Point> asked(sheet.found.begin(), sheet.found.begin() + 3),
+        found(sheet.found.begin() + 3, sheet.found.end());
+    const std::vector<Point> now = print ? mark_places(*print) : std::vector<Point>();
+    const bool there = now.size() >= 3 && std::equal(asked.begin(), asked.end(), now.begin(),
+                                                     [](Point a, Point b) { return distance(a, b) < 0.05; });
+    const Result<Correction> made =
+        there
+            ? correction_of(asked, found)
+            : fail("marks.moved", say("they lie elsewhere by now, as what lies on the sheet has been moved. "
+                                      "Print it anew, or measure them again."));
     if (!made) {
         tell({sheet_findings::print_marks(place, sheet.name, made.error().message)});
         return {};

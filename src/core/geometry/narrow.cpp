@@ -1,5 +1,7 @@
 #include "core/geometry/narrow.h"
 
+#include <numbers>
+
 namespace dotlane {
 namespace {
 
@@ -95,6 +97,15 @@ NarrowPlaces narrow_places(const Region& region, Length least_width, Length leas
     std::stable_sort(out.places.begin(), out.places.end(),
                      [](const NarrowPlace& a, const NarrowPlace& b) { return a.box.x0 < b.box.x0; });
     return out;
+}
+
+bool is_wider_than(const Region& region, Length width) {
+    // What lies within d of an edge of length P is covered by discs of radius 2 d about the middles of pieces
+    // of it that are 2 d long: what is larger than all of them needs no offset to be seen.
+    const double d = in_mm(width) / 2;
+    const double discs = in_mm(perimeter(region)) / (2 * d) + static_cast<double>(region.rings.size());
+    return in_square_mm(area(region)) > discs * 4 * std::numbers::pi * d * d ||
+           !offset(region, -width / 2).empty();
 }
 
 } // namespace dotlane

@@ -31,4 +31,8 @@ struct NarrowPlaces {
 NarrowPlaces narrow_places(const Region& region, Length least_width, Length least_size,
                            std::size_t most_points = 20'000, Progress& progress = no_progress());
 
+/// Whether a disc of that width finds room somewhere in it: whether something is left when its edge moves in by
+/// half of it.
+bool is_wider_than(const Region& region, Length width);
+
 } // namespace dotlane

@@ -44,8 +44,8 @@ Result<void> check_steps(const Part& part) {
 }
 
 Result<void> check_found(const std::vector<Point>& found) {
-    if (!found.empty() && found.size() != 3)
-        return fail("sheet.marks", say("Three marks are measured, not %1.", found.size()));
+    if (!found.empty() && found.size() != 6)
+        return fail("sheet.marks", say("Three marks that were printed are found in three places."));
     for (const Point p : found)
         if (!(std::abs(p.x) <= 5000 && std::abs(p.y) <= 5000))
             return fail("sheet.marks", say("A mark lies off every mat."));

@@ -8,7 +8,8 @@
 
 namespace dotlane {
 
-/// Three places within 5 m of the mat's corner, or none. Error "sheet.marks".
+/// Three places as they were printed and three where they were found, all within 5 m of the mat's corner; or
+/// none. Error "sheet.marks".
 Result<void> check_found(const std::vector<Point>& found);
 
 } // namespace dotlane

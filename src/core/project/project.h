@@ -112,8 +112,8 @@ struct Sheet {
     SheetId id;
     std::string name, stock, mat; ///< catalog ids
     std::vector<Placement> placements;
-    /// Where the machine found the corners of the first three marks of its print, mm on the mat; empty: where
-    /// they were printed. See derive/correction.h.
+    /// The first three marks of its print, as they were printed, then where the machine found them, mm on the
+    /// mat; empty: they were not looked for. See derive/correction.h.
     std::vector<Point> found = {};
     bool operator==(const Sheet&) const = default;
 };

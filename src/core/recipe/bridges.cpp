@@ -8,6 +8,7 @@
 #include "core/base/parallel.h"
 #include "core/base/sets.h"
 #include "core/geometry/edge_tree.h"
+#include "core/geometry/narrow.h"
 #include "core/geometry/nearest_edge.h"
 #include "core/geometry/region_index.h"
 
@@ -275,7 +276,10 @@ class Opening {
                 const Way* way = nullptr;
                 double dear = 1e300;
                 for (const Way& w : ways) {
-                    const double off = std::remainder(w.angle - wished, 2 * std::numbers::pi) / (pitch / 2);
+                    double turn = w.angle - wished; // above -3 pi
+                    while (turn < -std::numbers::pi)
+                        turn += 2 * std::numbers::pi;
+                    const double off = turn / (pitch / 2);
                     if (std::abs(off) > 1) continue;
                     if (const double c = w.cost * (1 + 2 * off * off);
                         c < dear && apart(these, w, 2 * width_))
@@ -362,11 +366,41 @@ bool wide_enough(const Bridge& bridge, const NearestEdge& edges) {
 /// unseen.
 Region without_hairs(Region region, Length by) {
     std::erase_if(region.rings, [by](const Ring& ring) {
-        if (signed_area_mm2(ring) >= 0) return false;
-        const Region island = region_of({Polyline{ring, true}}, FillRule::nonzero);
-        return offset(island, -by).empty();
+        return signed_area_mm2(ring) < 0 &&
+               !is_wider_than(region_of({Polyline{ring, true}}, FillRule::nonzero), by * 2);
     });
     return region;
+}
+
+/// An opening whose islands hang on bridges.
+struct Held {
+    Region left;
+    std::vector<Bridge> bridges;
+    std::vector<Box> loose;
+    bool closed = false;
+};
+
+/// `drawn`: what there was of it before it was grown by a hair.
+Held held(const Region& opening, const Region& drawn, const BridgeWishes& wishes,
+          const std::vector<Point>& by_hand, Progress& progress) {
+    if (opening.rings.size() == 1) return {drawn, {}, {}, false};
+    Held out;
+    out.bridges = Opening(opening, wishes).bridges(by_hand, out.loose, progress);
+    const RegionIndex index(opening);
+    std::vector<Box> boxes;
+    std::size_t points = 0;
+    for (const Ring& ring : opening.rings)
+        boxes.push_back(bounds(Polyline{ring, true})), points += ring.size();
+    std::vector<Region> strips(out.bridges.size());
+    in_parallel(strips.size(), points * 10, [&](std::size_t i) {
+        if (!progress.cancelled()) strips[i] = taken_by(out.bridges[i], opening, boxes, index);
+    });
+    if (progress.cancelled()) return out;
+    for (Region& piece : pieces(subtracted(drawn, united(strips))))
+        if (is_wider_than(piece, crumb))
+            out.left.rings.insert(out.left.rings.end(), piece.rings.begin(), piece.rings.end());
+    out.closed = area(out.left) < area(opening) * least_left;
+    return out;
 }
 
 } // namespace
@@ -393,45 +427,48 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
                     nearest = d, of = i;
         if (of < all.size()) by_hand[of].push_back(p);
     }
-    std::vector<Region> left;
-    for (std::size_t i = 0; i < all.size(); ++i) {
-        const Region& opening = all[i];
-        if (progress.cancelled()) return out;
-        if (opening.rings.size() == 1) {
-            left.push_back(opening);
-            continue;
-        }
-        out.islands += opening.rings.size() - 1;
-        std::vector<Bridge> bridges = Opening(opening, wishes).bridges(by_hand[i], out.loose, progress);
-        const RegionIndex index(opening);
-        std::vector<Box> boxes;
+    std::vector<Held> each(all.size());
+    std::vector<Region> drawn(all.size());
+    std::vector<Box> boxes;
+    std::size_t points = 0;
+    for (const Region& opening : all) {
+        boxes.push_back(bounds(opening));
         for (const Ring& ring : opening.rings)
-            boxes.push_back(bounds(Polyline{ring, true}));
-        std::vector<Region> strips;
-        for (const Bridge& bridge : bridges)
-            strips.push_back(taken_by(bridge, opening, boxes, index));
-        Region rest;
-        for (Region& piece : pieces(subtracted(opening, united(strips))))
-            if (!offset(piece, -crumb / 2).empty())
-                rest.rings.insert(rest.rings.end(), piece.rings.begin(), piece.rings.end());
-        if (area(rest) < area(opening) * least_left)
-            out.closed.push_back(bounds(opening).grown(-in_mm(hair)));
-        left.push_back(std::move(rest));
-        out.bridges.insert(out.bridges.end(), bridges.begin(), bridges.end());
+            points += ring.size();
     }
-    out.openings = without_hairs(intersected(united(left), openings), hair * 2.1);
+    for (const Region& piece : pieces(openings))
+        for (std::size_t i = 0; i < all.size(); ++i)
+            if (boxes[i].contains(bounds(piece)) && contains(all[i], piece.rings.front().front())) {
+                drawn[i].rings.insert(drawn[i].rings.end(), piece.rings.begin(), piece.rings.end());
+                break;
+            }
+    in_parallel(all.size(), points * 10, [&](std::size_t i) {
+        if (!progress.cancelled()) each[i] = held(all[i], drawn[i], wishes, by_hand[i], progress);
+    });
+    if (progress.cancelled()) return out;
+    Region left; // of openings that do not overlap
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        out.islands += all[i].rings.size() - 1;
+        out.loose.insert(out.loose.end(), each[i].loose.begin(), each[i].loose.end());
+        if (each[i].closed) out.closed.push_back(bounds(all[i]).grown(-in_mm(hair)));
+        left.rings.insert(left.rings.end(), each[i].left.rings.begin(), each[i].left.rings.end());
+        out.bridges.insert(out.bridges.end(), each[i].bridges.begin(), each[i].bridges.end());
+    }
+    out.openings = without_hairs(std::move(left), hair * 2.1);
     if (progress.cancelled() || out.openings.empty()) return out;
     const NearestEdge edges(out.openings);
-    for (const Bridge& bridge : out.bridges)
-        if (!wide_enough(bridge, edges)) {
+    std::vector<char> wide(out.bridges.size());
+    in_parallel(wide.size(), points, [&](std::size_t i) { wide[i] = wide_enough(out.bridges[i], edges); });
+    for (std::size_t i = 0; i < wide.size(); ++i)
+        if (!wide[i]) {
             Box box;
-            box.add(bridge.a), box.add(bridge.b);
+            box.add(out.bridges[i].a), box.add(out.bridges[i].b);
             out.narrow.push_back(box);
         }
     // The proof: material around and between the openings, counted anew from what is left of them.
     const Region sheet = region_of(Shape{{rectangle(bounds(out.openings).grown(1))}});
     for (const Region& piece : pieces(subtracted(sheet, offset(out.openings, hair, {Corner::mitre, 2}))))
-        out.pieces_of_sheet += !offset(piece, -hair).empty();
+        out.pieces_of_sheet += is_wider_than(piece, hair * 2);
     return out;
 }
 

@@ -34,7 +34,7 @@ std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Pr
                 const double width = distance(p, q);
                 if (width > look) break;
                 if (index.contains((p + q) * 0.5)) continue; // across an opening
-                const Web web{p, q, mm(width)};
+                const Web web{p, q, mm(width), r, it->second};
                 if (!narrowest || web.width < narrowest->width) narrowest = web;
                 if (web.width >= least) break;
                 const auto [known, fresh] = narrow.try_emplace(std::minmax(r, it->second), web);
@@ -69,6 +69,73 @@ Region widened(const Region& openings, const Box& sheet, Length least, Progress&
         out = subtracted(out, united(more));
     }
     return out;
+}
+
+Region thinned_out(const Region& openings, const Box& sheet, Length least, Progress& progress) {
+    std::vector<Region> all = pieces(openings);
+    for (bool again = true; again && !progress.cancelled();) {
+        again = false;
+        Region region;
+        std::vector<std::size_t> of; // each ring's piece
+        for (std::size_t i = 0; i < all.size(); ++i)
+            for (const Ring& ring : all[i].rings)
+                region.rings.push_back(ring), of.push_back(i);
+        std::vector<Web> narrow = webs(region, sheet, least, progress);
+        std::erase_if(narrow, [&](const Web& web) { return web.width >= least - mm(0.005); });
+        std::vector<std::size_t> near(all.size());
+        for (const Web& web : narrow)
+            for (const std::size_t ring : {web.from, web.to})
+                if (ring < of.size()) ++near[of[ring]];
+        std::vector<char> gone(all.size());
+        for (const Web& web : narrow) {
+            const bool edge = web.from >= of.size() || web.to >= of.size();
+            const std::size_t a = of[std::min(web.from, web.to)],
+                              b = edge ? a : of[std::max(web.from, web.to)];
+            if (gone[a] || gone[b] || (a == b && !edge)) continue; // within one opening it is an island's
+            const bool first = near[a] != near[b] ? near[a] > near[b] : area(all[a]) < area(all[b]);
+            gone[first ? a : b] = 1, again = true;
+        }
+        std::vector<Region> left;
+        for (std::size_t i = 0; i < all.size(); ++i)
+            if (!gone[i]) left.push_back(std::move(all[i]));
+        all = std::move(left);
+    }
+    return united(all);
+}
+
+Region spread_by(const Region& openings, Point middle, double share) {
+    if (share <= 0) return openings;
+    const std::vector<Region> all = pieces(openings);
+    std::vector<Box> boxes;
+    for (const Region& piece : all)
+        boxes.push_back(bounds(piece));
+    std::vector<Region> moved;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        std::size_t with = i; // the largest that it lies within
+        for (std::size_t k = 0; k < all.size(); ++k)
+            if (boxes[k].contains(boxes[with]) && k != with &&
+                ring_contains(all[k].rings.front(), all[i].rings.front().front()))
+                with = k;
+        moved.push_back(transformed(all[i], Affine::translation((boxes[with].centre() - middle) * share)));
+    }
+    return united(moved);
+}
+
+std::optional<double> spread_share(const Region& openings, Point middle, Length least, Progress& progress) {
+    const auto enough = [&](double share) {
+        const std::vector<Web> found = webs(spread_by(openings, middle, share), {}, least, progress);
+        return found.empty() || found.front().width >= least;
+    };
+    if (enough(0)) return 0;
+    double low = 0, high = 0.05;
+    while (high < 2 && !enough(high) && !progress.cancelled())
+        low = high, high *= 2;
+    if (high >= 2) return std::nullopt;
+    for (int i = 0; i < 8 && !progress.cancelled(); ++i) {
+        const double half = (low + high) / 2;
+        (enough(half) ? high : low) = half;
+    }
+    return high;
 }
 
 } // namespace dotlane

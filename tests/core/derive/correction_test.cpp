@@ -86,7 +86,8 @@ TEST_CASE("the cut of a sheet follows its print where three marks were found, th
     for (Point& p : found)
         p = {marks[0].x + 1 + (p.x - marks[0].x) * 1.005, p.y + 2};
     ChangeSheet change{b.sheet};
-    change.found = found;
+    change.found = std::vector<Point>(marks.begin(), marks.begin() + 3);
+    change.found->insert(change.found->end(), found.begin(), found.end());
     must(apply(change, b.project, catalog()));
     const auto after = b.derive();
     const Box was = cut_box(*before), now = cut_box(*after);
@@ -102,15 +103,23 @@ TEST_CASE("the cut of a sheet follows its print where three marks were found, th
     CHECK(must(read_project(write_project(b.project))) == b.project);
     change.found = {{found[0], found[1]}};
     CHECK(apply(change, b.project, catalog()).error().code == "sheet.marks");
-    change.found = {{found[0], found[1], {9e9, 0}}};
+    change.found = {{marks[0], marks[1], marks[2], found[0], found[1], {9e9, 0}}};
     CHECK(apply(change, b.project, catalog()).error().code == "sheet.marks");
+    {
+        // What lies there is moved, so that the marks are printed elsewhere: told, not cut by the old ones.
+        Project moved = b.project;
+        find(moved, b.sheet)->found[0].x += 1;
+        const auto derived = b.workshop->derive(std::make_shared<Project>(moved));
+        CHECK(get(derived->findings, "print.marks").grade == Grade::error);
+        CHECK(cut_box(*derived) == was);
+    }
     change.found.emplace();
     must(apply(change, b.project, catalog()));
     CHECK(cut_box(*b.derive()) == was);
     // Found where none were printed: told, and cut as it is.
     Bench bare = bench("<rect x='30' y='30' width='80' height='60' fill='none' stroke='#22282c'/>");
     ChangeSheet none{bare.sheet};
-    none.found = found;
+    none.found = {{marks[0], marks[1], marks[2], found[0], found[1], found[2]}};
     must(apply(none, bare.project, catalog()));
     CHECK(get(bare.derive()->findings, "print.marks").grade == Grade::error);
 }

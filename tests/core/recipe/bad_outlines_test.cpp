@@ -44,8 +44,9 @@ std::vector<StepWhat> steps() {
     wide.edge = PatchStep::Edge::turned, wide.allowance = mm(100), wide.underlap = mm(100);
     SeamStep seam, far;
     far.allowance = mm(100), far.limit = 20;
-    StencilStep stencil, bridged;
-    stencil.widen = true, stencil.holes = mm(4);
+    StencilStep stencil, bridged, spread, thinned;
+    stencil.webs = StencilStep::Webs::widened, stencil.holes = mm(4);
+    spread.webs = StencilStep::Webs::spread, thinned.webs = StencilStep::Webs::thinned;
     bridged.width = mm(100), bridged.bridges = 24;
     PointsStep along, over;
     over.over = PointsStep::Over::areas;
@@ -57,8 +58,16 @@ std::vector<StepWhat> steps() {
     WeedStep weed;
     weed.small = mm(3);
     PrintStep print;
-    return {turned, map, wide, seam,   far,  stencil, bridged,        along,         over,
-            hinge,  box, beak, relief, weed, print,   KnockOutStep{}, BackingStep{}, RegistrationStep{}};
+    return {turned,        map,
+            wide,          seam,
+            far,           stencil,
+            bridged,       spread,
+            thinned,       along,
+            over,          hinge,
+            box,           beak,
+            relief,        weed,
+            print,         KnockOutStep{},
+            BackingStep{}, RegistrationStep{}};
 }
 
 } // namespace

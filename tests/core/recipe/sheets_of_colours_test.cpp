@@ -178,3 +178,65 @@ TEST_CASE("webs of random openings are as wide as wished once they are widened")
               1e-3);
     }
 }
+
+TEST_CASE("a pattern too dense for its material is spread, or thinned out, until every web is wide enough") {
+    Random random("dense patterns");
+    for (int round = 0; round < 12; ++round) {
+        INFO("seed " << random.seed() << " round " << round);
+        // Blobs in rows, now and then nearer than the least web; rings among them, with an island.
+        const double pitch = random.real(9, 12), least = random.real(1.5, 3);
+        std::vector<Region> all;
+        for (int i = 0; i < 25; ++i) {
+            const Point at{30 + pitch * (i % 5), 30 + pitch * (i / 5)};
+            Region blob =
+                region_of({ring(random_ring(random, random.whole(5, 20), 3, 5.2, at))}, FillRule::nonzero);
+            if (i % 6 == 0) blob = subtracted(blob, region_of(Shape{{ellipse(at, 1.2, 1.2)}}));
+            if (all.empty() || intersected(united(all), offset(blob, mm(0.05))).empty()) all.push_back(blob);
+        }
+        const Region open = united(all);
+        const auto narrowest = [&](const Region& of) {
+            const auto found = webs(of, {}, mm(least), no_progress());
+            return found.empty() ? 1e9 : in_mm(found.front().width);
+        };
+        const Region thinned = thinned_out(open, {}, mm(least), no_progress());
+        CHECK(narrowest(thinned) >= least - 0.01);
+        CHECK(in_square_mm(area(subtracted(thinned, open))) < 1e-3);
+        // No more left out than it takes: what is gone is too near to something that stayed, or was to what
+        // went.
+        for (const Region& piece : pieces(subtracted(open, thinned))) {
+            if (in_square_mm(area(piece)) < 0.01) continue;
+            CHECK_FALSE(
+                intersected(offset(piece, mm(least + 0.01)), subtracted(open, offset(piece, mm(0.02))))
+                    .empty());
+        }
+        const Point middle = bounds(open).centre();
+        const auto share = spread_share(open, middle, mm(least), no_progress());
+        REQUIRE(share);
+        const Region spread = spread_by(open, middle, *share);
+        CHECK(narrowest(spread) >= least - 0.01);
+        CHECK(pieces(spread).size() == pieces(open).size());
+        CHECK(in_square_mm(area(spread)) == Approx(in_square_mm(area(open))).epsilon(1e-5));
+        if (*share > 0.01)
+            CHECK(narrowest(spread_by(open, middle, *share - 0.005)) < least); // not farther than needed
+        CHECK((*share == 0) == (narrowest(open) >= least));
+    }
+    // In the step, by the finding's remedies: the sheet grows with the pattern.
+    const std::string dense = rect(20, 20, 20, 20) + rect(41, 20, 20, 20) + rect(62, 20, 20, 20);
+    for (const char* code : {"stencil.spread", "stencil.thin"}) {
+        Recipe r(dense);
+        const StepId id = r.add(StencilStep{}, {r.set()});
+        const double wide = r.part().box.width();
+        r.part();
+        Finding finding = get(r.part().findings, "stencil.web");
+        std::vector<Remedy> all = finding.more;
+        all.push_back(finding.remedy);
+        for (const Remedy& one : all)
+            if (one.code == code) finding.remedy = one;
+        must(apply(MendFinding{finding}, r.b.project, catalog(), *r.derived));
+        for (const Finding& f : r.part().findings)
+            CHECK(f.code != "stencil.web");
+        const bool spread = std::string(code) == "stencil.spread";
+        CHECK((r.part().box.width() > wide + 1.9) == spread);
+        CHECK(r.figure(id, "pieces") == (spread ? 3 : 2));
+    }
+}

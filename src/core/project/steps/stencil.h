@@ -8,6 +8,7 @@ namespace dotlane {
 
 struct StencilStep {
     enum class Place { shortest, balanced, along };
+    enum class Webs { told, widened, thinned, spread };
     int bridges = 0;        ///< for each island, 0: by its size, 0..24
     Length width = mm(2.5); ///< of a bridge, wider than film bears, 0.1..100 mm
     Place place = Place::balanced;
@@ -15,7 +16,7 @@ struct StencilStep {
     Length margin = mm(15);        ///< from the openings to the sheet's edge, 0: no edge is cut, 0..500 mm
     bool negative = false;         ///< what lies around the lines is open, not what lies in them
     Length least = mm(2);          ///< webs narrower than this are told, 0..50 mm
-    bool widen = false;            ///< openings are shrunk where a web is narrower
+    Webs webs = Webs::told;        ///< what becomes of those that are
     int only = 0;                  ///< colour, by its line set, whose sheet it is; 0: all in one, 0..999
     Length holes;                  ///< in the sheet's margin, that all colours share, 0: none, 0..50 mm
     std::string at; ///< bridges put by hand, "x y; x y" in hundredths of the box of the lines; empty: none
@@ -48,8 +49,12 @@ struct StencilStep {
                s.negative);
         f.length({"least-web", "least web", "Narrower strips between openings are told"}, s.least, mm(0),
                  mm(50));
-        f.flag({"widen", "webs widened", "Openings are shrunk just where a strip is narrower", {11, "false"}},
-               s.widen);
+        f.one_of({"webs",
+                  "narrow webs",
+                  "Are told, widened by openings that shrink just there, or openings are left out, or all "
+                  "move apart",
+                  {11, R"("told")"}},
+                 s.webs, {"told", "widened", "thinned", "spread"});
         f.whole({"only", "of colour", "Whose sheet it is, by number; 0: all in one", {11, "0"}, true}, s.only,
                 0, 999);
         if (f.when(in_mm(s.margin) > 0))

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/base/finding_kind.h"
+#include "core/geometry/narrow.h"
 #include "core/recipe/areas.h"
 #include "core/recipe/evaluate.h"
 #include "core/recipe/plies.h"
@@ -30,11 +31,6 @@ constexpr FindingKind<> one_layer{
         "All lines are of one line set, so nothing hides anything: send colours to line sets of their own."),
     {}};
 
-/// Narrower than that all over.
-bool is_sliver(const Region& piece, Length under) {
-    return offset(piece, -under / 2).empty();
-}
-
 /// How long an edge the piece shares with an area, mm.
 double shared_edge(const Region& piece, const Region& with) {
     return in_mm(length(clipped(edge_of(piece), offset(with, mm(0.01)))));
@@ -54,7 +50,7 @@ std::vector<Box> treat_slivers(const KnockOutStep& step, std::vector<Ply>& layer
             if (progress.cancelled()) return found;
             Piece piece{std::move(region), {}};
             piece.box = bounds(piece.region);
-            if (is_sliver(piece.region, step.under)) {
+            if (!is_wider_than(piece.region, step.under)) {
                 found.push_back(piece.box);
                 slivers.emplace_back(i, std::move(piece));
             } else {

@@ -36,7 +36,9 @@ constexpr FindingKind<Count, Mm<2>, Mm<2>> webs_narrow{
     to_say("%n [strip|strips] between openings [is|are] narrower than %2 mm, the narrowest %3 mm: "
            "[it|they] may tear."),
     {"count", "least_mm", "narrowest_mm"},
-    {{{"stencil.widen", to_say("Shrink the openings just there")}}}};
+    {{{"stencil.widen", to_say("Shrink the openings just there")},
+      {"stencil.spread", to_say("Move all apart")},
+      {"stencil.thin", to_say("Leave some out")}}}};
 constexpr FindingKind<Mm<1>, Mm<1>> margin_small{
     "stencil.margin",
     Grade::caution,
@@ -89,13 +91,27 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
     if (areas.each.empty()) return refused(say("There are no closed lines of this colour."));
     const auto shares = places_in(step.at);
     Region open = united(areas.each);
-    const Box box = bounds(united(all.each)); // the sheets of all colours are alike
+    Box box = bounds(united(all.each)); // the sheets of all colours are alike
+    if (step.webs == StencilStep::Webs::spread) {
+        const Point middle = box.centre();
+        double share = 0;
+        for (const WorkSet* set : in.of) // of the colour that needs most
+            if (const auto areas_there = areas_of(step.only == 0 ? in.of : std::vector{set}).each;
+                !areas_there.empty())
+                share = std::max(share,
+                                 spread_share(united(areas_there), middle, step.least, progress).value_or(0));
+        if (progress.cancelled()) return {};
+        open = spread_by(open, middle, share);
+        box = bounds(spread_by(united(all.each), middle, share));
+    }
     // The frame of a negative one is as wide as the margin, of what is open there half.
     const double margin = in_mm(step.margin);
     if (step.negative)
         open = subtracted(region_of(Shape{{rectangle(box.grown(std::max(3.0, margin / 2)))}}), open);
     const Box sheet = step.negative ? bounds(open).grown(std::max(3.0, margin / 2)) : box.grown(margin);
-    if (step.widen) open = widened(open, margin > 0 ? sheet : Box(), step.least, progress);
+    const Box edges = margin > 0 ? sheet : Box();
+    if (step.webs == StencilStep::Webs::widened) open = widened(open, edges, step.least, progress);
+    if (step.webs == StencilStep::Webs::thinned) open = thinned_out(open, edges, step.least, progress);
     if (progress.cancelled()) return {};
     if (open.empty()) return refused(say("Nothing is left of the openings between strips of this width."));
     const Bridged made = bridged(open, wishes_of(step, shares.value_or(std::vector<Point>()), box), progress);
@@ -138,8 +154,9 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
             out.report.put.push_back({web.a, web.b, mm(0.3), false, true});
         }
     if (!thin.empty())
-        tell(with_remedies_if(!step.widen, webs_narrow({}, Count{thin.size()}, {in_mm(step.least)},
-                                                       {in_mm(narrow_ones.front().width)})),
+        tell(with_remedies_if(step.webs == StencilStep::Webs::told,
+                              webs_narrow({}, Count{thin.size()}, {in_mm(step.least)},
+                                          {in_mm(narrow_ones.front().width)})),
              thin);
     if (edged && in_mm(step.holes) > 0 && holes.empty())
         told.push_back(margin_small({}, {in_mm(step.holes)}, {margin_for(step)}));
@@ -177,7 +194,10 @@ bool press_place(StencilStep& step, const StepInput& in, Point at) {
 }
 
 bool mend(StencilStep& step, const Finding& finding, const InkReport*) {
-    if (finding.remedy.code == "stencil.widen") return step.widen = true;
+    using Webs = StencilStep::Webs;
+    if (finding.remedy.code == "stencil.widen") return step.webs = Webs::widened, true;
+    if (finding.remedy.code == "stencil.spread") return step.webs = Webs::spread, true;
+    if (finding.remedy.code == "stencil.thin") return step.webs = Webs::thinned, true;
     if (finding.remedy.code == "stencil.margin") return step.margin = mm(margin_for(step)), true;
     if (finding.remedy.code != "stencil.narrower") return false;
     step.width = std::max(mm(0.1), step.width * 0.7);

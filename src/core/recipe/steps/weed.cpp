@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/base/text.h"
+#include "core/geometry/narrow.h"
 #include "core/recipe/areas.h"
 
 namespace dotlane {
@@ -94,7 +95,7 @@ StepOutcome run(const WeedStep& step, const StepInput& in, Progress& progress) {
     const std::vector<Region> bits = pieces(apart);
     std::size_t count = 0;
     for (const Region& bit : bits) {
-        if (offset(bit, mm(-0.05)).empty()) continue;
+        if (!is_wider_than(bit, mm(0.1))) continue;
         ++count;
         const Box b = bounds(bit);
         longest = std::max(longest, std::hypot(b.width(), b.height()));

@@ -100,6 +100,7 @@ done
 # The same heron, as tall as a door, of card in layers that reach below one another.
 "$cli" import heron_patch.svg saltmarsh.dotlane --name "Big heron"
 "$cli" place saltmarsh.dotlane --part "Big heron" --scale 750%
+"$cli" part saltmarsh.dotlane --part "Big heron" --stock slate-card-12x12
 "$cli" lane saltmarsh.dotlane --part "Big heron" --all --to "fine blade"
 "$cli" step saltmarsh.dotlane --part "Big heron" --add knock-out --set underlap=4mm
 # A border of waves and drops to be painted along the quay: one sheet of film, whatever falls out of it.

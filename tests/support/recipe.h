@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/commands/making.h"
+#include "core/commands/steps.h"
 #include "tests/support/support.h"
 
 namespace dotlane::test {
@@ -40,6 +41,31 @@ struct Recipe {
         return 0;
     }
     LineSetId result(StepId step) { return find(*find(b.project, b.part), step)->result; }
+    /// By the window's way: no line sets named.
+    StepId add_whole(StepWhat what) {
+        part();
+        const AddStep command{b.part, std::move(what)};
+        return must(apply(command, b.project, catalog(), *derived->part(b.part))).step;
+    }
+    /// Of what a step makes for another lane than its own.
+    LineSetId of_role(StepId step, const char* role) {
+        const LineSet* of = set_of(*find(b.project, b.part), step, role);
+        REQUIRE(of);
+        return of->id;
+    }
+    std::vector<FlatLine> lines_of(LineSetId id) {
+        std::vector<FlatLine> out;
+        for (const FlatLine& l : part().lines)
+            if (l.set == id) out.push_back(l);
+        return out;
+    }
+    Polylines contours_of(LineSetId id) {
+        Polylines out;
+        for (const FlatLine& l : lines_of(id))
+            out.insert(out.end(), l.contours.begin(), l.contours.end());
+        return out;
+    }
+    bool told(const std::string& code) { return has(part().findings, code); }
     std::shared_ptr<const Derived> derived;
 };
 

@@ -25,19 +25,6 @@ Recipe card() {
     return r;
 }
 
-Polylines lines_of_set(Recipe& r, LineSetId id) {
-    Polylines out;
-    for (const FlatLine& line : r.part().lines)
-        if (line.set == id) out.insert(out.end(), line.contours.begin(), line.contours.end());
-    return out;
-}
-
-LineSetId of_role(Recipe& r, StepId step, const char* role) {
-    const LineSet* set = set_of(*find(r.b.project, r.b.part), step, role);
-    REQUIRE(set);
-    return set->id;
-}
-
 std::vector<LineSetId> both(Recipe& r) {
     return {r.set(0), r.set(1)};
 }
@@ -64,9 +51,9 @@ TEST_CASE("a box pop-up folds as paper does: no face is stretched at any angle, 
         step.width = mm(random.real(10, 60)), step.height = mm(random.real(5, 40)),
         step.depth = mm(random.real(5, 35)), step.at = random.real(40, 60);
         const StepId id = r.add(step, both(r));
-        const Polylines valleys = lines_of_set(r, of_role(r, id, role::fold)),
-                        mountains = lines_of_set(r, of_role(r, id, role::mountain)),
-                        slits = lines_of_set(r, r.result(id));
+        const Polylines valleys = r.contours_of(r.of_role(id, role::fold)),
+                        mountains = r.contours_of(r.of_role(id, role::mountain)),
+                        slits = r.contours_of(r.result(id));
         REQUIRE(valleys.size() == 2);
         REQUIRE(mountains.size() == 1);
         REQUIRE(slits.size() == 2);
@@ -95,7 +82,7 @@ TEST_CASE("a box pop-up folds as paper does: no face is stretched at any angle, 
         CHECK(r.figure(id, "reach") == Approx(back + base));
         CHECK(r.figure(id, "rise") == Approx(back));
         // Of the card's own fold the box takes its width away.
-        const Polylines fold = lines_of_set(r, r.set(1));
+        const Polylines fold = r.contours_of(r.set(1));
         CHECK(in_mm(length(fold)) == Approx(100 - in_mm(step.width)));
     }
 }
@@ -109,9 +96,9 @@ TEST_CASE("a beak folds as paper does: its spine keeps its angle to both creases
         step.form = PopUpStep::Form::v, step.width = mm(random.real(5, 40)),
         step.height = mm(random.real(5, 40));
         const StepId id = r.add(step, both(r));
-        const Polylines creases = lines_of_set(r, of_role(r, id, role::fold)),
-                        spine = lines_of_set(r, of_role(r, id, role::mountain)),
-                        slit = lines_of_set(r, r.result(id));
+        const Polylines creases = r.contours_of(r.of_role(id, role::fold)),
+                        spine = r.contours_of(r.of_role(id, role::mountain)),
+                        slit = r.contours_of(r.result(id));
         REQUIRE(creases.size() == 2);
         REQUIRE(spine.size() == 1);
         REQUIRE(slit.size() == 1);
@@ -191,10 +178,10 @@ TEST_CASE("a pop-up's lanes: its slits are cut, its folds scored, mountains in a
     const Part& part = *find(r.b.project, r.b.part);
     const auto lane = [&](LaneId of) { return *find(r.b.project, of); };
     CHECK(lane(find(part, id)->lane).action == Action::cut);
-    CHECK(lane(find(part, of_role(r, id, role::fold))->lane).action == Action::score);
-    CHECK(lane(find(part, of_role(r, id, role::fold))->lane).fold == Fold::valley);
-    CHECK(lane(find(part, of_role(r, id, role::mountain))->lane).action == Action::score);
-    CHECK(lane(find(part, of_role(r, id, role::mountain))->lane).fold == Fold::mountain);
+    CHECK(lane(find(part, r.of_role(id, role::fold))->lane).action == Action::score);
+    CHECK(lane(find(part, r.of_role(id, role::fold))->lane).fold == Fold::valley);
+    CHECK(lane(find(part, r.of_role(id, role::mountain))->lane).action == Action::score);
+    CHECK(lane(find(part, r.of_role(id, role::mountain))->lane).fold == Fold::mountain);
 }
 
 TEST_CASE("relief lies where folds cross or meet, once, and nowhere else") {
@@ -287,7 +274,7 @@ TEST_CASE(
     CHECK(r.figure(id, "wide") == Approx(pi / 2 * 20));
     CHECK(r.figure(id, "rows") == std::round(pi / 2 * 20 / 2) + 1);
     std::map<double, std::vector<std::pair<double, double>>> rows;
-    for (const Polyline& slit : lines_of_set(r, r.result(id)))
+    for (const Polyline& slit : r.contours_of(r.result(id)))
         rows[std::round(slit.points[0].y * 1e4)].push_back(std::minmax({slit.points[0].x, slit.points[1].x}));
     CHECK(static_cast<double>(rows.size()) == r.figure(id, "rows"));
     const std::vector<std::pair<double, double>>* before = nullptr;

@@ -25,31 +25,6 @@ Region square_of(double side) {
     return region_of(Shape{{rectangle({0, 0, side, side})}});
 }
 
-/// By the window's way: no line sets named.
-StepId add_whole(Recipe& r, StepWhat what) {
-    r.part();
-    return must(apply(AddStep{r.b.part, std::move(what)}, r.b.project, catalog(), *r.derived->part(r.b.part)))
-        .step;
-}
-
-LineSetId of_role(Recipe& r, StepId step, const char* role) {
-    const LineSet* set = set_of(*find(r.b.project, r.b.part), step, role);
-    REQUIRE(set);
-    return set->id;
-}
-
-Polylines lines_of_set(Recipe& r, LineSetId id) {
-    Polylines out;
-    for (const FlatLine& line : r.part().lines)
-        if (line.set == id) out.insert(out.end(), line.contours.begin(), line.contours.end());
-    return out;
-}
-
-bool told(const EvaluatedPart& part, const std::string& code) {
-    return std::any_of(part.findings.begin(), part.findings.end(),
-                       [&](const Finding& f) { return f.code == code; });
-}
-
 } // namespace
 
 TEST_CASE("corners of an allowance are whole, cut so that folds meet, or cut close") {
@@ -153,7 +128,7 @@ TEST_CASE("a raw patch is cut on the line, mirrored for fusible web and not for 
         CHECK(contains(r.area_of(r.result(id)), {75, 75}) == mirrored);
         CHECK(r.part().reports.at(id)->from_behind == mirrored);
         // Its number is read on the face that is seen, so it is the same either way, but for its place.
-        const Polylines number = lines_of_set(r, of_role(r, id, role::number));
+        const Polylines number = r.contours_of(r.of_role(id, role::number));
         REQUIRE_FALSE(number.empty());
         // A 1 of the stroke font leans to the left of its stem: its leftmost point lies above its middle.
         const Box box = bounds(number);
@@ -170,7 +145,7 @@ TEST_CASE(
     Recipe r(filled(10, 10, 100, 60, "#2f5d62") + filled(60, 20, 30, 40, "#d9822b"));
     PatchStep step;
     step.underlap = mm(4), step.web = PatchStep::Web::top, step.cloth = mm(500), step.copies = 12;
-    const StepId id = add_whole(r, step);
+    const StepId id = r.add_whole(step);
     CHECK(r.figure(id, "fabrics") == 2);
     CHECK(r.figure(id, "seen") == Approx(6000));
     // Below the upper one stays a rim of 4 mm: its area less one that is 8 mm smaller each way.
@@ -191,7 +166,7 @@ TEST_CASE("the order of fabrics is that of the drawing, or the maker's") {
         Recipe r(drawing);
         PatchStep step;
         step.underlap = mm(0), step.web = PatchStep::Web::top, step.order = order;
-        const StepId id = add_whole(r, step);
+        const StepId id = r.add_whole(step);
         std::vector<std::string> out; // the lowest first: where it begins, how much is cut of it
         for (const FlatLine& line : r.part().lines)
             if (line.set == r.result(id))
@@ -209,7 +184,7 @@ TEST_CASE("the order of fabrics is that of the drawing, or the maker's") {
     for (const char* wrong : {"3", "0", "1 1", "first", "1 2 3"}) {
         step.order = wrong;
         Recipe each(drawing);
-        const StepId id = add_whole(each, step);
+        const StepId id = each.add_whole(step);
         CHECK_FALSE(each.part().reports.at(id)->refused.empty());
     }
 }
@@ -219,14 +194,14 @@ TEST_CASE("a turned patch has its allowance where nothing lies on it, a turning 
     PatchStep step;
     step.edge = PatchStep::Edge::turned, step.allowance = mm(6), step.corners = PatchStep::Corners::folded;
     step.underlap = mm(5), step.web = PatchStep::Web::top;
-    const StepId id = add_whole(r, step);
+    const StepId id = r.add_whole(step);
     const Part& part = *find(r.b.project, r.b.part);
-    const Polylines turning = lines_of_set(r, of_role(r, id, role::turning));
+    const Polylines turning = r.contours_of(r.of_role(id, role::turning));
     // Lower: its outline less the 30 mm of it that the upper one crosses, less the upper one's two sides on
     // it; upper: all around.
     CHECK(in_mm(length(turning)) == Approx(2 * 160 - 30 + 2 * 110).margin(1));
-    CHECK(find(r.b.project, find(part, of_role(r, id, role::turning))->lane)->action == Action::draw);
-    CHECK(find(r.b.project, find(part, of_role(r, id, role::clip))->lane)->action == Action::cut);
+    CHECK(find(r.b.project, find(part, r.of_role(id, role::turning))->lane)->action == Action::draw);
+    CHECK(find(r.b.project, find(part, r.of_role(id, role::clip))->lane)->action == Action::cut);
     // The lower piece has 6 mm around it but none below the upper one beyond 5.
     const Region cut = r.area_of(r.result(id));
     CHECK(contains(cut, {5, 40}));
@@ -235,40 +210,40 @@ TEST_CASE("a turned patch has its allowance where nothing lies on it, a turning 
     PatchStep raw = step;
     raw.edge = PatchStep::Edge::raw;
     must(apply(ChangeStep{r.b.part, id, raw}, r.b.project, catalog()));
-    CHECK(lines_of_set(r, of_role(r, id, role::turning)).empty());
+    CHECK(r.contours_of(r.of_role(id, role::turning)).empty());
     must(apply(ChangeStep{r.b.part, id, step}, r.b.project, catalog()));
-    CHECK_FALSE(lines_of_set(r, of_role(r, id, role::turning)).empty());
+    CHECK_FALSE(r.contours_of(r.of_role(id, role::turning)).empty());
 }
 
 TEST_CASE("the map shows each piece in its place with its number, satin band and tack-down line") {
     Recipe r(filled(10, 10, 100, 60, "#2f5d62") + filled(60, 20, 30, 40, "#d9822b"));
     PatchStep step;
     step.lines = PatchStep::Lines::map, step.satin = mm(4), step.inside = 75, step.tack_in = mm(2);
-    const StepId id = add_whole(r, step);
+    const StepId id = r.add_whole(step);
     const Part& part = *find(r.b.project, r.b.part);
     CHECK(find(r.b.project, find(part, id)->lane)->action == Action::draw);
     // Never mirrored, and the edge that both pieces have is drawn once.
-    CHECK(in_mm(length(lines_of_set(r, r.result(id)))) == Approx(2 * (100 + 60) + 2 * (30 + 40)));
-    CHECK(bounds(lines_of_set(r, r.result(id))).width() == Approx(100));
+    CHECK(in_mm(length(r.contours_of(r.result(id)))) == Approx(2 * (100 + 60) + 2 * (30 + 40)));
+    CHECK(bounds(r.contours_of(r.result(id))).width() == Approx(100));
     CHECK(r.figure(id, "pieces") == 2);
-    CHECK(lines_of_set(r, of_role(r, id, role::number)).size() >= 2);
+    CHECK(r.contours_of(r.of_role(id, role::number)).size() >= 2);
     // Satin of the upper one: 3 mm inside and 1 mm outside, with round corners; of the lower one outside, and
     // inside less what the upper one hides.
     const double upper = 2 * (24 + 34) + 2 * (30 + 40) + 2 * pi * 1;
     const double lower = 2 * (94 + 54) + 2 * 160 + 2 * pi * 1 + 2 * (36 + 46) - 0 + 2 * (28 + 38) * 0;
-    const double made = in_mm(length(lines_of_set(r, of_role(r, id, role::satin))));
+    const double made = in_mm(length(r.contours_of(r.of_role(id, role::satin))));
     CHECK(made > upper + 2 * (94 + 54) + 2 * 160);
     CHECK(made < upper + lower);
-    const Polylines tack = lines_of_set(r, of_role(r, id, role::tack));
+    const Polylines tack = r.contours_of(r.of_role(id, role::tack));
     CHECK(in_mm(length(tack)) > 2 * (26 + 36) + 2 * (96 + 56) - 1);
     // Made as a map only later, it goes where maps go, and its pieces where pieces go.
     Recipe turned(filled(10, 10, 100, 60, "#2f5d62") + filled(60, 20, 30, 40, "#d9822b"));
-    const StepId late = add_whole(turned, PatchStep{});
+    const StepId late = turned.add_whole(PatchStep{});
     const auto action_of = [&](LaneId lane) { return find(turned.b.project, lane)->action; };
     CHECK(action_of(find(*find(turned.b.project, turned.b.part), late)->lane) == Action::cut);
     must(apply(ChangeStep{turned.b.part, late, step}, turned.b.project, catalog()));
     CHECK(action_of(find(*find(turned.b.project, turned.b.part), late)->lane) == Action::draw);
-    CHECK(action_of(find(*find(turned.b.project, turned.b.part), of_role(turned, late, role::satin))->lane) ==
+    CHECK(action_of(find(*find(turned.b.project, turned.b.part), turned.of_role(late, role::satin))->lane) ==
           Action::draw);
     must(apply(ChangeStep{turned.b.part, late, PatchStep{}}, turned.b.project, catalog()));
     CHECK(action_of(find(*find(turned.b.project, turned.b.part), late)->lane) == Action::cut);
@@ -277,7 +252,7 @@ TEST_CASE("the map shows each piece in its place with its number, satin band and
     zigzag.tack = PatchStep::Tack::zigzag;
     must(apply(ChangeStep{r.b.part, id, zigzag}, r.b.project, catalog()));
     const Region lower_fabric = region_of(Shape{{rectangle({10, 10, 110, 70})}});
-    for (const Polyline& line : lines_of_set(r, of_role(r, id, role::tack)))
+    for (const Polyline& line : r.contours_of(r.of_role(id, role::tack)))
         for (const Point p : line.points)
             CHECK(contains(lower_fabric, p));
 }
@@ -289,7 +264,7 @@ TEST_CASE("what cannot be sewn is told with what would do, and the remedy helps"
         CHECK(finding.place.box.valid());
         CHECK(finding.place.step == id);
         must(apply(MendFinding{finding}, r.b.project, catalog(), *r.derived));
-        CHECK_FALSE(told(r.part(), code));
+        CHECK_FALSE(r.told(code));
     };
     PatchStep turned;
     turned.edge = PatchStep::Edge::turned, turned.allowance = mm(6);
@@ -303,7 +278,7 @@ TEST_CASE("what cannot be sewn is told with what would do, and the remedy helps"
     }
     {
         Recipe r(filled(10, 10, 100, 60, "#2f5d62") + filled(60, 20, 3, 40, "#d9822b"));
-        mended(r, add_whole(r, PatchStep{}), "patch.underlap");
+        mended(r, r.add_whole(PatchStep{}), "patch.underlap");
     }
     {
         Recipe r(rect(10, 10, 80, 4));
@@ -313,8 +288,8 @@ TEST_CASE("what cannot be sewn is told with what would do, and the remedy helps"
     }
     {
         Recipe r(filled(20, 20, 10, 10, "#2f5d62") + filled(10, 10, 60, 60, "#d9822b"));
-        add_whole(r, PatchStep{});
-        CHECK(told(r.part(), "patch.hidden"));
+        r.add_whole(PatchStep{});
+        CHECK(r.told("patch.hidden"));
     }
     {
         Recipe r("<path d='M10,10 L90,90' stroke='#111' fill='none'/>");

@@ -113,4 +113,10 @@ TEST_CASE("places that would overlap, or be without end, are told with what woul
     step.over = PointsStep::Over::areas, step.size = mm(0.3), step.spacing = mm(0.3);
     const StepId endless = large.add(step, {large.set()});
     CHECK(large.part().reports.at(endless)->refused.english().find("would do") != std::string::npos);
+    // A thin strip across a large box is no large area: it is filled.
+    Recipe strip("<path d='M0,0 L3000,2990 L3000,3000 L0,10 z' fill='#111'/>");
+    step.size = mm(1), step.spacing = mm(2);
+    const StepId made = strip.add(step, {strip.set()});
+    CHECK(strip.part().reports.at(made)->refused.empty());
+    CHECK(strip.figure(made, "places") > 3000);
 }

@@ -15,19 +15,13 @@ namespace {
 const char* banded = "<path fill='#a8462d' fill-rule='evenodd' d='M30,30h80v60h-80z M50,70h10v10h-10z'/>"
                      "<rect x='30' y='40' width='80' height='20' fill='#2f5d62'/>";
 
-StepId add_whole(Recipe& r, StepWhat what) {
-    r.part();
-    return must(apply(AddStep{r.b.part, std::move(what)}, r.b.project, catalog(), *r.derived->part(r.b.part)))
-        .step;
-}
-
 } // namespace
 
 TEST_CASE("printed art runs on beyond its cut by the bleed, each colour where it meets the edge") {
     Recipe r(banded);
     PrintStep step;
     step.bleed = mm(3);
-    const StepId id = add_whole(r, step);
+    const StepId id = r.add_whole(step);
     CHECK(r.figure(id, "colours") == 2);
     // The cut is the art's outline, without its hole.
     CHECK(r.square(r.result(id)) == Approx(80 * 60));
@@ -53,12 +47,12 @@ TEST_CASE("a bare border is cut outside the art, which needs no bleed then, and 
     Recipe r(banded);
     PrintStep step;
     step.border = mm(4);
-    const StepId id = add_whole(r, step);
+    const StepId id = r.add_whole(step);
     CHECK(r.square(r.result(id)) == Approx(80 * 60 + 2 * (80 + 60) * 4 + pi * 16).epsilon(1e-3));
     CHECK(r.figure(id, "bleed") == 0);
     Recipe holed(banded);
     step.border = mm(0), step.holes = true;
-    const StepId with = add_whole(holed, step);
+    const StepId with = holed.add_whole(step);
     CHECK(holed.square(holed.result(with)) == Approx(80 * 60 - 100));
     // The hole is cut, so the art runs on into it.
     const Step& made = *find(*find(holed.b.project, holed.b.part), with);

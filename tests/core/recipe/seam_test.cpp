@@ -17,19 +17,6 @@ std::string polygon(const std::vector<Point>& points) {
     return out + "z'/>";
 }
 
-LineSetId of_role(Recipe& r, StepId step, const char* role) {
-    const LineSet* set = set_of(*find(r.b.project, r.b.part), step, role);
-    REQUIRE(set);
-    return set->id;
-}
-
-std::vector<FlatLine> lines_of(Recipe& r, LineSetId id) {
-    std::vector<FlatLine> out;
-    for (const FlatLine& line : r.part().lines)
-        if (line.set == id) out.push_back(line);
-    return out;
-}
-
 /// Three strips side by side.
 std::string strips() {
     return rect(10, 10, 30, 80) + rect(40, 10, 20, 80) + rect(60, 10, 40, 80);
@@ -42,7 +29,7 @@ TEST_CASE("an allowance lies around every piece, corners true, and pieces are mo
     SeamStep step;
     step.allowance = mm(6), step.apart = mm(5);
     const StepId id = r.add(step, {r.set()});
-    const auto cut = lines_of(r, r.result(id)), sewn = lines_of(r, of_role(r, id, role::sewing));
+    const auto cut = r.lines_of(r.result(id)), sewn = r.lines_of(r.of_role(id, role::sewing));
     REQUIRE(cut.size() == 3);
     REQUIRE(sewn.size() == 3);
     for (std::size_t i = 0; i < 3; ++i) {
@@ -64,7 +51,7 @@ TEST_CASE("an allowance lies around every piece, corners true, and pieces are mo
     step.apart = mm(0);
     Recipe stays(strips());
     const StepId there = stays.add(step, {stays.set()});
-    CHECK(lines_of(stays, of_role(stays, there, role::sewing))[0].box.x0 == Approx(10));
+    CHECK(stays.lines_of(stays.of_role(there, role::sewing))[0].box.x0 == Approx(10));
 }
 
 TEST_CASE("notches of neighbours match by their length along both seams") {
@@ -86,7 +73,7 @@ TEST_CASE("notches of neighbours match by their length along both seams") {
         const auto count =
             static_cast<std::size_t>(std::max(1.0, std::floor(whole / in_mm(step.notches_apart))));
         CHECK(r.figure(id, "notches") == static_cast<double>(count));
-        const auto slits = lines_of(r, of_role(r, id, role::clip));
+        const auto slits = r.lines_of(r.of_role(id, role::clip));
         REQUIRE(slits.size() == 2 * count);
         // Where the slits' lines meet the seam, measured along it from its upper end.
         std::vector<double> along;
@@ -135,7 +122,7 @@ TEST_CASE("a block is sewn in an order in which every seam is one straight line,
     };
     CHECK_FALSE(told(r));
     // Two triangles on opposite sides do not meet, so one of the first two pieces is the middle.
-    const auto cut = lines_of(r, of_role(r, id, role::sewing));
+    const auto cut = r.lines_of(r.of_role(id, role::sewing));
     REQUIRE(cut.size() == 5);
     CHECK((cut[0].contours[0].points.size() == 4 || cut[1].contours[0].points.size() == 4));
     // A pinwheel around a square (each blade passes its neighbour) cannot be.
@@ -182,7 +169,7 @@ TEST_CASE("orders of random log cabins are straight, checked against every piece
         // What is sewn so far is a rectangle after every piece.
         Box sewn;
         double square = 0;
-        for (const FlatLine& line : lines_of(r, of_role(r, id, role::sewing))) {
+        for (const FlatLine& line : r.lines_of(r.of_role(id, role::sewing))) {
             sewn.add(line.box);
             square += line.box.width() * line.box.height();
             CHECK(sewn.width() * sewn.height() == Approx(square).epsilon(1e-3));
@@ -196,7 +183,7 @@ TEST_CASE("paper for sewing is drawn from behind, its numbers the right way roun
     step.mirrored = true, step.apart = mm(0);
     const StepId id = r.add(step, {r.set()});
     CHECK(r.part().reports.at(id)->from_behind);
-    const auto sewn = lines_of(r, of_role(r, id, role::sewing));
+    const auto sewn = r.lines_of(r.of_role(id, role::sewing));
     // The widest strip lay on the right.
     double widest = 0, at = 0;
     for (const FlatLine& line : sewn)

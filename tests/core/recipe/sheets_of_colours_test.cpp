@@ -17,12 +17,6 @@ const char* three_colours = "<rect x='30' y='30' width='80' height='60' fill='#a
                             "<circle cx='70' cy='60' r='18' fill='#2f5d62'/>"
                             "<rect x='62' y='52' width='16' height='16' fill='#22282c'/>";
 
-StepId add_whole(Recipe& r, StepWhat what) {
-    r.part();
-    return must(apply(AddStep{r.b.part, std::move(what)}, r.b.project, catalog(), *r.derived->part(r.b.part)))
-        .step;
-}
-
 double figure_of(const EvaluatedPart& part, const std::string& key) {
     for (const auto& [step, report] : part.reports)
         for (const Figure& f : report->figures)
@@ -45,7 +39,7 @@ TEST_CASE("stencils of several colours are as many sheets of one size, with the 
     Recipe r(three_colours);
     StencilStep step;
     step.margin = mm(20), step.holes = mm(5);
-    add_whole(r, step);
+    r.add_whole(step);
     r.part();
     const auto apart = must(apply(TakeApart{r.b.part, ApartBy::colour}, r.b.project, catalog(), fonts(),
                                   *r.derived->part(r.b.part)));
@@ -79,7 +73,7 @@ TEST_CASE("stencils of several colours are as many sheets of one size, with the 
     StencilStep beyond = step;
     beyond.only = 4;
     Recipe one(three_colours);
-    const StepId id = add_whole(one, beyond);
+    const StepId id = one.add_whole(beyond);
     CHECK_FALSE(one.part().reports.at(id)->refused.empty());
 }
 
@@ -87,7 +81,7 @@ TEST_CASE("holes that the margin is too narrow for are left out, told, and made 
     Recipe r(three_colours);
     StencilStep step;
     step.margin = mm(6), step.holes = mm(5);
-    const StepId id = add_whole(r, step);
+    const StepId id = r.add_whole(step);
     r.part();
     const Finding finding = get(r.part().findings, "stencil.margin");
     const std::size_t before = r.count(r.result(id));
@@ -99,7 +93,7 @@ TEST_CASE("holes that the margin is too narrow for are left out, told, and made 
 
 TEST_CASE("each fabric becomes a part that knows the others, with the numbers of the map") {
     Recipe r(three_colours);
-    add_whole(r, PatchStep{});
+    r.add_whole(PatchStep{});
     r.part();
     const Finding finding = get(r.part().findings, "patch.together");
     const Project before = r.b.project;
@@ -238,5 +232,39 @@ TEST_CASE("a pattern too dense for its material is spread, or thinned out, until
         const bool spread = std::string(code) == "stencil.spread";
         CHECK((r.part().box.width() > wide + 1.9) == spread);
         CHECK(r.figure(id, "pieces") == (spread ? 3 : 2));
+    }
+}
+
+TEST_CASE("fabrics and layers may be other parts, brought onto one") {
+    for (const bool patch : {true, false}) {
+        Recipe r(rect(20, 20, 80, 60));
+        Label label;
+        label.edge = Label::Edge::plain, label.width = mm(30), label.height = mm(20), label.corner = mm(0),
+        label.hole = Label::Hole::none, label.border = mm(0);
+        const PartId other = must(apply(MakePart{label}, r.b.project, catalog(), fonts())).part;
+        PartStep bring;
+        bring.of = other;
+        const StepId brought = r.add(bring);
+        if (patch) {
+            PatchStep step;
+            step.underlap = mm(3), step.web = PatchStep::Web::top;
+            const StepId id = r.add(step, {r.set(), r.result(brought)});
+            CHECK(r.figure(id, "fabrics") == 2);
+            CHECK(r.figure(id, "seen") == Approx(4800));
+            CHECK(r.figure(id, "cut") ==
+                  Approx(4800 + 30 * 20 - 24 * 14)); // the label lies on it, three below
+        } else {
+            KnockOutStep step;
+            step.mode = KnockOutStep::Mode::knock_out;
+            const StepId id = r.add(step, {r.set(), r.result(brought)});
+            CHECK(r.figure(id, "layers") == 2);
+            CHECK(r.figure(id, "saved") == Approx(600));
+            CHECK(r.square(r.set()) == Approx(4200));
+            // The other part is what it was, and what is brought follows it.
+            Label wider = label;
+            wider.width = mm(40);
+            must(apply(ChangeSource{other, wider}, r.b.project, catalog(), fonts()));
+            CHECK(r.figure(id, "saved") == Approx(800));
+        }
     }
 }

@@ -5,7 +5,6 @@
 #include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/geometry/point_grid.h"
-#include "core/geometry/region_index.h"
 #include "core/geometry/reshape.h"
 #include "core/recipe/areas.h"
 
@@ -42,21 +41,30 @@ std::vector<Point> along(const Polyline& line, double spacing) {
 }
 
 /// Rows of a hexagonal packing, moved to where most of them find room.
-std::vector<Point> over(const Region& room, double spacing) {
+std::vector<Point> over(const Region& room, double spacing, Progress& progress) {
     const Box box = bounds(room);
-    const RegionIndex index(room);
     const double high = spacing * std::sqrt(3.0) / 2;
     std::vector<Point> best;
-    for (int down = 0; down < 4; ++down)
-        for (int right = 0; right < 4; ++right) {
+    for (int down = 0; down < 4 && !progress.cancelled(); ++down) {
+        // Along each row only what lies in the room is looked at, however large the box around it is.
+        const double first = box.y0 + high * down / 4;
+        Polylines rows;
+        for (double y = first; y <= box.y1; y += high)
+            rows.push_back({{{box.x0 - 1, y}, {box.x1 + 1, y}}, false});
+        const Polylines inside = clipped(rows, room);
+        for (int right = 0; right < 4 && !progress.cancelled(); ++right) {
             std::vector<Point> out;
-            long long row = 0;
-            for (double y = box.y0 + high * down / 4; y <= box.y1 + 1e-9; y += high, ++row)
-                for (double x = box.x0 + spacing * (right / 4.0 + (row % 2 != 0 ? 0.5 : 0) - 1);
-                     x <= box.x1 + 1e-9; x += spacing)
-                    if (index.contains({x, y})) out.push_back({x, y});
+            for (const Polyline& run : inside) {
+                const auto [a, b] = std::minmax({run.points.front().x, run.points.back().x});
+                const double y = run.points.front().y;
+                const bool odd = std::llround((y - first) / high) % 2 != 0;
+                const double phase = box.x0 + spacing * (right / 4.0 + (odd ? 0.5 : 0));
+                for (double k = std::ceil((a - phase) / spacing - 1e-9); phase + k * spacing <= b + 1e-9; ++k)
+                    out.push_back({phase + k * spacing, y});
+            }
             if (out.size() > best.size()) best = std::move(out);
         }
+    }
     return best;
 }
 
@@ -80,7 +88,7 @@ StepOutcome run(const PointsStep& step, const StepInput& in, Progress& progress)
                                number(spacing * std::sqrt(count / most) + 0.005, 2)));
         for (const Region& piece : pieces(room)) {
             if (progress.cancelled()) return {};
-            const std::vector<Point> some = over(piece, spacing);
+            const std::vector<Point> some = over(piece, spacing, progress);
             places.insert(places.end(), some.begin(), some.end());
         }
     } else {

@@ -16,7 +16,7 @@ using std::numbers::pi;
 
 namespace {
 
-std::string filled(double x, double y, double w, double h, const char* colour) {
+std::string cloth_piece(double x, double y, double w, double h, const char* colour) {
     return "<rect x='" + std::to_string(x) + "' y='" + std::to_string(y) + "' width='" + std::to_string(w) +
            "' height='" + std::to_string(h) + "' fill='" + colour + "'/>";
 }
@@ -142,7 +142,7 @@ TEST_CASE("a raw patch is cut on the line, mirrored for fusible web and not for 
 
 TEST_CASE(
     "of layered fabrics the lower ones run on below the upper ones by the underlap, as far as these reach") {
-    Recipe r(filled(10, 10, 100, 60, "#2f5d62") + filled(60, 20, 30, 40, "#d9822b"));
+    Recipe r(cloth_piece(10, 10, 100, 60, "#2f5d62") + cloth_piece(60, 20, 30, 40, "#d9822b"));
     PatchStep step;
     step.underlap = mm(4), step.web = PatchStep::Web::top, step.cloth = mm(500), step.copies = 12;
     const StepId id = r.add_whole(step);
@@ -161,7 +161,8 @@ TEST_CASE(
 }
 
 TEST_CASE("the order of fabrics is that of the drawing, or the maker's") {
-    const std::string drawing = filled(10, 10, 60, 60, "#2f5d62") + filled(40, 40, 60, 60, "#d9822b");
+    const std::string drawing =
+        cloth_piece(10, 10, 60, 60, "#2f5d62") + cloth_piece(40, 40, 60, 60, "#d9822b");
     const auto cut_of = [&](const char* order) {
         Recipe r(drawing);
         PatchStep step;
@@ -190,7 +191,7 @@ TEST_CASE("the order of fabrics is that of the drawing, or the maker's") {
 }
 
 TEST_CASE("a turned patch has its allowance where nothing lies on it, a turning line there, and clips") {
-    Recipe r(filled(10, 10, 100, 60, "#2f5d62") + filled(60, 20, 30, 80, "#d9822b"));
+    Recipe r(cloth_piece(10, 10, 100, 60, "#2f5d62") + cloth_piece(60, 20, 30, 80, "#d9822b"));
     PatchStep step;
     step.edge = PatchStep::Edge::turned, step.allowance = mm(6), step.corners = PatchStep::Corners::folded;
     step.underlap = mm(5), step.web = PatchStep::Web::top;
@@ -216,7 +217,7 @@ TEST_CASE("a turned patch has its allowance where nothing lies on it, a turning 
 }
 
 TEST_CASE("the map shows each piece in its place with its number, satin band and tack-down line") {
-    Recipe r(filled(10, 10, 100, 60, "#2f5d62") + filled(60, 20, 30, 40, "#d9822b"));
+    Recipe r(cloth_piece(10, 10, 100, 60, "#2f5d62") + cloth_piece(60, 20, 30, 40, "#d9822b"));
     PatchStep step;
     step.lines = PatchStep::Lines::map, step.satin = mm(4), step.inside = 75, step.tack_in = mm(2);
     const StepId id = r.add_whole(step);
@@ -237,7 +238,7 @@ TEST_CASE("the map shows each piece in its place with its number, satin band and
     const Polylines tack = r.contours_of(r.of_role(id, role::tack));
     CHECK(in_mm(length(tack)) > 2 * (26 + 36) + 2 * (96 + 56) - 1);
     // Made as a map only later, it goes where maps go, and its pieces where pieces go.
-    Recipe turned(filled(10, 10, 100, 60, "#2f5d62") + filled(60, 20, 30, 40, "#d9822b"));
+    Recipe turned(cloth_piece(10, 10, 100, 60, "#2f5d62") + cloth_piece(60, 20, 30, 40, "#d9822b"));
     const StepId late = turned.add_whole(PatchStep{});
     const auto action_of = [&](LaneId lane) { return find(turned.b.project, lane)->action; };
     CHECK(action_of(find(*find(turned.b.project, turned.b.part), late)->lane) == Action::cut);
@@ -277,7 +278,7 @@ TEST_CASE("what cannot be sewn is told with what would do, and the remedy helps"
         mended(r, r.add(turned, {r.set()}), "patch.hole");
     }
     {
-        Recipe r(filled(10, 10, 100, 60, "#2f5d62") + filled(60, 20, 3, 40, "#d9822b"));
+        Recipe r(cloth_piece(10, 10, 100, 60, "#2f5d62") + cloth_piece(60, 20, 3, 40, "#d9822b"));
         mended(r, r.add_whole(PatchStep{}), "patch.underlap");
     }
     {
@@ -287,7 +288,7 @@ TEST_CASE("what cannot be sewn is told with what would do, and the remedy helps"
         mended(r, r.add(map, {r.set()}), "patch.satin");
     }
     {
-        Recipe r(filled(20, 20, 10, 10, "#2f5d62") + filled(10, 10, 60, 60, "#d9822b"));
+        Recipe r(cloth_piece(20, 20, 10, 10, "#2f5d62") + cloth_piece(10, 10, 60, 60, "#d9822b"));
         r.add_whole(PatchStep{});
         CHECK(r.told("patch.hidden"));
     }

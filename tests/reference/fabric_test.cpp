@@ -38,7 +38,7 @@ TEST_CASE("allowances of 500 real shapes lie between a round and a whole one, by
             double near = 1e9;
             for (const Ring& ring : seam.rings)
                 near = std::min(near, distance_to(Polyline{ring, true}, clip.points.back()));
-            CHECK(near <= stop + 0.02);
+            CHECK(near <= stop * 1.06 + 0.02); // a corner's is found in steps of a twentieth
             CHECK(near >= stop * 0.9);
             const Geos::Geometry crossed(GEOSIntersection(
                 GEOSGeom_createLineString(Geos::sequence(clip.points, false)), seam_there.get()));

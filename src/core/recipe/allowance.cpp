@@ -3,6 +3,9 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <optional>
+
+#include "core/geometry/nearest_edge.h"
 
 namespace dotlane {
 namespace {
@@ -177,7 +180,7 @@ Region with_allowance(const Region& seam, Length by, double reach) {
             const Point base = v.at + middle * cut, top = v.at + middle * (far + 0.01);
             beyond.push_back(triangle(base + across * wide, base - across * wide, top));
         }
-    if (beyond.empty()) return out;
+    if (beyond.empty()) return united(out, offset(seam, by)); // pointed offsets lose bits of rough edges
     // What is beyond one corner may be another edge's.
     return united(subtracted(out, united(beyond)), offset(seam, by * std::min(1.0, reach)));
 }
@@ -185,6 +188,7 @@ Region with_allowance(const Region& seam, Length by, double reach) {
 CurveCuts curve_cuts(const Region& seam, Length by, const std::function<bool(Point)>& wanted) {
     CurveCuts out;
     std::vector<Region> notches;
+    std::optional<NearestEdge> edges; // when there is a corner
     const double a = in_mm(by), stop = std::min(1.0, a / 4);
     for (const Ring& ring : seam.rings) {
         const std::vector<Vertex> v = vertices(ring);
@@ -194,10 +198,18 @@ CurveCuts curve_cuts(const Region& seam, Length by, const std::function<bool(Poi
         for (const std::size_t i : corners) {
             if (v[i].turn > 0 || !wanted(v[i].at)) continue; // full corners are cut across
             const Point middle = unit({}, outwards(v[i].in) + outwards(v[i].out));
-            // As far from both edges as other clips are from theirs.
-            const double slant = 1 / std::cos(v[i].turn / 2);
-            out.clips.push_back(
-                {{v[i].at + middle * (a * slant + 0.01), v[i].at + middle * (stop * slant)}, false});
+            // As far from all edges as other clips are from theirs: where those at the corner are long that
+            // is as far as they slant, where they are short it is nearer.
+            const double deep = a / std::cos(v[i].turn / 2), most = stop / std::cos(v[i].turn / 2);
+            double end = stop;
+            const auto clear = [&](double at) {
+                const Point p = v[i].at + middle * at;
+                return distance(p, edges->to(p)) >= stop * 0.97;
+            };
+            if (!edges) edges.emplace(seam);
+            while (end < most && !clear(end))
+                end = std::min(most, end + stop * 0.05);
+            out.clips.push_back({{v[i].at + middle * (deep + 0.01), v[i].at + middle * end}, false});
         }
         if (corners.empty()) {
             cut_run(run_of(v, 0, v.size(), true), a, wanted, out, notches);

@@ -33,7 +33,9 @@ std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Pr
                 const Point q = nearest_on(it->first, p);
                 const double width = distance(p, q);
                 if (width > look) break;
-                if (index.contains((p + q) * 0.5)) continue; // across an opening
+                const Point inset = (q - p) * std::min(0.01, 1e-3 / std::max(width, 1e-9));
+                if (index.contains((p + q) * 0.5) || index.crosses(p + inset, q - inset))
+                    continue; // across an opening
                 const Web web{p, q, mm(width), r, it->second};
                 if (!narrowest || web.width < narrowest->width) narrowest = web;
                 if (web.width >= least) break;

@@ -70,9 +70,13 @@ TEST_CASE("notches of neighbours match by their length along both seams") {
         step.apart = mm(0), step.notches_apart = mm(random.real(20, 60));
         const StepId id = r.add(step, {r.set()});
         const double whole = in_mm(length(Polyline{seam, false}));
-        const auto count =
-            static_cast<std::size_t>(std::max(1.0, std::floor(whole / in_mm(step.notches_apart))));
-        CHECK(r.figure(id, "notches") == static_cast<double>(count));
+        // As many as the spacing goes into the seam, whose ends the tolerance of touching moves a little.
+        const auto count = static_cast<std::size_t>(r.figure(id, "notches"));
+        const auto goes = [&](double length) {
+            return static_cast<std::size_t>(std::max(1.0, std::floor(length / in_mm(step.notches_apart))));
+        };
+        CHECK(count >= goes(whole - 0.3));
+        CHECK(count <= goes(whole + 0.3));
         const auto slits = r.lines_of(r.of_role(id, role::clip));
         REQUIRE(slits.size() == 2 * count);
         // Where the slits' lines meet the seam, measured along it from its upper end.

@@ -1,6 +1,6 @@
 // Allowances, underlaps and clips against GEOS, on letters, clip art and random shapes.
+#include <algorithm>
 #include <cmath>
-#include <iostream>
 
 #include "core/recipe/allowance.h"
 #include "core/recipe/step.h"
@@ -14,21 +14,27 @@ using namespace dotlane::test;
 TEST_CASE("allowances of 500 real shapes lie between a round and a whole one, by GEOS") {
     Geos geos;
     Random random("allowances against GEOS");
-    std::size_t cut = 0, lost = 0;
+    std::size_t cut = 0, plain = 0;
     for (int round = 0; round < 500; ++round) {
-        const Region seam = random_shape(random);
+        const Region drawn = random_shape(random), seam = without_hairs(drawn);
         const double by = random.real(1, 8), reach = random.real(1, 3);
         INFO("seed " << random.seed() << " round " << round << " by " << by << " reach " << reach);
-        const Region made = with_allowance(seam, mm(by), reach);
+        const Region made = with_allowance(drawn, mm(by), reach);
+        // What has no area gets no allowance of its own: GEOS would lay one around a tail of no width.
+        // (Rings that touch or cross themselves are not read alike by both, so those say nothing here.)
+        if (std::all_of(drawn.rings.begin(), drawn.rings.end(),
+                        [](const Ring& ring) { return GEOSisValid(Geos::polygon(ring).get()) == 1; })) {
+            ++plain;
+            const Geos::Geometry hair(
+                GEOSSymDifference(Geos::area_of(drawn).get(), Geos::area_of(seam).get()));
+            CHECK(GEOSisEmpty(Geos::buffer(hair.get(), -0.0002).get()) == 1); // nowhere wider than 0.0004 mm
+        }
         const auto seam_there = Geos::area_of(seam), made_there = Geos::area_of(made);
         // Nothing of a round allowance is missing but what corners lose, which lies beyond cos(turn / 2) of
         // it: from a reach of 1 on nothing. (GEOS flattens its arcs from within, ours are given 0.02 mm.)
         const Geos::Geometry rest(
             GEOSDifference(Geos::buffer(seam_there.get(), by - 0.02).get(), made_there.get()));
-        if (GEOSisEmpty(Geos::buffer(rest.get(), -0.05).get()) != 1) {
-            ++lost;
-            std::cout << "  lost: round " << round << ", " << Geos::area(rest.get()) << " mm2\n";
-        }
+        CHECK(GEOSisEmpty(Geos::buffer(rest.get(), -0.05).get()) == 1);
         // Nothing reaches farther than corners may.
         const double most = std::sqrt(reach * reach + 1) * by; // the ends of a cut across a sharp corner
         const Geos::Geometry beyond(
@@ -54,9 +60,7 @@ TEST_CASE("allowances of 500 real shapes lie between a round and a whole one, by
         CHECK(GEOSisEmpty(Geos::buffer(into.get(), -0.01).get()) == 1);
     }
     CHECK(cut > 1000);
-    // Of some 7,000 shapes that were tried one lost 2 % (seed 25, round 393): Clipper's offset drops a bit
-    // beside a rough edge, in one go and in strides alike. To be mended in geometry/offset, then none.
-    CHECK(lost <= 1);
+    CHECK(plain > 250);
 }
 
 TEST_CASE("the widest place of 500 real shapes is within GEOS's largest inscribed circle, and as large") {
@@ -111,11 +115,16 @@ TEST_CASE(
         for (int i = count - 1; i >= 0; --i) {
             const auto own = Geos::area_of(shapes[static_cast<std::size_t>(i)]);
             const Geos::Geometry seen(GEOSDifference(own.get(), above.get()));
+            // What is narrower than 0.02 mm is no fabric, and gets no underlap.
+            const Geos::Geometry solid(
+                GEOSIntersection(seen.get(), Geos::mitre(Geos::buffer(seen.get(), -0.01).get(), 0.03).get()));
+            const Geos::Geometry below = std::move(above);
+            above.reset(GEOSUnion(below.get(), own.get()));
+            if (!solid) continue;                         // GEOS gives up, about once in 3,000
+            if (Geos::area(solid.get()) < 0.01) continue; // hidden
             const Geos::Geometry under(
-                GEOSIntersection(Geos::buffer(seen.get(), in_mm(step.underlap)).get(), above.get()));
-            const double cut = Geos::area(Geos::Geometry(GEOSUnion(seen.get(), under.get())).get());
-            above.reset(GEOSUnion(above.get(), own.get()));
-            if (Geos::area(seen.get()) < 0.01) continue; // hidden
+                GEOSIntersection(Geos::buffer(solid.get(), in_mm(step.underlap)).get(), below.get()));
+            const double cut = Geos::area(Geos::Geometry(GEOSUnion(solid.get(), under.get())).get());
             all += cut;
             step.only = i + 1;
             const StepOutcome out = run_step(step, in, no_progress());

@@ -31,6 +31,9 @@ std::vector<ApartBundle> bundles(const Drawing& drawing, ApartBy by, double one_
 /// Colours become line sets of the part, each in its lane still, where a step's layers are colours: those
 /// steps work on them. Nothing happens to a part without such a step.
 Result<void> layers_by_colour(Project& project, PartId part);
+/// Line sets of a drawing as they lie on one another, each where its foremost line lies, the lowest first;
+/// sets that steps make come last, as they lie in front.
+std::vector<LineSetId> as_they_lie(const Part& part, std::vector<LineSetId> sets);
 /// Line sets for the colours of a drawing of at least two: what steps with layers work on.
 Result<void> gather_colours(Project& project, PartId part);
 

@@ -176,9 +176,11 @@ Result<void> may_be_taken_apart(const Project& project, const Part& part) {
     return {};
 }
 
+/// One line set alone is no layer.
 bool has_layers(const Part& part) {
-    return std::any_of(part.steps.begin(), part.steps.end(),
-                       [](const Step& step) { return step.on && kind_of(step.what).layers; });
+    return std::any_of(part.steps.begin(), part.steps.end(), [](const Step& step) {
+        return step.on && kind_of(step.what).layers && step.of.size() > 1;
+    });
 }
 
 /// Whether a step takes the line set for one of its layers.
@@ -336,26 +338,39 @@ Result<void> gather_colours(Project& project, PartId id) {
     return {};
 }
 
+std::vector<LineSetId> as_they_lie(const Part& part, std::vector<LineSetId> sets) {
+    std::stable_sort(sets.begin(), sets.end(), [&](LineSetId a, LineSetId b) {
+        const auto foremost = [&](LineSetId id) {
+            const LineSet* set = find(part, id);
+            const bool drawn = set && !set->step && !set->lines.empty();
+            return std::pair(!drawn, drawn ? set->lines.back() : LineId{});
+        };
+        return foremost(a) < foremost(b);
+    });
+    return sets;
+}
+
 Result<void> layers_by_colour(Project& project, PartId id) {
-    if (!has_layers(*find(project, id))) return {};
-    // Lines of layers that are set aside are layers again, in whatever set they are then.
-    std::set<LineId> layered;
-    for (const LineSet& set : find(project, id)->sets)
-        if (is_layer(*find(project, id), set.id)) layered.insert(set.lines.begin(), set.lines.end());
+    // A step keeps to the lines that it works on, in whatever sets they are then.
+    std::map<StepId, std::set<LineId>> lines;
+    for (const Step& step : find(project, id)->steps)
+        if (kind_of(step.what).layers)
+            for (const LineSetId of : step.of)
+                if (const LineSet* set = find(*find(project, id), of))
+                    lines[step.id].insert(set->lines.begin(), set->lines.end());
+    if (lines.empty()) return {};
     if (const auto ok = gather_colours(project, id); !ok) return ok;
     Part& part = *find(project, id);
-    std::vector<const LineSet*> sets;
-    for (const LineSet& set : part.sets)
-        if (!set.step && !set.lines.empty() && (!set.set_aside || layered.contains(set.lines.front())))
-            sets.push_back(&set);
-    std::stable_sort(sets.begin(), sets.end(), [](const LineSet* a, const LineSet* b) {
-        return a->lines.back() < b->lines.back(); // as they lie on one another
-    });
-    std::vector<LineSetId> layers;
-    for (const LineSet* set : sets)
-        layers.push_back(set->id);
-    for (Step& step : part.steps)
-        if (kind_of(step.what).layers) step.of = layers;
+    for (Step& step : part.steps) {
+        const auto own = lines.find(step.id);
+        if (own == lines.end()) continue;
+        std::erase_if(step.of,
+                      [&](LineSetId of) { return find(part, of) != nullptr; }); // what steps made stays
+        for (const LineSet& set : part.sets)
+            if (!set.step && !set.lines.empty() && own->second.contains(set.lines.front()))
+                step.of.push_back(set.id);
+        step.of = as_they_lie(part, std::move(step.of));
+    }
     return {};
 }
 

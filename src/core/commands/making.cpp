@@ -261,14 +261,7 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
     if (kind.layers && of.empty()) // guides hide nothing; what is set aside later stays a layer
         for (const LineSet& set : part->sets)
             if (!set.set_aside) of.push_back(set.id);
-    if (kind.layers) // numbered as they lie on one another, each where its foremost line lies
-        std::stable_sort(of.begin(), of.end(), [&](LineSetId a, LineSetId b) {
-            const auto foremost = [&](LineSetId id) {
-                const LineSet* set = find(*part, id);
-                return set && !set->lines.empty() ? set->lines.back().value : 0;
-            };
-            return foremost(a) < foremost(b);
-        });
+    if (kind.layers) of = as_they_lie(*part, std::move(of)); // and are numbered so
     const bool fills = kind.inks, closed = fills || kind.replaces;
     if (of.empty() && (kind.makes || kind.second == StepKind::Second::wanted) && !kind.brings) {
         for (const LineSet& set : part->sets)

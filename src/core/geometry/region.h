@@ -42,6 +42,9 @@ struct OffsetOptions {
 };
 /// Positive grows, negative shrinks.
 Region offset(const Region& region, Length by, const OffsetOptions& options = {});
+/// Without points, spikes and tails that are no wider than 0.0001 mm, as offsets see it: whoever asks where corners
+/// of an offset lie asks this region for its corners.
+Region without_hairs(const Region& region);
 /// The area a round tip of this width covers when it follows the lines (round joins, round ends).
 Region stroked(const Polylines& lines, Length width, Length flatness = mm(0.005));
 

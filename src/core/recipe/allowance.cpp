@@ -161,17 +161,12 @@ void cut_run(const SmoothRun& run, double by, const std::function<bool(Point)>& 
     }
 }
 
-/// Now and then Clipper loses a bit beside a rough edge when it is moved far in one go: what two strides of
-/// half the way cover is added.
-Region round_offset(const Region& region, Length by) {
-    return united(offset(region, by), offset(offset(region, by / 2), by / 2));
-}
-
 } // namespace
 
-Region with_allowance(const Region& seam, Length by, double reach) {
+Region with_allowance(const Region& drawn, Length by, double reach) {
     const double a = in_mm(by);
-    Region out = offset(seam, by, {Corner::mitre, 20});
+    const Region seam = without_hairs(drawn);
+    const Region out = offset(seam, by, {Corner::mitre, 20});
     std::vector<Region> beyond;
     for (const Ring& ring : seam.rings)
         for (const Vertex& v : vertices(ring)) {
@@ -186,9 +181,9 @@ Region with_allowance(const Region& seam, Length by, double reach) {
             const Point base = v.at + middle * cut, top = v.at + middle * (far + 0.01);
             beyond.push_back(triangle(base + across * wide, base - across * wide, top));
         }
-    if (!beyond.empty()) out = subtracted(out, united(beyond));
-    // What is beyond one corner may be another edge's, and pointed offsets lose bits of rough edges.
-    return united(out, round_offset(seam, by * std::min(1.0, reach)));
+    if (beyond.empty()) return out;
+    // What is beyond one corner may be another edge's.
+    return united(subtracted(out, united(beyond)), offset(seam, by * std::min(1.0, reach)));
 }
 
 CurveCuts curve_cuts(const Region& seam, Length by, const std::function<bool(Point)>& wanted) {

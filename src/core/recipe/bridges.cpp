@@ -364,7 +364,7 @@ bool wide_enough(const Bridge& bridge, const NearestEdge& edges) {
 
 /// Without islands that are narrower than twice that, as drawings and roundings have them: they fall out
 /// unseen.
-Region without_hairs(Region region, Length by) {
+Region without_crumbs(Region region, Length by) {
     std::erase_if(region.rings, [by](const Ring& ring) {
         return signed_area_mm2(ring) < 0 &&
                !is_wider_than(region_of({Polyline{ring, true}}, FillRule::nonzero), by * 2);
@@ -415,7 +415,7 @@ namespace {
 Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progress& progress) {
     Bridged out;
     // What hangs on by a point, or a hair, hangs on nothing.
-    const std::vector<Region> all = pieces(without_hairs(offset(openings, hair, {Corner::mitre, 2}), hair));
+    const std::vector<Region> all = pieces(without_crumbs(offset(openings, hair, {Corner::mitre, 2}), hair));
     // Each place of the maker's belongs to the opening with the island edge that is nearest to it.
     std::vector<std::vector<Point>> by_hand(all.size());
     for (const Point p : wishes.by_hand) {
@@ -454,7 +454,7 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
         left.rings.insert(left.rings.end(), each[i].left.rings.begin(), each[i].left.rings.end());
         out.bridges.insert(out.bridges.end(), each[i].bridges.begin(), each[i].bridges.end());
     }
-    out.openings = without_hairs(std::move(left), hair * 2.1);
+    out.openings = without_crumbs(std::move(left), hair * 2.1);
     if (progress.cancelled() || out.openings.empty()) return out;
     const NearestEdge edges(out.openings);
     std::vector<char> wide(out.bridges.size());

@@ -4,6 +4,25 @@
 
 namespace dotlane {
 
+std::vector<std::size_t> layer_ranks(const std::vector<const WorkSet*>& of) {
+    std::vector<std::pair<std::ptrdiff_t, std::size_t>> foremost;
+    for (std::size_t i = 0; i < of.size(); ++i) {
+        std::vector<const FlatLine*> lines;
+        for (const FlatLine& line : of[i]->lines)
+            lines.push_back(&line);
+        std::sort(lines.begin(), lines.end(),
+                  [](const FlatLine* a, const FlatLine* b) { return a->order > b->order; });
+        const auto first = std::find_if(lines.begin(), lines.end(),
+                                        [](const FlatLine* line) { return !area_of(*line).empty(); });
+        if (first != lines.end()) foremost.emplace_back((*first)->order, i);
+    }
+    std::sort(foremost.begin(), foremost.end());
+    std::vector<std::size_t> out;
+    for (const auto& [order, layer] : foremost)
+        out.push_back(layer);
+    return out;
+}
+
 Plies plies_of(const std::vector<const WorkSet*>& of, const std::vector<int>& order, Progress& progress) {
     Plies out;
     struct Line {
@@ -24,11 +43,7 @@ Plies plies_of(const std::vector<const WorkSet*>& of, const std::vector<int>& or
     }
     std::stable_sort(lines.begin(), lines.end(),
                      [](const Line& a, const Line& b) { return a.line->order < b.line->order; });
-    // Layers lie on one another as wholes, each where its foremost line lies.
-    for (const Line& l : lines) {
-        std::erase(out.by_rank, l.layer);
-        out.by_rank.push_back(l.layer);
-    }
+    out.by_rank = layer_ranks(of);
     if (!order.empty()) { // as wholes, then
         std::vector<std::size_t> ranked, rank(out.layers.size());
         for (const int n : order)

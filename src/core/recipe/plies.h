@@ -20,6 +20,9 @@ struct Plies {
     int open = 0; ///< lines that bound no area
 };
 
+/// Of the sets that bound an area, each where its foremost line lies; the lowest first.
+std::vector<std::size_t> layer_ranks(const std::vector<const WorkSet*>& of);
+
 /// `order`: of the sets, numbered from 1, the lowest first; empty: as they are drawn. Ends
 /// early when cancelled.
 Plies plies_of(const std::vector<const WorkSet*>& of, const std::vector<int>& order, Progress& progress);

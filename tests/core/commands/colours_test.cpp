@@ -136,6 +136,21 @@ TEST_CASE("joined colours are one part when a drawing is taken apart, one layer 
     CHECK(patch.figure(made, "fabrics") == 3);
     for (const LineSet& set : find(patch.b.project, patch.b.part)->sets)
         if (!set.step) CHECK(set.set_aside);
+    // A step on some of the lines keeps to them; one line set alone is no layer, but joined colours come
+    // apart again.
+    Recipe some(five());
+    const LineSetId chosen =
+        must(gather(some.b.project, some.b.part, {some.b.lines()[0], some.b.lines()[1]}, "rusts"));
+    const StepId stencil = some.add(StencilStep{}, {chosen});
+    must(apply(JoinColours{some.b.part, 3}, some.b.project));
+    const auto works_on = [&] { return find(*find(some.b.project, some.b.part), stencil)->of.size(); };
+    CHECK(works_on() == 1);
+    must(apply(JoinColours{some.b.part, 0}, some.b.project));
+    CHECK(works_on() == 2);
+    some.part();
+    CHECK(must(apply(TakeApart{some.b.part}, some.b.project, catalog(), fonts(),
+                     *some.derived->part(some.b.part)))
+              .parts.size() == 2);
     // The file keeps it.
     const Project read = must(read_project(write_project(r.b.project), "test"));
     CHECK(read == r.b.project);

@@ -293,8 +293,15 @@ TEST_CASE(
             }
         before = &slits;
     }
-    // The fold itself is not run any more.
-    CHECK(find(*find(r.b.project, r.b.part), r.set())->set_aside);
+    // The fold itself is not run any more; what is no fold, or too short for a slit, is.
+    CHECK(r.count(r.set()) == 0);
+    Recipe card(rect(20, 20, 120, 160) + fold_at(100, 20, 140) + fold_at(150, 20, 25));
+    const StepId on_card = card.add_whole(step);
+    CHECK(card.part().reports.at(on_card)->refused.empty());
+    CHECK(card.count(card.set()) == 2);
+    CHECK(card.square(card.set()) == Approx(120 * 160));
+    CHECK(card.told("hinge.short"));
+    CHECK_FALSE(find(*find(card.b.project, card.b.part), card.set())->set_aside);
 }
 
 TEST_CASE("a hinge too tight for its stock says which radius or which slits would do, and both do") {

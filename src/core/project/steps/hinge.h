@@ -23,8 +23,7 @@ struct HingeStep {
                                  .about = "Rows of slits by which thick stock bends along a fold.",
                                  .wanted = StepRow::Wanted::fold,
                                  .makes = true,
-                                 .by_role = true,
-                                 .replaces = true};
+                                 .by_role = true};
     friend void fields(HingeStep& s, Fields& f) {
         f.length({"thickness", "thickness", "Of the stock"}, s.thickness, mm(0.1), mm(20));
         f.angle({"bend", "bent by"}, s.bend);

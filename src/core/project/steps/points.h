@@ -23,8 +23,7 @@ struct PointsStep {
                                  .about = "Places for stones or holes, evenly, along lines or over areas.",
                                  .wanted = StepRow::Wanted::place,
                                  .makes = true,
-                                 .by_role = true,
-                                 .replaces = true};
+                                 .by_role = true};
     friend void fields(PointsStep& s, Fields& f) {
         f.one_of({"over", "over"}, s.over, {"lines", "areas"});
         f.one_of({"mark", "made as"}, s.mark, {"holes", "marks"});

@@ -1,6 +1,7 @@
 #include "core/project/steps/hinge.h"
 
 #include <cmath>
+#include <map>
 
 #include "core/base/finding_kind.h"
 #include "core/recipe/areas.h"
@@ -61,6 +62,7 @@ StepOutcome run(const HingeStep& step, const StepInput& in, Progress&) {
     StepOutcome out;
     out.made.emplace();
     std::size_t shorter = 0;
+    std::map<const WorkSet*, std::shared_ptr<WorkSet>> left; // without the folds that slits stand for
     double slit = in_mm(step.slit), shortest = 1e9;
     for (const StraightLine& fold : folds) {
         const double whole = distance(fold.a, fold.b);
@@ -70,6 +72,9 @@ StepOutcome run(const HingeStep& step, const StepInput& in, Progress&) {
         }
         if (whole / slit * static_cast<double>(strips) > static_cast<double>(most_slits))
             return refused(say("That would be more than %1 slits.", most_slits));
+        auto& rest = left[fold.set];
+        if (!rest) rest = copy_of(*fold.set);
+        rest->lines[fold.line].contours[fold.contour].points.clear();
         const Point along = (fold.b - fold.a) * (1 / whole), side{-along.y, along.x};
         for (std::size_t row = 0; row <= strips; ++row) {
             const Point from = fold.a + side * (static_cast<double>(row) * apart - wide / 2);
@@ -80,6 +85,14 @@ StepOutcome run(const HingeStep& step, const StepInput& in, Progress&) {
         }
     }
     if (out.made->lines.empty()) return refused(say("The folds are too short for slits and their bridges."));
+    for (auto& [set, rest] : left) {
+        for (FlatLine& line : rest->lines) {
+            std::erase_if(line.contours, [](const Polyline& contour) { return contour.points.empty(); });
+            line.area = nullptr;
+        }
+        settle(*rest);
+        out.changed.push_back(std::move(rest));
+    }
     // Each strip between two rows is a bar that is twisted over half a slit less half a bridge: of a
     // rectangular bar the strain is greatest in the middle of its long side, about twist times its short side
     // over its length (Timoshenko and Goodier, Theory of Elasticity, torsion of a narrow rectangular bar).

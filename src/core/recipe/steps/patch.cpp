@@ -86,6 +86,14 @@ Result<std::vector<int>> order_of(const std::string& text, std::size_t count) {
     return out;
 }
 
+/// Less is no fabric that anyone sees, cuts or sews, but an edge that was drawn along another.
+constexpr Length thread = mm(0.02);
+
+Region without_threads(const Region& seen) {
+    // A little more is given back than was taken, for the points of sharp corners.
+    return intersected(seen, offset(offset(seen, -thread / 2), thread * 1.5, {Corner::mitre, 1000}));
+}
+
 /// A fabric, the lowest first.
 struct Cloth {
     const Ply* ply;
@@ -237,7 +245,8 @@ struct Work {
 };
 
 /// What cannot be sewn as it is asked for.
-void judge(const PatchStep& step, const std::vector<Cloth>& cloths, StepReport& report) {
+void judge(const PatchStep& step, const std::vector<Cloth>& cloths, const WorkSet* wanted,
+           StepReport& report) {
     const bool turned = step.edge == PatchStep::Edge::turned && step.lines == PatchStep::Lines::pieces;
     const bool satin = step.edge == PatchStep::Edge::raw && step.lines == PatchStep::Lines::map;
     const double in = in_mm(step.satin) * step.inside / 100;
@@ -249,7 +258,8 @@ void judge(const PatchStep& step, const std::vector<Cloth>& cloths, StepReport& 
         ++count, less = std::min(less, width), at.add(box);
     };
     std::size_t thins = 0;
-    for (const Cloth& cloth : cloths)
+    for (const Cloth& cloth : cloths) {
+        if (wanted && cloth.ply->set != wanted) continue; // told where it is cut
         for (const Region& piece : pieces(cloth.seen)) {
             const double r = in_mm(widest_place(piece).radius);
             const Box box = bounds(piece);
@@ -272,6 +282,7 @@ void judge(const PatchStep& step, const std::vector<Cloth>& cloths, StepReport& 
                 }
             }
         }
+    }
     const auto tell = [&](Finding finding, const Box& at) {
         finding.place.box = place_of(at);
         report.findings.push_back(std::move(finding));
@@ -298,21 +309,24 @@ StepOutcome run(const PatchStep& step, const StepInput& in, Progress& progress) 
     std::size_t hidden = 0;
     for (auto at = plies.by_rank.rbegin(); at != plies.by_rank.rend(); ++at) {
         const Ply& ply = plies.layers[*at];
-        if (ply.seen.empty()) {
+        Region seen = above.empty() ? ply.seen : without_threads(ply.seen);
+        if (seen.empty()) {
             ++hidden;
             continue;
         }
-        cloths.push_back({&ply, above, ply.seen, {}});
+        box.add(bounds(seen));
+        cloths.push_back({&ply, above, std::move(seen), {}});
         above = united(above, ply.seen);
-        box.add(bounds(ply.seen));
     }
     std::reverse(cloths.begin(), cloths.end());
     Work work(step, in, box);
     double seen = 0, cut = 0;
-    const WorkSet* const wanted = step.only == 0 ? nullptr : in.of[static_cast<std::size_t>(step.only) - 1];
+    const WorkSet* const wanted = step.only == 0 || step.lines == PatchStep::Lines::map
+                                      ? nullptr
+                                      : in.of[static_cast<std::size_t>(step.only) - 1];
     for (Cloth& cloth : cloths) {
         if (progress.cancelled()) return {};
-        if (step.lines == PatchStep::Lines::pieces && wanted && cloth.ply->set != wanted) {
+        if (wanted && cloth.ply->set != wanted) {
             work.pieces += pieces(cloth.seen).size(); // numbers are those of the map
             continue;
         }
@@ -331,7 +345,7 @@ StepOutcome run(const PatchStep& step, const StepInput& in, Progress& progress) 
     }
     if (progress.cancelled()) return {};
     StepOutcome out = std::move(work.out);
-    judge(step, cloths, out.report);
+    judge(step, cloths, wanted, out.report);
     const std::size_t clips = work.clips.size();
     out.also = {{role::satin, std::move(work.satin)},     {role::tack, std::move(work.tack)},
                 {role::turning, std::move(work.turning)}, {role::clip, std::move(work.clips)},

@@ -94,12 +94,14 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
     Box box = bounds(united(all.each)); // the sheets of all colours are alike
     if (step.webs == StencilStep::Webs::spread) {
         const Point middle = box.centre();
-        double share = 0;
-        for (const WorkSet* set : in.of) // of the colour that needs most
-            if (const auto areas_there = areas_of(step.only == 0 ? in.of : std::vector{set}).each;
-                !areas_there.empty())
-                share = std::max(share,
-                                 spread_share(united(areas_there), middle, step.least, progress).value_or(0));
+        double share = 0; // of the colour that needs most
+        const auto needs = [&](const std::vector<Region>& each) {
+            if (each.empty()) return;
+            share = std::max(share, spread_share(united(each), middle, step.least, progress).value_or(0));
+        };
+        if (step.only == 0) needs(all.each);
+        for (const WorkSet* set : in.of)
+            if (step.only > 0) needs(areas_of({set}).each);
         if (progress.cancelled()) return {};
         open = spread_by(open, middle, share);
         box = bounds(spread_by(united(all.each), middle, share));
@@ -170,12 +172,10 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
         figure("pieces", openings.size()),  figure("sheet_pieces", made.pieces_of_sheet),
         {"narrowest_web", "mm", narrowest}, {"open", "mm2", in_square_mm(area(made.openings))}};
     if (step.only > 0) { // what lies hindmost is painted first
-        const Plies plies = plies_of(in.of, {}, progress);
-        const auto at =
-            std::find(plies.by_rank.begin(), plies.by_rank.end(), static_cast<std::size_t>(step.only) - 1);
-        out.report.figures.push_back(
-            figure("coat", static_cast<std::size_t>(at - plies.by_rank.begin()) + 1));
-        out.report.figures.push_back(figure("colours", plies.by_rank.size()));
+        const std::vector<std::size_t> ranks = layer_ranks(in.of);
+        const auto at = std::find(ranks.begin(), ranks.end(), static_cast<std::size_t>(step.only) - 1);
+        out.report.figures.push_back(figure("coat", static_cast<std::size_t>(at - ranks.begin()) + 1));
+        out.report.figures.push_back(figure("colours", ranks.size()));
     }
     return out;
 }

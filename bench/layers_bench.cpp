@@ -3,11 +3,13 @@
 #include <benchmark/benchmark.h>
 
 #include <random>
+#include <thread>
 
 #include "bench/goals.h"
 #include "bench/process.h"
 #include "bench/work.h"
 #include "core/recipe/bridges.h"
+#include "core/recipe/evaluate.h"
 #include "core/recipe/hidden.h"
 #include "core/recipe/webs.h"
 
@@ -114,8 +116,71 @@ void many_pieces_time(benchmark::State& state) {
     }
 }
 
+/// While 5,000 pieces in 20 layers are knocked out, or made a stencil with wide webs: from the hand's stop to
+/// the end.
+void cancel_time(benchmark::State& state) {
+    std::mt19937 dice(static_cast<unsigned>(state.range(1)));
+    std::uniform_real_distribution<double> place(0, 300);
+    Part part;
+    part.id = {1};
+    auto drawing = std::make_shared<Drawing>();
+    Step step;
+    KnockOutStep knock;
+    knock.mode = KnockOutStep::Mode::knock_out;
+    step.id = {2}, step.what = knock;
+    if (state.range(0) == 1) {
+        StencilStep stencil;
+        stencil.webs = StencilStep::Webs::widened;
+        step.what = stencil, step.result = {999};
+    }
+    for (std::uint32_t i = 0; i < 20; ++i)
+        part.sets.push_back({{i + 10}, "layer", {}, false, {}}), step.of.push_back({i + 10});
+    for (std::uint32_t i = 0; i < 5000; ++i) {
+        DrawnLine line;
+        line.id = {i + 1};
+        const Ring ring = blob(dice, {place(dice), place(dice)}, 1, 8, 20);
+        Contour contour{ring.front(), {}, true};
+        for (std::size_t k = 1; k < ring.size(); ++k)
+            contour.line_to(ring[k]);
+        line.shape.contours.push_back(std::move(contour));
+        line.drawn.fill = Colour{};
+        drawing->lines.push_back(std::move(line));
+        part.sets[i / 250].lines.push_back({i + 1});
+    }
+    part.steps.push_back(step);
+    RecipeInputs inputs;
+    inputs.source.drawing = drawing;
+    double longest = 0;
+    for (auto _ : state) {
+        const Watch all;
+        benchmark::DoNotOptimize(evaluate(part, inputs));
+        const double whole = all.seconds();
+        state.counters["whole_s"] = whole;
+        if (state.range(0) == 0) goal("layers: 5,000 pieces knocked out by the step, s", whole, 2);
+        for (int i = 1; i <= 6; ++i) {
+            Progress progress;
+            Watch since;
+            std::thread hand([&] {
+                std::this_thread::sleep_for(std::chrono::duration<double>(whole * i / 9));
+                since = Watch();
+                progress.cancel();
+            });
+            benchmark::DoNotOptimize(evaluate(part, inputs, nullptr, progress));
+            longest = std::max(longest, since.seconds());
+            hand.join();
+        }
+    }
+    goal("layers: longest wait for a cancelled step, s", longest, 0.1);
+}
+
 } // namespace
 
+BENCHMARK(cancel_time)
+    ->Name("layers: cancelled")
+    ->Args({0, 1})
+    ->Args({1, 2})
+    ->Iterations(1)
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK(bridges_time)
     ->Name("stencil: 500 islands")
     ->Args({0, 1})

@@ -8,6 +8,8 @@
 #include "bench/project_bench.h"
 #include "bench/window_bench.h"
 
+#include "core/base/aside.h"
+
 namespace {
 
 class Pairs : public benchmark::ConsoleReporter {
@@ -36,6 +38,7 @@ class Pairs : public benchmark::ConsoleReporter {
 } // namespace
 
 int main(int argc, char** argv) {
+    const dotlane::AwaitsAside last;
     qputenv("QT_QPA_PLATFORM", "offscreen");
     qputenv("DOTLANE_DATA", DOTLANE_SOURCE "/data");
     if (argc == 3 && std::string(argv[1]) == "--first-paint") return dotlane::bench::first_paint(argc, argv);

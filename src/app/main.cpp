@@ -9,12 +9,14 @@
 #include "app/window/main_window.h"
 #include "app/window/project_files.h"
 #include "app/window/style.h"
+#include "core/base/aside.h"
 #include "core/base/data_folder.h"
 #include "dotlane_config.h"
 
 using namespace dotlane;
 
 int main(int argc, char** argv) {
+    const AwaitsAside last;
     report_full_files();
     auto catalog = load_catalog(disk(), data_folder() + "/catalog", user_catalog_folder());
     if (!catalog) {

@@ -1,9 +1,11 @@
 #include <iostream>
 
 #include "cli/run.h"
+#include "core/base/aside.h"
 #include "core/base/files.h"
 
 int main(int argc, char** argv) {
+    const dotlane::AwaitsAside last;
     dotlane::report_full_files();
     return dotlane::cli::run(argc, argv, dotlane::disk(), std::cout, std::cerr);
 }

@@ -99,7 +99,9 @@ class PlanVerb final : public ProjectVerb {
                 reasons.push_back({{"code", r.code}, {"sentence", r.sentence}});
             json printed = json::array();
             for (const PrintSheet& print : plan.program.prints)
-                printed.push_back({{"sheet", print.sheet.sheet.value}, {"shapes", print.shapes.size()}});
+                printed.push_back({{"sheet", print.sheet.sheet.value},
+                                   {"pictures", print.pictures.size()},
+                                   {"shapes", print.shapes.size()}});
             const PlanTotals& t = plan.totals;
             const LineAccount lines = account(*derived);
             c.print({{"moves", moves},

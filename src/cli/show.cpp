@@ -40,6 +40,8 @@ class Show final : public ProjectVerb {
         const auto report = e.reports.find(step.id);
         if (report == e.reports.end()) return json::object();
         json out = figures_json(report->second->figures);
+        for (const Point p : report->second->order)
+            out["order"].push_back({p.x, p.y});
         for (const Figure& f : report->second->figures)
             if (std::string_view(f.key) == "saved")
                 if (const auto worth = stock_saved(project, c.workshop.catalog(), part, square_mm(f.value)))

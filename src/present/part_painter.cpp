@@ -42,6 +42,17 @@ void paint_dimension(QPainter& painter, const View& view, const Box& box, Length
     line(r.topRight() + QPointF(20, 0), r.bottomRight() + QPointF(20, 0), text(box.height()), true);
 }
 
+/// Lines in whose place a picture is printed.
+bool stands_for_picture(const PartScene& scene, const RunSet& run) {
+    const Lane* lane = find(*scene.project, run.lane);
+    if (!lane || row(lane->action).run) return false;
+    return std::any_of(scene.part->steps.begin(), scene.part->steps.end(), [&](const Step& step) {
+        const auto report = scene.evaluated->reports.find(step.id);
+        return report != scene.evaluated->reports.end() && report->second->printed &&
+               (step.of.empty() || std::find(step.of.begin(), step.of.end(), run.set) != step.of.end());
+    });
+}
+
 } // namespace
 
 void paint_stock(QPainter& painter, const PartScene& scene, QColor stock, const View& view) {
@@ -87,6 +98,7 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
                 paint_lines(painter, line.contours, {Action::draw, faint, 0}, view, visible);
     }
     for (const RunSet& run : scene.evaluated->runs) {
+        if (stands_for_picture(scene, run)) continue; // it is seen itself
         LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
         const bool fill = run.ink != nullptr;
         // A fill's lines are seen as the ink they will be.

@@ -37,9 +37,22 @@ void paint_marks(QPainter& painter, const PrintSheet& print) {
     painter.drawText(square, Qt::AlignCenter, QStringLiteral("%1 mm").arg(print.square->width()));
 }
 
+void paint_image(QPainter& painter, const PlacedImage& placed) {
+    const ColourImage& of = placed.image;
+    const QImage image(of.rgb.data(), of.width, of.height, of.width * 3, QImage::Format_RGB888);
+    const Affine& m = placed.to_sheet;
+    painter.save();
+    painter.setRenderHint(QPainter::LosslessImageRendering);
+    painter.setClipPath(path_in_mm(placed.inside, FillRule::evenodd), Qt::IntersectClip);
+    painter.setTransform(QTransform(m.a, m.b, m.c, m.d, m.e, m.f), true);
+    painter.drawImage(QRectF(0, 0, of.width, of.height), image);
+    painter.restore();
+}
+
 } // namespace
 
-Result<std::string> print_pdf(const PrintSheet& print, const std::string& title) {
+Result<std::string> print_pdf(const PrintSheet& print, const std::vector<PlacedImage>& images,
+                              const std::string& title) {
     constexpr int dots = 1200;
     const Box& page = print.sheet.stock_area;
     const QPageSize size({page.width(), page.height()}, QPageSize::Millimeter, QString(),
@@ -48,6 +61,8 @@ Result<std::string> print_pdf(const PrintSheet& print, const std::string& title)
         QPainter painter(&writer);
         painter.scale(dots / mm_per_inch, dots / mm_per_inch);
         painter.translate(-page.x0, -page.y0);
+        for (const PlacedImage& placed : images)
+            paint_image(painter, placed);
         for (const PrintShape& shape : print.shapes)
             paint_drawn(painter, path_in_mm(shape.contours, shape.rule), shape.drawn, 1);
         paint_marks(painter, print);

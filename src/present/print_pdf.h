@@ -4,11 +4,13 @@
 #include <string>
 
 #include "core/base/result.h"
+#include "core/formats/trace/printed.h"
 #include "core/machine/program.h"
 
 namespace dotlane::present {
 
-/// PDF bytes. Error "pdf.failed".
-Result<std::string> print_pdf(const PrintSheet& print, const std::string& title);
+/// PDF bytes; `images`: of the print's pictures, behind its shapes. Error "pdf.failed".
+Result<std::string> print_pdf(const PrintSheet& print, const std::vector<PlacedImage>& images,
+                              const std::string& title);
 
 } // namespace dotlane::present

@@ -6,12 +6,14 @@
 
 #include "app/settings/language.h"
 #include "app/window/style.h"
+#include "core/base/aside.h"
 #include "core/base/data_folder.h"
 #include "shots/views.h"
 
 using namespace dotlane;
 
 int main(int argc, char** argv) {
+    const AwaitsAside last;
     auto catalog = load_catalog(disk(), data_folder() + "/catalog", user_catalog_folder());
     if (!catalog) {
         std::fprintf(stderr, "dot-lane-shots: %s\n", to_text(catalog.error()).c_str());

@@ -4,9 +4,12 @@
 
 #include "app/settings/language.h"
 
+#include "core/base/aside.h"
+
 int run_tests(int argc, char** argv); // support/catch.cpp
 
 int main(int argc, char** argv) {
+    const dotlane::AwaitsAside last;
     if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     QApplication::setApplicationName("dot-lane-tests");

@@ -1,12 +1,14 @@
 // The pieces that a fill is given to, chosen by pressing them on the bench.
 #include <QCoreApplication>
 #include <QPainter>
+#include <algorithm>
 
 #include "app/bench/part_view.h"
 #include "core/commands/inking.h"
 #include "core/commands/steps.h"
 #include "core/derive/inking.h"
 #include "present/lane_style.h"
+#include "present/theme.h"
 
 namespace dotlane::app {
 
@@ -33,7 +35,31 @@ const FillPlaces& PartView::fill_places() const {
     return places_;
 }
 
-/// What a chosen step put where: bridges.
+/// Where hands work, one place after another; where many lie close, as many of the numbers as there is room
+/// for.
+void PartView::paint_order(QPainter& painter, const std::vector<Point>& order) const {
+    const present::Theme& theme = present::Theme::current();
+    painter.setFont(present::ui_font(8));
+    const QFontMetricsF metrics(painter.font());
+    std::vector<QRectF> taken;
+    for (std::size_t i = 0; i < order.size(); ++i) {
+        const QString text = QString::number(i + 1);
+        const double wide = std::max(metrics.height(), metrics.horizontalAdvance(text) + 8);
+        QRectF box(0, 0, wide, metrics.height());
+        box.moveCenter(view().map(order[i]));
+        if (std::any_of(taken.begin(), taken.end(),
+                        [&](const QRectF& other) { return other.intersects(box); }))
+            continue;
+        taken.push_back(box);
+        painter.setPen(QPen(theme.lamp, 1.2));
+        painter.setBrush(theme.card);
+        painter.drawRoundedRect(box, box.height() / 2, box.height() / 2);
+        painter.setPen(theme.ink);
+        painter.drawText(box, Qt::AlignCenter, text);
+    }
+}
+
+/// What a chosen step put where: bridges; and in which order hands work.
 void PartView::paint_put(QPainter& painter) const {
     const EvaluatedPart* part = session_.evaluated();
     const StepId step = lit_ ? lit_ : session_.choice().step;
@@ -54,6 +80,7 @@ void PartView::paint_put(QPainter& painter) const {
         painter.setBrush(theme.lamp);
         painter.drawEllipse((a + b) / 2, 4, 4);
     }
+    paint_order(painter, link->report->order);
     painter.restore();
 }
 

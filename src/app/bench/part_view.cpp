@@ -8,6 +8,7 @@
 #include "core/base/text.h"
 #include "core/commands/selection.h"
 #include "present/part_painter.h"
+#include "present/printed_painter.h"
 #include "present/words.h"
 
 namespace dotlane::app {
@@ -72,6 +73,7 @@ Canvas::Painting PartView::content() const {
         scene.lit = lit;
         scene.ground = stock.value_or(present::Theme::current().paper);
         if (stock) present::paint_stock(painter, scene, *stock, view);
+        present::paint_printed(painter, scene, view);
         present::paint_part(painter, scene, view, visible);
     };
 }

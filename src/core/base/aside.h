@@ -1,6 +1,7 @@
-// Work of libraries that cannot be stopped half way.
+// Work that cannot be stopped half way: of libraries, and steps whose booleans take long.
 #pragma once
 
+#include <atomic>
 #include <chrono>
 #include <future>
 #include <memory>
@@ -13,11 +14,12 @@
 namespace dotlane {
 
 namespace detail {
-inline std::counting_semaphore<4> aside_places{2}; ///< runs that may go on at a time, unseen ones among them
-}
+inline std::counting_semaphore<4> aside_places{4}; ///< runs that may go on at a time, unseen ones among them
+inline std::atomic<int> running_aside{0};
+} // namespace detail
 
 /// Does the work on a thread of its own and waits for it. Empty when cancelled, at most 30 ms later: the work
-/// then runs to its end unseen, so it may use only what it holds itself. Two pieces of work run at a time;
+/// then runs to its end unseen, so it may use only what it holds itself. Four pieces of work run at a time;
 /// further ones wait, and can be cancelled while they do.
 template<class Work>
 auto run_aside(Work work, const Progress& progress) -> std::optional<decltype(work())> {
@@ -26,13 +28,25 @@ auto run_aside(Work work, const Progress& progress) -> std::optional<decltype(wo
         if (progress.cancelled()) return {};
     auto task = std::make_shared<std::packaged_task<decltype(work())()>>(std::move(work));
     auto result = task->get_future();
-    std::thread([task] {
+    ++detail::running_aside;
+    std::thread([task]() mutable {
         (*task)();
+        task.reset(); // what it holds goes before it counts as ended
         detail::aside_places.release();
+        --detail::running_aside;
     }).detach();
     while (result.wait_for(20ms) != std::future_status::ready)
         if (progress.cancelled()) return {};
     return result.get();
 }
+
+/// The first thing that a program's main holds: when it ends, work that runs unseen may still read what would
+/// go with it.
+struct AwaitsAside {
+    ~AwaitsAside() {
+        while (detail::running_aside > 0)
+            std::this_thread::sleep_for(std::chrono::milliseconds(2));
+    }
+};
 
 } // namespace dotlane

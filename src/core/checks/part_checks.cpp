@@ -53,6 +53,12 @@ class Check {
         return lane && lane->action == Action::cut;
     }
 
+    /// What is printed lies below the tool that follows its edge.
+    bool runs_along(const RunSet& run) const {
+        const Lane* lane = find(project_, run.lane);
+        return !lane || row(lane->action).run;
+    }
+
     void doubled() {
         std::vector<const Polyline*> lines;
         std::vector<const RunSet*> owner;
@@ -71,7 +77,7 @@ class Check {
             if (a.lane == b.lane) {
                 ++same[a.set].first;
                 same[a.set].second.add(bounds(*lines[i]));
-            } else {
+            } else if (runs_along(a) && runs_along(b)) {
                 ++crossed;
                 where.add(bounds(*lines[i]));
             }

@@ -1,6 +1,7 @@
 #include "core/derive/printing.h"
 
 #include <algorithm>
+#include <set>
 #include <unordered_map>
 
 #include "core/base/text.h"
@@ -13,6 +14,11 @@ namespace {
 // What most desk printers take and leave blank: common practice, without source.
 constexpr double widest_page = 216, longest_page = 356, blank_edge = 4;
 constexpr double mark_arm = 2;
+
+bool bounds_area(const FlatLine& line) {
+    return std::any_of(line.contours.begin(), line.contours.end(),
+                       [](const Polyline& contour) { return contour.closed; });
+}
 
 /// Filled as a page of a book is; everything else that is made is printed as lines.
 bool solid(const Part& part, LineSetId id) {
@@ -37,9 +43,7 @@ Drawn ink_of(const Part& part, const DrawnLines& drawn_lines, const FlatLine& li
         ink.dash_offset_mm *= part.scale;
         return ink;
     }
-    const bool closed =
-        std::any_of(line.contours.begin(), line.contours.end(), [](const Polyline& c) { return c.closed; });
-    if (closed && solid(part, line.set)) {
+    if (bounds_area(line) && solid(part, line.set)) {
         // The lines of a traced level are named by the colour that was found in the picture.
         ink.fill = own ? colour_from_hex(drawn->second->name).value_or(lane.colour) : lane.colour;
     } else {
@@ -60,8 +64,52 @@ bool lies_in(const EvaluatedPart& part, int piece, const FlatLine& line) {
     return false;
 }
 
+/// The picture in place of lines that were traced from it, of the sets that are printed. Returns those sets.
+template<class Printed>
+std::set<LineSetId> add_picture(const Part& part, const EvaluatedPart& evaluated, const PlacedPart& placed,
+                                Printed printed, std::vector<PrintPicture>& out) {
+    std::set<LineSetId> sets;
+    const auto source = traced_from(part.source.spec);
+    if (!source) return sets;
+    for (const Step& step : part.steps) {
+        const auto report = evaluated.reports.find(step.id);
+        if (!step.on || report == evaluated.reports.end() || !report->second->printed) continue;
+        for (const LineSet& set : part.sets)
+            if ((step.of.empty() || std::find(step.of.begin(), step.of.end(), set.id) != step.of.end()) &&
+                printed(set.id))
+                sets.insert(set.id);
+        if (sets.empty()) return sets;
+        PrintPicture picture{source->bytes,
+                             source->width,
+                             placed.to_sheet * Affine::scaling(part.scale, part.scale),
+                             {},
+                             {},
+                             0};
+        std::vector<Point> there; // points of what lies in this arrangement
+        for (const FlatLine& line : evaluated.lines)
+            if (sets.contains(line.set) && bounds_area(line) &&
+                lies_in(evaluated, placed.placement.piece, line)) {
+                picture.lines += line.contours.size();
+                there.push_back(line.contours.front().points.front());
+            }
+        for (const auto& [region, to] : {std::pair{&report->second->printed->art, &picture.art},
+                                         std::pair{&report->second->printed->whole, &picture.whole}})
+            for (const Region& piece : pieces(*region)) {
+                // A point of an outline may lie a rounding outside of what it bounds.
+                const Region grown = offset(piece, mm(0.01));
+                if (std::none_of(there.begin(), there.end(), [&](Point p) { return contains(grown, p); }))
+                    continue;
+                for (const Ring& ring : piece.rings)
+                    to->push_back(transformed(Polyline{ring, true}, placed.to_sheet));
+            }
+        out.push_back(std::move(picture));
+        return sets;
+    }
+    return sets;
+}
+
 void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
-                const PlacedPart& placed, std::vector<PrintShape>& out) {
+                const PlacedPart& placed, std::vector<PrintPicture>& pictures, std::vector<PrintShape>& out) {
     const Part& part = *find(project, evaluated.part);
     const auto lane_of = [&](LineSetId id) -> const Lane* {
         const LineSet* set = find(part, id);
@@ -74,6 +122,8 @@ void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedP
         const Tool* tool = catalog.tool(lane.tool);
         return tool ? tool->tip : mm(0.25);
     };
+    const std::set<LineSetId> pictured = add_picture(
+        part, evaluated, placed, [&](LineSetId id) { return lane_of(id) != nullptr; }, pictures);
     const auto add = [&](const Polylines& contours, FillRule rule, Drawn ink) {
         PrintShape shape{{}, rule, std::move(ink)};
         for (const Polyline& contour : contours)
@@ -85,6 +135,7 @@ void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedP
     for (const FlatLine& line : evaluated.lines) {
         const Lane* lane = line.contours.empty() ? nullptr : lane_of(line.set);
         if (!lane || !lies_in(evaluated, placed.placement.piece, line)) continue;
+        if (pictured.contains(line.set) && bounds_area(line)) continue;
         if (drawn.empty())
             for (const DrawnLine& d : evaluated.drawing->lines)
                 drawn.emplace(d.id.value, &d);
@@ -153,13 +204,13 @@ std::vector<Polyline> marks_of(const ProgramSheet& sheet, const std::vector<Box>
 
 std::optional<PrintSheet> print_sheet(const Catalog& catalog, const Project& scope, const LaidSheet& laid,
                                       const ProgramSheet& sheet) {
-    PrintSheet out{sheet, {}, {}, {}};
+    PrintSheet out{sheet, {}, {}, {}, {}};
     std::vector<Box> taken;
     for (const PlacedPart& placed : laid.parts) {
-        add_shapes(scope, catalog, placed.footprint->part(), placed, out.shapes);
+        add_shapes(scope, catalog, placed.footprint->part(), placed, out.pictures, out.shapes);
         taken.push_back(placed.box);
     }
-    if (out.shapes.empty()) return std::nullopt;
+    if (out.shapes.empty() && out.pictures.empty()) return std::nullopt;
     out.marks = marks_of(sheet, taken);
     out.square = free_square(sheet, taken);
     return out;
@@ -176,6 +227,8 @@ Findings check_print(const PrintSheet& print) {
     Box all;
     for (const PrintShape& shape : print.shapes)
         all.add(bounds(shape.contours));
+    for (const PrintPicture& picture : print.pictures)
+        all.add(bounds(picture.whole));
     const double near = std::min({all.x0 - page.x0, all.y0 - page.y0, page.x1 - all.x1, page.y1 - all.y1});
     if (near < blank_edge)
         out.push_back(

@@ -35,9 +35,12 @@ LineAccount account(const Derived& derived) {
     if (derived.plan) {
         for (const Move& move : derived.plan->program.moves)
             if (const auto* pass = std::get_if<PassMove>(&move)) out.run += pass->strokes.size();
-        for (const PrintSheet& print : derived.plan->program.prints)
+        for (const PrintSheet& print : derived.plan->program.prints) {
+            for (const PrintPicture& picture : print.pictures)
+                out.printed += picture.lines;
             for (const PrintShape& shape : print.shapes)
                 out.printed += shape.contours.size();
+        }
     }
     for (const Part& part : project.parts) {
         const EvaluatedPart& evaluated = *derived.part(part.id);

@@ -53,10 +53,17 @@ class Exporter {
     Result<void> add_prints(const std::string& overridden, PrintFiles& prints) {
         for (const PrintSheet& print : program_.prints) {
             const std::string name = names_.print(print.sheet.sheet);
-            add(name + ".svg", write_print_svg(print, program_.project, overridden));
+            std::vector<PlacedImage> images;
+            for (const PrintPicture& picture : print.pictures) {
+                auto image = printed_image(*picture.bytes, picture.width, picture.to_sheet, picture.art,
+                                           picture.whole);
+                if (!image) return tl::make_unexpected(image.error());
+                images.push_back(std::move(*image));
+            }
+            add(name + ".svg", write_print_svg(print, images, program_.project, overridden));
             prints[print.sheet.sheet] = name + (options_.pdf.print ? ".pdf" : ".svg");
             if (!options_.pdf.print) continue;
-            auto bytes = options_.pdf.print(print, program_.project + ", " + print.sheet.name);
+            auto bytes = options_.pdf.print(print, images, program_.project + ", " + print.sheet.name);
             if (!bytes) return tl::make_unexpected(bytes.error());
             add(name + ".pdf", std::move(*bytes));
         }

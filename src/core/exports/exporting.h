@@ -6,13 +6,16 @@
 
 #include "core/base/files.h"
 #include "core/exports/run_sheet.h"
+#include "core/formats/trace/printed.h"
 
 namespace dotlane {
 
 /// Given by whoever can paint (present). Each returns the bytes of a PDF.
 struct PdfPainter {
     std::function<Result<std::string>(const RunSheet&, const Derived&, const Catalog&)> run_sheet;
-    std::function<Result<std::string>(const PrintSheet&, const std::string& title)> print;
+    std::function<Result<std::string>(const PrintSheet&, const std::vector<PlacedImage>&,
+                                      const std::string& title)>
+        print;
 };
 
 struct ExportOptions {

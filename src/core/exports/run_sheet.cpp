@@ -57,9 +57,25 @@ Phrase lies_where(const Program& program, const StopMove& stop) {
     return say("Then %1.", joined(out, "; "));
 }
 
+/// The smallest mat of the machine whose reach holds it, turned if need be.
+const Mat* mat_for(const Needed& needed, const Machine& machine, const Catalog& catalog) {
+    const double wide = std::max(in_mm(needed.width), in_mm(needed.height)),
+                 narrow = std::min(in_mm(needed.width), in_mm(needed.height));
+    const Mat* best = nullptr;
+    for (const std::string& id : machine.mats) {
+        const Mat* mat = catalog.mat(id);
+        if (!mat || std::max(mat->usable.width(), mat->usable.height()) < wide ||
+            std::min(mat->usable.width(), mat->usable.height()) < narrow)
+            continue;
+        if (!best || mat->width * in_mm(mat->height) < best->width * in_mm(best->height)) best = mat;
+    }
+    return best;
+}
+
 /// "To be cut to size: 2 pieces of foil, 95 mm x 40 mm, for "Invitation"": of all that lies on the sheets.
-void add_needs(const Derived& derived, std::vector<Phrase>& out) {
+void add_needs(const Derived& derived, const Catalog& catalog, std::vector<Phrase>& out) {
     const Project& project = *derived.project;
+    const Machine* machine = catalog.machine(project.machine);
     const auto text = [&](Length l) { return to_text(l, project.unit); };
     for (const Part& part : project.parts) {
         const EvaluatedPart* evaluated = derived.part(part.id);
@@ -78,7 +94,12 @@ void add_needs(const Derived& derived, std::vector<Phrase>& out) {
             for (const Needed& n : report->needs) {
                 const LineSet* of = find(part, n.of);
                 const Phrase what = of ? say("%1 (%2)", n.what, of->name) : n.what;
-                const Phrase size = say("%1, %2 x %3", what, text(n.width), text(n.height));
+                Phrase size = say("%1, %2 x %3", what, text(n.width), text(n.height));
+                if (n.on_mat && machine) {
+                    const Mat* mat = mat_for(n, *machine, catalog);
+                    size = mat ? say("%1 (which the mat \"%2\" holds)", size, word(*mat))
+                               : say("%1 (which no mat of this machine holds in one piece)", size);
+                }
                 if (n.cloth && bought.insert(what.english()).second)
                     out.push_back(
                         say_n(n.cloth->copies,
@@ -117,7 +138,7 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
         out.before.push_back(
             say("Keep the computer awake: the run takes %1, and the machine stops when the computer sleeps.",
                 spoken_seconds(in_seconds(plan.timeline.total()))));
-    add_needs(derived, out.before);
+    add_needs(derived, catalog, out.before);
     std::set<std::string> cautions; // of the catalog
     std::set<SheetId> shown;
     for (std::size_t m = 0; m < program.moves.size(); ++m) {

@@ -118,10 +118,25 @@ struct PrintShape {
     bool operator==(const PrintShape&) const = default;
 };
 
+/// A picture that is printed in place of the lines that were traced from it; mm on the mat.
+struct PrintPicture {
+    std::shared_ptr<const std::string> bytes; ///< of the PNG or JPEG file, never null
+    Length width;                             ///< of the whole picture, before `to_sheet`
+    Affine to_sheet;                          ///< from mm of the picture, from its top left corner
+    Polylines art;   ///< inside of them its own colours are seen, where it is; even-odd
+    Polylines whole; ///< all that is printed; beyond the art the colour of the art that is nearest; even-odd
+    std::size_t lines = 0; ///< contours that it stands for
+    bool operator==(const PrintPicture& o) const {
+        return *bytes == *o.bytes && width == o.width && to_sheet == o.to_sheet && art == o.art &&
+               whole == o.whole && lines == o.lines;
+    }
+};
+
 /// What is printed on a sheet of stock before the machine has it, true to size.
 struct PrintSheet {
     ProgramSheet sheet;
-    std::vector<PrintShape> shapes; ///< the hindmost first
+    std::vector<PrintPicture> pictures; ///< behind all shapes
+    std::vector<PrintShape> shapes;     ///< the hindmost first
     std::vector<Polyline>
         marks; ///< near the corners that the tool reaches, where no part lies: crosses, two lines each
     std::optional<Box> square; ///< to be measured on the print; none when nowhere is free

@@ -35,6 +35,13 @@ json line_json(const Polyline& line) {
     return {{"closed", line.closed}, {"points_mm", points_json(line.points)}};
 }
 
+json lines_json(const Polylines& lines) {
+    json out = json::array();
+    for (const Polyline& line : lines)
+        out.push_back(line_json(line));
+    return out;
+}
+
 std::vector<std::string> english(const std::vector<Phrase>& all) {
     std::vector<std::string> out;
     for (const Phrase& one : all)
@@ -103,17 +110,23 @@ class Writer {
     }
 
     void write(const PrintSheet& print) {
-        json marks = json::array();
-        for (const Polyline& mark : print.marks)
-            marks.push_back(line_json(mark));
-        json j = {{"print", sheet_json(print.sheet)}, {"marks", marks}, {"shapes", print.shapes.size()}};
+        json j = {{"print", sheet_json(print.sheet)},
+                  {"marks", lines_json(print.marks)},
+                  {"pictures", print.pictures.size()},
+                  {"shapes", print.shapes.size()}};
         if (print.square) j["square_mm"] = box_json(*print.square);
         line(j);
+        for (const PrintPicture& picture : print.pictures) {
+            const Affine& m = picture.to_sheet;
+            line({{"picture", base64(*picture.bytes)},
+                  {"width_mm", in_mm(picture.width)},
+                  {"to_sheet", {m.a, m.b, m.c, m.d, m.e, m.f}},
+                  {"art", lines_json(picture.art)},
+                  {"whole", lines_json(picture.whole)},
+                  {"lines", picture.lines}});
+        }
         for (const PrintShape& shape : print.shapes) {
-            json contours = json::array();
-            for (const Polyline& c : shape.contours)
-                contours.push_back(line_json(c));
-            line({{"contours", contours},
+            line({{"contours", lines_json(shape.contours)},
                   {"rule", shape.rule == FillRule::evenodd ? "evenodd" : "nonzero"},
                   {"drawn", drawn_json(shape.drawn)}});
         }
@@ -204,6 +217,13 @@ Polyline line_from(const json& j) {
     }
     if (out.points.empty()) in::wrong("points_mm", to_say("one point or more"));
     out.closed = in::flag(j, "closed");
+    return out;
+}
+
+Polylines lines_from(const json& j, const char* key) {
+    Polylines out;
+    for (const json& line : in::list(j, key))
+        out.push_back(line_from(line));
     return out;
 }
 
@@ -302,14 +322,24 @@ class Reader {
     PrintSheet print(const json& j) {
         PrintSheet out;
         out.sheet = sheet_from(in::object(j, "print"));
-        for (const json& mark : in::list(j, "marks"))
-            out.marks.push_back(line_from(mark));
+        out.marks = lines_from(j, "marks");
         if (in::maybe(j, "square_mm")) out.square = box_from(j, "square_mm");
+        for (std::size_t n = in::maybe(j, "pictures") ? count_of(j, "pictures") : 0; n > 0; --n) {
+            const json picture = next();
+            auto bytes = from_base64(in::text(picture, "picture"));
+            if (!bytes) in::wrong("picture", to_say("base64"));
+            const auto m = numbers(in::list(picture, "to_sheet"), 6, "to_sheet");
+            out.pictures.push_back({std::make_shared<const std::string>(std::move(*bytes)),
+                                    mm(positive(picture, "width_mm")),
+                                    {m[0], m[1], m[2], m[3], m[4], m[5]},
+                                    lines_from(picture, "art"),
+                                    lines_from(picture, "whole"),
+                                    count_of(picture, "lines")});
+        }
         for (std::size_t n = count_of(j, "shapes"); n > 0; --n) {
             const json shape = next();
             PrintShape s;
-            for (const json& c : in::list(shape, "contours"))
-                s.contours.push_back(line_from(c));
+            s.contours = lines_from(shape, "contours");
             s.rule = in::text(shape, "rule") == "evenodd" ? FillRule::evenodd : FillRule::nonzero;
             s.drawn = drawn_from(in::object(shape, "drawn"));
             out.shapes.push_back(std::move(s));

@@ -11,6 +11,7 @@
 #include "core/geometry/narrow.h"
 #include "core/geometry/nearest_edge.h"
 #include "core/geometry/region_index.h"
+#include "core/recipe/bridge_strips.h"
 
 namespace dotlane {
 namespace {
@@ -311,57 +312,6 @@ class Opening {
     std::vector<Bridge> bridges_;
 };
 
-/// A strip along the bridge that reaches so far beyond its ends.
-Ring strip(const Bridge& bridge, double before, double beyond) {
-    const double length = distance(bridge.a, bridge.b);
-    const Point u = (bridge.b - bridge.a) * (1 / length), side = Point{-u.y, u.x} * (in_mm(bridge.width) / 2);
-    const Point a = bridge.a - u * before, b = bridge.b + u * beyond;
-    return {a + side, b + side, b - side, a - side};
-}
-
-/// How far the strip has to go on at an end, so that both its corners are in material; where that is thinner
-/// than the bridge is wide, only as far as it is thick.
-double reach_of(Point end, Point u, double width, const RegionIndex& index) {
-    const Point side = Point{-u.y, u.x} * (width / 2);
-    double out = width / 16;
-    for (double beyond = width / 8; beyond <= 3 * width; beyond += width / 8) {
-        const Point p = end + u * beyond;
-        if (index.contains(p)) break; // on the far side of the material
-        out = beyond;
-        if (!index.contains(p + side) && !index.contains(p - side)) break;
-    }
-    return out;
-}
-
-/// What the bridge takes away of its opening: the piece of the strip that its middle lies in.
-Region taken_by(const Bridge& bridge, const Region& opening, const std::vector<Box>& boxes,
-                const RegionIndex& index) {
-    const Point u = (bridge.b - bridge.a) * (1 / distance(bridge.a, bridge.b));
-    const double width = in_mm(bridge.width);
-    const Ring r =
-        strip(bridge, reach_of(bridge.a, u * -1, width, index), reach_of(bridge.b, u, width, index));
-    const Box box = bounds(Polyline{r, true});
-    Region here; // the islands that it meets, of many
-    for (std::size_t i = 0; i < opening.rings.size(); ++i)
-        if (i == 0 || boxes[i].meets(box)) here.rings.push_back(opening.rings[i]);
-    const Region whole = region_of({Polyline{r, true}}, FillRule::nonzero);
-    for (const Region& piece : pieces(intersected(whole, here)))
-        // A little into the material at its ends, or the grid would leave hairs open there.
-        if (contains(piece, (bridge.a + bridge.b) * 0.5)) return intersected(whole, offset(piece, mm(0.02)));
-    return {};
-}
-
-/// Whether there is as much material as wished to both sides all along.
-bool wide_enough(const Bridge& bridge, const NearestEdge& edges) {
-    constexpr int places = 8;
-    for (int i = 0; i <= places; ++i) {
-        const Point p = bridge.a + (bridge.b - bridge.a) * (static_cast<double>(i) / places);
-        // The grid of regions, and ends of strips that are a thousandth short.
-        if (distance(p, edges.to(p)) < in_mm(bridge.width) / 2 - 0.005) return false;
-    }
-    return true;
-}
-
 /// Without islands that are narrower than twice that, as drawings and roundings have them: they fall out
 /// unseen.
 Region without_crumbs(Region region, Length by) {
@@ -392,8 +342,10 @@ Held held(const Region& opening, const Region& drawn, const BridgeWishes& wishes
     for (const Ring& ring : opening.rings)
         boxes.push_back(bounds(Polyline{ring, true})), points += ring.size();
     std::vector<Region> strips(out.bridges.size());
+    const NearestEdge edges(opening);
+    const NearestEdge* const follow = wishes.sides == BridgeWishes::Sides::stroke ? &edges : nullptr;
     in_parallel(strips.size(), points * 10, [&](std::size_t i) {
-        if (!progress.cancelled()) strips[i] = taken_by(out.bridges[i], opening, boxes, index);
+        if (!progress.cancelled()) strips[i] = taken_by(out.bridges[i], opening, boxes, index, follow);
     });
     if (progress.cancelled()) return out;
     for (Region& piece : pieces(subtracted(drawn, united(strips))))

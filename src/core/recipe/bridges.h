@@ -16,17 +16,19 @@ namespace dotlane {
 
 struct BridgeWishes {
     using Place = StencilStep::Place;
+    using Sides = StencilStep::Sides;
     int each = 0; ///< for each island; 0: by its size
     Length width; ///< > 0
     Place place = Place::balanced;
     Angle along; ///< of Place::along
+    Sides sides = Sides::straight;
     std::vector<Point>
         by_hand; ///< an island that one of them is nearest to has these, and no others if they hold it
 };
 
 struct Bridge {
     Point a, b;   ///< across the opening, on its edges
-    Length width; ///< of the strip around them: half of it to each side
+    Length width; ///< of the strip around them: half of it to each side, or more where its sides open
     bool by_hand = false;
 };
 

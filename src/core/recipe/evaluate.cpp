@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <unordered_map>
 
+#include "core/base/aside.h"
 #include "core/base/text.h"
 #include "core/recipe/findings.h"
 #include "core/recipe/flatten.h"
@@ -118,6 +119,9 @@ class Evaluation {
         RecipeChain::Given out;
         out.tip = tip_of(step);
         const StepKind& kind = kind_of(step.what);
+        out.traced = kind.prints && std::any_of(part_.sets.begin(), part_.sets.end(), [](const LineSet& set) {
+                         return set.role.starts_with(role::traced);
+                     });
         const bool adds = kind.brings; // works on nothing that is there
         // Others would be done again for nothing whenever the part changes its size.
         const bool around = looks_around(step.what), places = adds || kind.places || around;
@@ -138,10 +142,46 @@ class Evaluation {
         return out;
     }
 
+    /// Whether it can take long enough to be cancelled: one boolean of thousands of pieces takes a second,
+    /// and cannot be stopped half way.
+    static bool takes_long(const Step& step, const RecipeChain::Given& given) {
+        constexpr std::size_t quick = 2000; // points
+        if (kind_of(step.what).inks) return true;
+        std::size_t points = 0;
+        for (const auto* sets : {&given.of, &given.by, &given.rest})
+            for (const auto& set : *sets)
+                for (const FlatLine& line : set->lines)
+                    for (const Polyline& contour : line.contours)
+                        points += contour.points.size();
+        return points > quick;
+    }
+
+    /// None when cancelled.
+    std::optional<StepOutcome> outcome_of(const Step& step, const RecipeChain::Given& given) const {
+        const auto it = inserted_.find(step.id);
+        const Result<SourceLines>* inserted = it == inserted_.end() ? nullptr : &it->second;
+        if (!takes_long(step, given)) {
+            StepInput in = input_of(given);
+            in.inserted = inserted;
+            return run_step(step.what, in, progress_);
+        }
+        const auto brought = inserted ? std::make_shared<const Result<SourceLines>>(*inserted) : nullptr;
+        const auto own = std::make_shared<Progress>();
+        auto out = run_aside(
+            [what = step.what, given, brought, own] {
+                StepInput in = input_of(given);
+                in.inserted = brought.get();
+                return run_step(what, in, *own);
+            },
+            progress_);
+        if (!out) own->cancel();
+        return out;
+    }
+
     std::shared_ptr<const Link> done(const Step& step, RecipeChain::Given given) {
-        StepInput in = input_of(given);
-        if (const auto it = inserted_.find(step.id); it != inserted_.end()) in.inserted = &it->second;
-        StepOutcome outcome = run_step(step.what, in, progress_);
+        std::optional<StepOutcome> worked = outcome_of(step, given);
+        if (!worked) return nullptr;
+        StepOutcome& outcome = *worked;
         auto out = std::make_shared<Link>(Link{step, std::move(given), {}, {}, {}, {}});
         out->changed.assign(outcome.changed.begin(), outcome.changed.end());
         const bool behind = kind_of(step.what).behind;
@@ -357,6 +397,7 @@ StepInput input_of(const RecipeChain::Given& given) {
         in.by.push_back(set.get());
     for (const auto& set : given.rest)
         in.rest.push_back(set.get());
+    in.traced = given.traced;
     return in;
 }
 

@@ -26,6 +26,7 @@ struct RecipeChain {
         Box part;
         Length tip;
         std::shared_ptr<const Drawing> inserted;
+        bool traced = false;
         bool operator==(const Given&) const = default;
     };
 

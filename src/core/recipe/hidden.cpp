@@ -43,17 +43,22 @@ using Seen = std::vector<std::vector<Region>>; ///< of each layer, in parts
 
 /// Of few runs, the whole of each is taken off by what lies above: one difference and one union a run.
 Seen seen_run_by_run(const std::vector<Run>& runs, std::size_t layers, Progress& progress) {
-    Seen of(layers);
-    Region above;
-    for (std::size_t r = runs.size(); r-- > 0;) {
-        if (progress.cancelled()) break;
-        Region whole;
+    std::vector<Region> whole(runs.size()), above(runs.size()), seen(runs.size());
+    std::size_t points = 0;
+    for (std::size_t r = runs.size(); r-- > 0 && !progress.cancelled();) {
         for (const Region& piece : runs[r].pieces)
-            whole.rings.insert(whole.rings.end(), piece.rings.begin(), piece.rings.end());
-        Region seen = above.empty() ? whole : subtracted(whole, above);
-        if (!seen.empty()) of[runs[r].layer].push_back(std::move(seen));
-        if (r > 0) above = united(above, whole);
+            for (const Ring& ring : piece.rings)
+                whole[r].rings.push_back(ring), points += ring.size();
+        if (r > 0) above[r - 1] = united(above[r], whole[r]);
     }
+    in_parallel(runs.size(), points, [&](std::size_t r) {
+        if (progress.cancelled()) return;
+        seen[r] = above[r].empty() ? std::move(whole[r]) : subtracted(whole[r], above[r]);
+        above[r] = {};
+    });
+    Seen of(layers);
+    for (std::size_t r = runs.size(); r-- > 0;)
+        if (!seen[r].empty()) of[runs[r].layer].push_back(std::move(seen[r]));
     return of;
 }
 

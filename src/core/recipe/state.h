@@ -82,6 +82,7 @@ struct Needed {
         int copies = 1;
     };
     std::optional<Cloth> cloth = {};
+    bool on_mat = false; ///< it is cut where it lies, on a mat that has to hold it
 };
 
 struct StepReport {
@@ -108,7 +109,14 @@ struct StepReport {
         bool narrow = false; ///< a strip of material that is narrower than wished, not something put there
     };
     std::vector<Put> put;
+    std::vector<Point> order;  ///< where hands work, one place after another: numbered on the bench, likewise
     std::vector<Needed> needs; ///< of each copy of the part
+    /// A picture that is printed in place of the lines that were traced from it.
+    struct Printed {
+        Region art;   ///< where its own colours are seen
+        Region whole; ///< what is printed: the art with its bleed
+    };
+    std::optional<Printed> printed;
     bool from_behind = false;  ///< what it makes is mirrored: the back of the material is seen
     std::vector<Piece> pieces; ///< of a step that numbers pieces, in the order of their numbers
 };

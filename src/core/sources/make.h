@@ -35,6 +35,14 @@ Result<SourceLines> make_lines(const SourceSpec& spec, FontShelf& fonts, const B
 Result<SourceLines> make_lines(const StepWhat& what, FontShelf& fonts, const Borrowed* borrowed,
                                Progress& progress = no_progress());
 
+/// The picture that lines are traced from.
+struct TracedFrom {
+    std::shared_ptr<const std::string> bytes; ///< of the file, never null
+    Length width;                             ///< of the whole picture, at a part's scale of 1
+};
+/// None when the source is no picture.
+std::optional<TracedFrom> traced_from(const SourceSpec& spec);
+
 /// The circles of a badge, of its own or of a usual size.
 struct BadgeCircles {
     Length visible, cut; ///< diameters

@@ -118,6 +118,12 @@ Result<SourceLines> traced(const Picture& picture) {
 
 namespace dotlane {
 
+std::optional<TracedFrom> traced_from(const SourceSpec& spec) {
+    const auto* picture = std::get_if<Picture>(&spec);
+    if (!picture || !picture->bytes) return {};
+    return TracedFrom{picture->bytes, picture->width};
+}
+
 Result<SourceLines> make(const Picture& picture, const MakeInput& in) {
     using namespace sources;
     Progress& progress = in.progress;

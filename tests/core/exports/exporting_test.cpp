@@ -29,7 +29,9 @@ Result<ExportResult> run_export(const Bench& b, FileSystem& files, bool override
     const auto d = b.derive();
     const PdfPainter pdf{
         [](const RunSheet& sheet, const auto&...) -> Result<std::string> { return "%PDF " + sheet.title; },
-        [](const PrintSheet&, const std::string& title) -> Result<std::string> { return "%PDF " + title; }};
+        [](const PrintSheet&, const auto&, const std::string& title) -> Result<std::string> {
+            return "%PDF " + title;
+        }};
     return export_folder(*d, catalog(), files, folder, {override_errors, pdf});
 }
 

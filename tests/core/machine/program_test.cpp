@@ -169,11 +169,18 @@ TEST_CASE("the text form gives the same program back, to the last digit") {
         Program p = d->plan->program;
         p.project = "naïve \"job\" \n\t, \\u0000 " + std::to_string(round);
         p.motion.lift = seconds(std::exp(random.real(-20, 3)));
-        if (round % 2) p.prints.push_back({p.sheets.front(), {}, {line({{1, 2}, {3, 4}})}, Box{1, 2, 3, 4}});
+        if (round % 2) p.prints.push_back({p.sheets.front(), {}, {}, {line({{1, 2}, {3, 4}})}, Box{1, 2, 3, 4}});
         if (round % 2)
             p.prints.back().shapes.push_back(
                 {{ring({{0, 0}, {9, 0}, {random.real(0, 9), 9}})}, FillRule::evenodd, {}});
         if (round % 2) p.prints.back().shapes.back().drawn.fill = Colour{1, 2, 3};
+        if (round % 4 == 1)
+            p.prints.back().pictures.push_back({std::make_shared<const std::string>("\x89 any\0 bytes"),
+                                                mm(random.real(1, 900)),
+                                                {random.real(-2, 2), 1, 2, random.real(-2, 2), 3, 4},
+                                                {ring({{0, 0}, {9, 0}, {random.real(0, 9), 9}})},
+                                                {ring({{-1, -1}, {19, 0}, {0, 19}})},
+                                                7});
         for (Move& move : p.moves)
             if (auto* pass = std::get_if<PassMove>(&move)) {
                 pass->repeats = random.whole(1, 8);

@@ -140,3 +140,51 @@ TEST_CASE("pieces and holes under a size are not cut, and nothing else changes")
     const StepId id = none.add(all, {none.set()});
     CHECK_FALSE(none.part().reports.at(id)->refused.empty());
 }
+
+TEST_CASE("waste is pulled off around the lines first, strip by strip beside the last, then out of them") {
+    Random random("order of weeding");
+    for (int round = 0; round < 10; ++round) {
+        INFO("seed " << random.seed() << " round " << round);
+        std::ostringstream d;
+        std::vector<Box> frames;
+        for (int i = 0; i < 8; ++i) {
+            const double x = 20 + 22 * i, y = random.real(40, 60), wide = random.real(12, 18),
+                         high = random.real(20, 90), rim = random.real(2, 4);
+            frames.push_back({x, y, x + wide, y + high});
+            d << "<path fill='#111' fill-rule='evenodd' d='M" << x << "," << y << "h" << wide << "v" << high
+              << "h" << -wide << "z M" << x + rim << "," << y + rim << "h" << wide - 2 * rim << "v"
+              << high - 2 * rim << "h" << -(wide - 2 * rim) << "z'/>";
+        }
+        Recipe r(d.str());
+        WeedStep step;
+        step.strip = mm(random.real(15, 60));
+        const StepId id = r.add(step, {r.set()});
+        const std::vector<Point>& order = r.part().reports.at(id)->order;
+        REQUIRE(static_cast<double>(order.size()) == r.figure(id, "waste_pieces"));
+        const auto inside = [&](Point p) {
+            return std::any_of(frames.begin(), frames.end(), [&](const Box& b) { return b.contains(p); });
+        };
+        const auto first = std::find_if(order.begin(), order.end(), inside);
+        REQUIRE(first != order.begin());
+        REQUIRE(first != order.end());
+        CHECK(std::all_of(first, order.end(), inside)); // once the hook is taken up it stays in the hand
+        // Row by row: nobody goes back up. Rows are no higher than a strip is wide.
+        for (auto at = order.begin() + 1; at < first; ++at)
+            CHECK(at->y > (at - 1)->y - in_mm(step.strip));
+        // Counters that are no larger than a strip come off whole.
+        for (const Box& frame : frames)
+            if (frame.width() < in_mm(step.strip) && frame.height() < in_mm(step.strip))
+                CHECK(std::count_if(order.begin(), order.end(), [&](Point p) { return frame.contains(p); }) ==
+                      1);
+        // Each place lies in waste, not in what stays.
+        const Region art = r.area_of(r.set());
+        for (const Point p : order)
+            CHECK_FALSE(contains(art, p));
+        // Leaving more out leaves less to pull off.
+        const double pulled = r.figure(id, "pulled");
+        step.small = mm(25);
+        must(apply(ChangeStep{r.b.part, id, step}, r.b.project, catalog()));
+        if (r.part().reports.at(id)->refused.empty() && r.figure(id, "left_out") > 0)
+            CHECK(r.figure(id, "pulled") < pulled);
+    }
+}

@@ -50,6 +50,10 @@ TEST_CASE("a bare border is cut outside the art, which needs no bleed then, and 
     const StepId id = r.add_whole(step);
     CHECK(r.square(r.result(id)) == Approx(80 * 60 + 2 * (80 + 60) * 4 + pi * 16).epsilon(1e-3));
     CHECK(r.figure(id, "bleed") == 0);
+    PrintStep bare; // cut where the print ends: two lanes, but one tool
+    bare.bleed = mm(0);
+    must(apply(ChangeStep{r.b.part, id, bare}, r.b.project, catalog()));
+    CHECK_FALSE(r.told("lines.two-lanes"));
     Recipe holed(banded);
     step.border = mm(0), step.holes = true;
     const StepId with = holed.add_whole(step);
@@ -60,4 +64,13 @@ TEST_CASE("a bare border is cut outside the art, which needs no bleed then, and 
     for (const LineSetId set : made.of)
         inside = inside || contains(holed.area_of(set), {51, 75});
     CHECK(inside);
+}
+
+TEST_CASE("only what was traced from a picture can be printed as one") {
+    Recipe r(banded);
+    PrintStep step;
+    step.art = PrintStep::Art::picture;
+    const StepId id = r.add_whole(step);
+    CHECK(r.part().reports.at(id)->refused.english().find("not traced") != std::string::npos);
+    CHECK(r.told("step.refused"));
 }

@@ -250,3 +250,29 @@ TEST_CASE("a negative stencil opens what lies around, and holds the shapes by br
     CHECK(r.figure(id, "open") < 82 * 32 - 600 - 400);
     CHECK(r.figure(id, "open") > 0.85 * (82 * 32 - 600 - 400));
 }
+
+TEST_CASE("bridges that follow the stroke take the sector of a bend, as wide as asked at its narrow end") {
+    Random random("bridges along bends");
+    for (int round = 0; round < 20; ++round) {
+        const double inner = random.real(6, 20), outer = inner * random.real(1.2, 2.2),
+                     width = random.real(0.5, 2.5);
+        INFO("seed " << random.seed() << " round " << round << ": " << inner << " to " << outer << ", "
+                     << width);
+        Recipe r(evenodd(circle(60, 60, outer) + circle(60, 60, inner)));
+        StencilStep step = bare();
+        step.bridges = 3, step.width = mm(width);
+        const double ring = r.square(r.set());
+        const StepId straight = r.add(step, {r.set()});
+        const double strips = (ring - r.figure(straight, "open")) / 3;
+        CHECK(strips == Approx(width * (outer - inner)).epsilon(0.05).margin(0.05)); // its ends are bent
+        step.sides = StencilStep::Sides::stroke;
+        must(apply(ChangeStep{r.b.part, straight, step}, r.b.project, catalog()));
+        // From the width at the inner edge the sides run away from the middle.
+        const double widening = std::min(outer / inner, 3.0);
+        const double sector = (outer - inner) * width * (1 + widening) / 2;
+        CHECK((ring - r.figure(straight, "open")) / 3 == Approx(sector).epsilon(0.1).margin(0.05));
+        CHECK(r.figure(straight, "bridges") == 3);
+        CHECK(r.figure(straight, "sheet_pieces") == 1);
+        CHECK_FALSE(r.told("stencil.narrow"));
+    }
+}

@@ -98,6 +98,18 @@ std::string references(const ProgramSheet& sheet) {
            mm_text(y) + "\" width=\"" + mm_text(side) + "\" height=\"" + mm_text(side) + "\"/>\n  </g>\n";
 }
 
+std::string image_element(const PlacedImage& placed, std::size_t number_of_it) {
+    const Affine& m = placed.to_sheet;
+    const std::string id = "picture-" + std::to_string(number_of_it),
+                      to = number(m.a, 9) + " " + number(m.b, 9) + " " + number(m.c, 9) + " " +
+                           number(m.d, 9) + " " + number(m.e, 6) + " " + number(m.f, 6);
+    return "    <clipPath id=\"" + id + "\"><path clip-rule=\"evenodd\" d=\"" + path_of(placed.inside) +
+           "\"/></clipPath>\n    <g xmlns:xlink=\"http://www.w3.org/1999/xlink\" clip-path=\"url(#" + id +
+           ")\"><image transform=\"matrix(" + to + ")\" width=\"" + std::to_string(placed.image.width) +
+           "\" height=\"" + std::to_string(placed.image.height) + "\" xlink:href=\"data:image/png;base64," +
+           base64(write_png(placed.image)) + "\"/></g>\n";
+}
+
 } // namespace
 
 std::string write_svg(const Program& program, const SvgExport& what) {
@@ -124,12 +136,15 @@ std::string write_svg(const Program& program, const SvgExport& what) {
     return out + "</svg>\n";
 }
 
-std::string write_print_svg(const PrintSheet& print, const std::string& project, const std::string& note) {
+std::string write_print_svg(const PrintSheet& print, const std::vector<PlacedImage>& images,
+                            const std::string& project, const std::string& note) {
     const Box& page = print.sheet.stock_area;
     const std::string w = mm_text(page.width()), h = mm_text(page.height());
     std::string out = head(w, h, mm_text(page.x0) + " " + mm_text(page.y0) + " " + w + " " + h,
                            project + ", " + print.sheet.name + ": to be printed at 100 %", note);
     out += "  <g id=\"print\">\n";
+    for (std::size_t i = 0; i < images.size(); ++i)
+        out += image_element(images[i], i + 1);
     for (const PrintShape& shape : print.shapes) {
         std::string nib;
         Polylines contours = shape.contours;

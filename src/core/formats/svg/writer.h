@@ -6,6 +6,7 @@
 #include <optional>
 #include <string>
 
+#include "core/formats/trace/printed.h"
 #include "core/machine/program.h"
 
 namespace dotlane {
@@ -23,6 +24,8 @@ inline constexpr Length check_square = mm(10);
 std::string write_svg(const Program& program, const SvgExport& what);
 
 /// What is printed on a sheet: the page is the stock, in real millimetres.
-std::string write_print_svg(const PrintSheet& print, const std::string& project, const std::string& note);
+/// `images`: of the print's pictures, behind its shapes.
+std::string write_print_svg(const PrintSheet& print, const std::vector<PlacedImage>& images,
+                            const std::string& project, const std::string& note);
 
 } // namespace dotlane

@@ -7,6 +7,9 @@
 namespace dotlane {
 
 struct PrintStep {
+    enum class Art { lines, picture };
+    Art art = Art::lines; ///< what is printed: the lines in their colours, or the picture that they were
+                          ///< traced from
     Length bleed = mm(2); ///< beyond the cut, 0..50 mm
     Length border;        ///< of bare material around the art, inside the cut, 0: none, 0..100 mm
     bool holes = false;   ///< of the art are cut out
@@ -23,6 +26,11 @@ struct PrintStep {
                                  .layers = true,
                                  .prints = true};
     friend void fields(PrintStep& s, Fields& f) {
+        f.one_of({"art",
+                  "printed is",
+                  "What is drawn, in its colours, or the picture that it was traced from",
+                  {11, R"("lines")"}},
+                 s.art, {"lines", "picture"});
         f.length({"border", "bare border", "Around the art, inside the cut; 0: it is cut to the art"},
                  s.border, mm(0), mm(100));
         if (f.when(in_mm(s.border) <= 0))

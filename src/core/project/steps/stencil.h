@@ -8,11 +8,13 @@ namespace dotlane {
 
 struct StencilStep {
     enum class Place { shortest, balanced, along };
+    enum class Sides { straight, stroke };
     enum class Webs { told, widened, thinned, spread };
     int bridges = 0;        ///< for each island, 0: by its size, 0..24
     Length width = mm(2.5); ///< of a bridge, wider than film bears, 0.1..100 mm
     Place place = Place::balanced;
     Angle direction = degrees(90); ///< of bridges that all run one way
+    Sides sides = Sides::straight; ///< of a bridge: parallel, or square to the stroke that it crosses
     Length margin = mm(15);        ///< from the openings to the sheet's edge, 0: no edge is cut, 0..500 mm
     bool negative = false;         ///< what lies around the lines is open, not what lies in them
     Length least = mm(2);          ///< webs narrower than this are told, 0..50 mm
@@ -43,6 +45,11 @@ struct StencilStep {
             s.place, {"shortest", "balanced", "along"});
         if (f.when(s.place == StencilStep::Place::along))
             f.angle({"direction", "direction", "Of the bridges; 90: upright"}, s.direction);
+        f.one_of({"sides",
+                  "their sides",
+                  "Are parallel, or follow the stroke: they open towards the outside of a bend",
+                  {11, R"("straight")"}},
+                 s.sides, {"straight", "stroke"});
         f.length({"margin", "margin", "From the openings to the sheet's edge; 0: no edge is cut"}, s.margin,
                  mm(0), mm(500));
         f.flag({"negative", "negative", "What lies around the lines is open, not what lies in them"},

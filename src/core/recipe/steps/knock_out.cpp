@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/base/finding_kind.h"
+#include "core/base/parallel.h"
 #include "core/geometry/narrow.h"
 #include "core/recipe/areas.h"
 #include "core/recipe/evaluate.h"
@@ -45,18 +46,24 @@ std::vector<Box> treat_slivers(const KnockOutStep& step, std::vector<Ply>& layer
     std::vector<Box> found;
     std::vector<std::vector<Piece>> stay(layers.size());
     std::vector<std::pair<std::size_t, Piece>> slivers;
-    for (std::size_t i = 0; i < layers.size(); ++i)
-        for (Region& region : pieces(layers[i].kept)) {
-            if (progress.cancelled()) return found;
-            Piece piece{std::move(region), {}};
+    for (std::size_t i = 0; i < layers.size(); ++i) {
+        std::vector<Region> all = pieces(layers[i].kept);
+        std::vector<char> wide(all.size());
+        in_parallel(all.size(), all.size() * 20, [&](std::size_t k) {
+            if (!progress.cancelled()) wide[k] = is_wider_than(all[k], step.under);
+        });
+        if (progress.cancelled()) return found;
+        for (std::size_t k = 0; k < all.size(); ++k) {
+            Piece piece{std::move(all[k]), {}};
             piece.box = bounds(piece.region);
-            if (!is_wider_than(piece.region, step.under)) {
+            if (wide[k]) {
+                stay[i].push_back(std::move(piece));
+            } else {
                 found.push_back(piece.box);
                 slivers.emplace_back(i, std::move(piece));
-            } else {
-                stay[i].push_back(std::move(piece));
             }
         }
+    }
     if (slivers.empty() || step.slivers == KnockOutStep::Slivers::keep) return found;
     std::vector<std::vector<Region>> kept(layers.size());
     for (std::size_t i = 0; i < layers.size(); ++i)
@@ -93,10 +100,21 @@ double changed_area(const std::vector<Ply>& layers, const std::vector<std::size_
         pile.push_back({layers[i].kept, i});
     const std::vector<Region> seen = seen_of(pile, layers.size(), progress);
     double out = 0;
-    for (std::size_t i = 0; i < layers.size(); ++i)
-        out += in_square_mm(area(subtracted(layers[i].seen, seen[i]))) +
-               in_square_mm(area(subtracted(seen[i], layers[i].seen)));
-    return out / 2; // what one layer loses another one gains, or nothing
+    for (std::size_t i = 0; i < layers.size(); ++i) {
+        if (progress.cancelled()) break;
+        const double lost = in_square_mm(area(subtracted(layers[i].seen, seen[i])));
+        // What it gains: |T - S| is |T| - |S| + |S - T|.
+        out += lost + in_square_mm(area(seen[i])) - in_square_mm(area(layers[i].seen)) + lost;
+    }
+    return std::max(0.0, out / 2); // what one layer loses another one gains, or nothing
+}
+
+std::size_t points_of(const std::vector<Ply>& layers) {
+    std::size_t out = 0;
+    for (const Ply& layer : layers)
+        for (const Ring& ring : layer.whole.rings)
+            out += ring.size();
+    return out;
 }
 
 } // namespace
@@ -107,24 +125,35 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
     if (progress.cancelled()) return {};
     if (plies.by_rank.empty()) return refused(say("There are no closed lines that could hide one another."));
     double whole = 0, kept = 0, picture = 0;
-    Region above; // what is seen of layers further up
+    std::vector<Region> above(layers.size()); // what is seen of layers further up
+    Region so_far;
     for (auto at = plies.by_rank.rbegin(); at != plies.by_rank.rend(); ++at) {
         Ply& layer = layers[*at];
         layer.kept = layer.seen;
         if (step.mode == KnockOutStep::Mode::full) layer.kept = layer.whole;
-        // Only below those: where two layers lie on each other by turns, one of them can reach below.
-        if (step.mode == KnockOutStep::Mode::trap)
-            layer.kept = united(
-                layer.seen, intersected(intersected(offset(layer.seen, step.underlap), layer.whole), above));
-        above = united(above, layer.seen);
+        if (step.mode == KnockOutStep::Mode::trap) {
+            above[*at] = so_far;
+            so_far = united(so_far, layer.seen);
+        }
         whole += in_square_mm(area(layer.whole));
         picture += in_square_mm(area(layer.seen));
     }
+    if (step.mode == KnockOutStep::Mode::trap)
+        in_parallel(layers.size(), points_of(layers), [&](std::size_t i) {
+            if (progress.cancelled() || layers[i].seen.empty()) return;
+            // Only below those: where two layers lie on each other by turns, one of them can reach below.
+            const Region under =
+                intersected(intersected(offset(layers[i].seen, step.underlap), layers[i].whole), above[i]);
+            layers[i].kept = united(layers[i].seen, under);
+        });
+    if (progress.cancelled()) return {};
     const std::vector<Box> narrow = treat_slivers(step, layers, progress);
     if (progress.cancelled()) return {};
-    // Full shapes stay as they were drawn, unless slivers of them are treated.
-    const bool drawn = step.mode == KnockOutStep::Mode::full && step.slivers == KnockOutStep::Slivers::keep;
-    const double differs = drawn ? 0 : changed_area(layers, plies.by_rank, progress);
+    // Full shapes stay as they were drawn, and what is seen as it is seen, unless slivers are treated.
+    const bool keeps = step.slivers == KnockOutStep::Slivers::keep,
+               drawn = keeps && step.mode == KnockOutStep::Mode::full,
+               seen = keeps && step.mode == KnockOutStep::Mode::knock_out;
+    const double differs = drawn || seen ? 0 : changed_area(layers, plies.by_rank, progress);
     if (progress.cancelled()) return {};
     StepOutcome out;
     std::size_t count = 0;

@@ -9,6 +9,9 @@ StepOutcome run(const PrintStep& step, const StepInput& in, Progress& progress) 
     const Plies plies = plies_of(in.of, {}, progress);
     if (progress.cancelled()) return {};
     if (plies.by_rank.empty()) return refused(say("There are no closed lines to print."));
+    const bool pictured = step.art == PrintStep::Art::picture;
+    if (pictured && !in.traced)
+        return refused(say("This part was not traced from a picture: there is none to be printed."));
     std::vector<Region> all;
     for (const Ply& ply : plies.layers)
         all.push_back(ply.seen);
@@ -20,7 +23,7 @@ StepOutcome run(const PrintStep& step, const StepInput& in, Progress& progress) 
     // A hair of white between two colours is none of the cut's: what runs on begins at the edge that is cut.
     const Region body = step.holes ? art : without_holes(art);
     for (const Ply& ply : plies.layers) {
-        if (!bleeds || ply.seen.empty()) continue;
+        if (pictured || !bleeds || ply.seen.empty()) continue;
         if (progress.cancelled()) return {};
         const Region beyond = subtracted(offset(ply.seen, step.bleed), body);
         if (beyond.empty()) continue;
@@ -30,6 +33,11 @@ StepOutcome run(const PrintStep& step, const StepInput& in, Progress& progress) 
         for (const Region& piece : pieces(united(ply.whole, beyond)))
             next->lines.push_back(line_of(piece, *ply.foremost));
         out.changed.push_back(std::move(next));
+    }
+    if (pictured) {
+        const Region whole = bleeds ? united(art, subtracted(offset(art, step.bleed), body)) : art;
+        bled = in_square_mm(area(whole)) - in_square_mm(area(art));
+        out.report.printed = StepReport::Printed{art, whole};
     }
     const Region cut = in_mm(step.border) > 0 ? offset(body, step.border) : body;
     const std::vector<Region> made = pieces(cut);

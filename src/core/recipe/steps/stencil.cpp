@@ -58,7 +58,7 @@ PlaceBox around_all(const std::vector<Box>& boxes) {
 }
 
 BridgeWishes wishes_of(const StencilStep& step, const std::vector<Point>& shares, const Box& box) {
-    BridgeWishes out{step.bridges, step.width, step.place, step.direction, {}};
+    BridgeWishes out{step.bridges, step.width, step.place, step.direction, step.sides, {}};
     for (const Point share : shares)
         out.by_hand.push_back(place_of(share, box));
     return out;
@@ -129,7 +129,7 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
         out.made->lines.push_back(line_along({hole}));
     if (edged) {
         out.made->lines.push_back(line_of(region_of(Shape{{rectangle(sheet)}}), {}));
-        out.report.needs.push_back({say("film"), mm(sheet.width()), mm(sheet.height()), {}, {}});
+        out.report.needs.push_back({say("film"), mm(sheet.width()), mm(sheet.height()), {}, {}, true});
     }
     const auto narrow_ones = webs(made.openings, edged ? sheet : Box(), step.least, progress);
     if (progress.cancelled()) return {};

@@ -15,7 +15,7 @@ namespace cl = ClipperLib;
 /// Tails that an outline runs out and back along, as roundings of booleans leave them, are taken off when
 /// they are no wider: beside them Clipper leaves up to a third of what it should cover. Ten steps of the
 /// grid.
-constexpr double hair = 0.0001 * grid_per_mm;
+constexpr double widest_tail = 0.0001 * grid_per_mm;
 
 /// Whether the way from a to b and on to c runs back along itself, or b is where a is.
 bool turns_back(cl::IntPoint a, cl::IntPoint b, cl::IntPoint c) {
@@ -23,9 +23,9 @@ bool turns_back(cl::IntPoint a, cl::IntPoint b, cl::IntPoint c) {
         return Point{static_cast<double>(p.X - b.X), static_cast<double>(p.Y - b.Y)};
     };
     const Point ba = to(a), bc = to(c);
-    if (dot(ba, ba) <= hair * hair) return true;
+    if (dot(ba, ba) <= widest_tail * widest_tail) return true;
     if (dot(ba, bc) <= 0) return false;
-    return distance_to_segment(ba, {}, bc) <= hair || distance_to_segment(bc, {}, ba) <= hair;
+    return distance_to_segment(ba, {}, bc) <= widest_tail || distance_to_segment(bc, {}, ba) <= widest_tail;
 }
 
 /// Its rings on the grid without their hairs. (Clipper's own CleanPolygons takes points off fine curves as

@@ -43,9 +43,9 @@ class Show final : public ProjectVerb {
         for (const Point p : report->second->order)
             out["order"].push_back({p.x, p.y});
         for (const Figure& f : report->second->figures)
-            if (std::string_view(f.key) == "saved")
+            if (const std::string key = f.key; key == "saved" || key == "hidden")
                 if (const auto worth = stock_saved(project, c.workshop.catalog(), part, square_mm(f.value)))
-                    out["saved_sheets"] = worth->sheets, out["saved_price"] = worth->price;
+                    out[key + "_sheets"] = worth->sheets, out[key + "_price"] = worth->price;
         return out;
     }
     static std::string of_step(const Part& part, const LineSet& set) {

@@ -2,6 +2,7 @@
 
 #include "core/base/measure.h"
 #include "present/drawn_painter.h"
+#include "present/printed_painter.h"
 
 namespace dotlane::present {
 
@@ -40,17 +41,6 @@ void paint_dimension(QPainter& painter, const View& view, const Box& box, Length
     const auto text = [&](double v) { return QString::fromStdString(to_text(mm(v), unit)); };
     line(r.topLeft() + QPointF(0, -20), r.topRight() + QPointF(0, -20), text(box.width()), false);
     line(r.topRight() + QPointF(20, 0), r.bottomRight() + QPointF(20, 0), text(box.height()), true);
-}
-
-/// Lines in whose place a picture is printed.
-bool stands_for_picture(const PartScene& scene, const RunSet& run) {
-    const Lane* lane = find(*scene.project, run.lane);
-    if (!lane || row(lane->action).run) return false;
-    return std::any_of(scene.part->steps.begin(), scene.part->steps.end(), [&](const Step& step) {
-        const auto report = scene.evaluated->reports.find(step.id);
-        return report != scene.evaluated->reports.end() && report->second->printed &&
-               (step.of.empty() || std::find(step.of.begin(), step.of.end(), run.set) != step.of.end());
-    });
 }
 
 } // namespace
@@ -98,7 +88,8 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
                 paint_lines(painter, line.contours, {Action::draw, faint, 0}, view, visible);
     }
     for (const RunSet& run : scene.evaluated->runs) {
-        if (stands_for_picture(scene, run)) continue; // it is seen itself
+        if (stands_for_picture(*scene.project, *scene.part, *scene.evaluated, run))
+            continue; // it is seen itself
         LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
         const bool fill = run.ink != nullptr;
         // A fill's lines are seen as the ink they will be.

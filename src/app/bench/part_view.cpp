@@ -73,7 +73,7 @@ Canvas::Painting PartView::content() const {
         scene.lit = lit;
         scene.ground = stock.value_or(present::Theme::current().paper);
         if (stock) present::paint_stock(painter, scene, *stock, view);
-        present::paint_printed(painter, scene, view);
+        present::paint_printed(painter, *scene.part, *scene.evaluated, {}, view, true);
         present::paint_part(painter, scene, view, visible);
     };
 }

@@ -244,6 +244,29 @@ void StepCard::show_second(const Step& step, const StepKind& kind) {
     second_->setAccessibleName(second_->currentText());
 }
 
+namespace {
+
+/// What is saved of the stock; where nothing is, what could be, so that it is known before another way is
+/// chosen.
+QString worth_words(const std::vector<Figure>& figures, const Project& project, const Catalog& catalog,
+                    const Part& part) {
+    for (const char* key : {"saved", "hidden"})
+        for (const Figure& f : figures) {
+            if (std::string_view(f.key) != key || f.value <= 0) continue;
+            const auto worth = stock_saved(project, catalog, part, square_mm(f.value));
+            if (!worth) return {};
+            const QString text = std::string_view(key) == "saved"
+                                     ? StepCard::tr("saved: %1 sheets of %2, worth %3")
+                                     : StepCard::tr("could be saved: %1 sheets of %2, worth %3");
+            return "\n" + text.arg(QString::fromStdString(number(worth->sheets, 2)),
+                                   present::words(word(*worth->stock)),
+                                   QString::fromStdString(number(worth->price, 2)));
+        }
+    return {};
+}
+
+} // namespace
+
 QString StepCard::what_it_did(const Step& step) {
     const EvaluatedPart* e = session_.evaluated();
     if (!step.on) return tr("switched off");
@@ -255,15 +278,7 @@ QString StepCard::what_it_did(const Step& step) {
     if (!report.ink) {
         QString out = figure_words(report.figures, unit).join(", ");
         const Part* part = session_.part();
-        for (const Figure& f : report.figures)
-            if (const auto worth =
-                    part && std::string_view(f.key) == "saved" && f.value > 0
-                        ? stock_saved(session_.project(), session_.catalog(), *part, square_mm(f.value))
-                        : std::nullopt)
-                out += "\n" + tr("saved: %1 sheets of %2, worth %3")
-                                  .arg(QString::fromStdString(number(worth->sheets, 2)),
-                                       present::words(word(*worth->stock)),
-                                       QString::fromStdString(number(worth->price, 2)));
+        if (part) out += worth_words(report.figures, session_.project(), session_.catalog(), *part);
         for (const Needed& n : report.needs) {
             const LineSet* of = part ? dotlane::find(*part, n.of) : nullptr;
             out += "\n" + (of ? QString::fromStdString(of->name) : present::words(n.what)) + ": " +

@@ -190,7 +190,11 @@ std::optional<Point> mark_near(Point corner, const Box& reach, const std::vector
 std::vector<Polyline> marks_of(const ProgramSheet& sheet, const std::vector<Box>& taken) {
     std::vector<Polyline> out;
     std::vector<Point> places;
-    const Box& u = sheet.usable;
+    // Where a printer prints, as well.
+    const Box page = sheet.stock_area.grown(-(blank_edge + mark_arm)), &reach = sheet.usable;
+    const Box u{std::max(reach.x0, page.x0), std::max(reach.y0, page.y0), std::min(reach.x1, page.x1),
+                std::min(reach.y1, page.y1)};
+    if (u.x0 >= u.x1 || u.y0 >= u.y1) return out;
     for (const Point corner : {Point{u.x0, u.y0}, Point{u.x1, u.y0}, Point{u.x0, u.y1}, Point{u.x1, u.y1}})
         if (const auto p = mark_near(corner, u, taken, places)) {
             places.push_back(*p);

@@ -89,8 +89,10 @@ TEST_CASE("beyond its art a printed picture has the colours that are nearest, an
                 far += away > radius * pixel;
                 const double turn = std::atan2(from.y, from.x);
                 const Rgb is = at(made.image, x, y);
-                // Two pixels along the edge at the middle's distance, and what rounding leaves.
-                const double may = 80 * 2.5 / radius + 2;
+                // Inside its own; beyond, of pixels along the edge one is nearest that lies up to half a
+                // chord with a height of one pixel from where the way is shortest.
+                const bool own = away < (radius - 2) * pixel;
+                const double may = own ? 2 : 80 * std::sqrt(2 / radius) + 3;
                 off += std::abs(is[0] - (100 + 80 * std::cos(turn))) >= may ||
                        std::abs(is[1] - (100 + 80 * std::sin(turn))) >= may || std::abs(is[2] - 60) >= 3;
             }
@@ -121,6 +123,11 @@ TEST_CASE("the picture itself is printed where the step says so, in place of the
     CHECK(print.shapes.empty());
     REQUIRE(print.pictures.size() == 1);
     CHECK(print.pictures[0].lines == 1);
+    // Marks lie where a desk printer prints: not within 4 mm of the paper's edge (common practice).
+    CHECK(print.marks.size() == 8); // four crosses
+    for (const Polyline& mark : print.marks)
+        for (const Point q : mark.points)
+            CHECK(print.sheet.stock_area.grown(-3.999).contains(q));
     const Box art = bounds(print.pictures[0].art), whole = bounds(print.pictures[0].whole);
     CHECK(art.width() == Approx(75).margin(0.3)); // 300 of 400 pixels at 100 mm
     CHECK(whole.width() == Approx(art.width() + 4).margin(0.02));

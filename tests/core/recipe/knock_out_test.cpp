@@ -53,6 +53,7 @@ TEST_CASE("of two squares the lower one loses what the upper one hides, but for 
         CHECK(p.square(p.sets[0]) == Approx(lower).margin(0.01));
         CHECK(p.square(p.sets[1]) == Approx(1600).margin(0.01)); // the top's copy is whole
         CHECK(p.figure(id, "saved") == Approx(1600 - lower).margin(0.01));
+        CHECK(p.figure(id, "hidden") == Approx(400).margin(0.01)); // whatever is done with it
         CHECK(p.figure(id, "seen") == Approx(2800).margin(0.01));
         CHECK(p.figure(id, "changed") == 0);
     }

@@ -4,7 +4,6 @@
 #include <cmath>
 #include <png.h>
 
-
 namespace dotlane {
 namespace {
 
@@ -72,7 +71,7 @@ class NearestInside {
     static constexpr int far =
         1 << 14; ///< more pixels than a picture has across, and its square still an int
     struct Offset {
-        int x, y;
+        std::int16_t x, y; // pictures are large
         int squared() const { return x * x + y * y; }
     };
     std::size_t index(int x, int y) const {
@@ -82,7 +81,7 @@ class NearestInside {
         if (x + dx < 0 || y + dy < 0 || x + dx >= width_ || y + dy >= height_) return;
         Offset there = to_[index(x + dx, y + dy)];
         if (there.x == far) return;
-        there.x += dx, there.y += dy;
+        there.x = static_cast<std::int16_t>(there.x + dx), there.y = static_cast<std::int16_t>(there.y + dy);
         Offset& here = to_[index(x, y)];
         if (here.x == far || there.squared() < here.squared()) here = there;
     }

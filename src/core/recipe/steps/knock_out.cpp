@@ -175,6 +175,7 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
                           figure("slivers", narrow.size()),
                           {"seen", "mm2", picture},
                           {"changed", "mm2", differs > limit ? differs : 0},
+                          {"hidden", "mm2", std::max(0.0, whole - picture)}, // the most that can be saved
                           {"saved", "mm2", std::max(0.0, whole - kept)}};
     if (!narrow.empty() && step.slivers == KnockOutStep::Slivers::keep) {
         Box where;

@@ -1,11 +1,11 @@
 #include "core/project/steps/weed.h"
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/base/text.h"
 #include "core/geometry/narrow.h"
 #include "core/recipe/areas.h"
-#include "core/recipe/widest.h"
 
 namespace dotlane {
 namespace {
@@ -14,6 +14,35 @@ constexpr int most_cuts = 400; ///< each way; more would be strips that no hand 
 
 int cuts_across(double length, double strip) {
     return static_cast<int>(std::min(std::ceil(length / strip - 1e-9) - 1, 1e6));
+}
+
+/// Where an upright or a level line runs inside, from and to along it.
+std::vector<std::pair<double, double>> inside_along(const Region& region, double at, bool upright) {
+    std::vector<double> crossed;
+    for (const Ring& ring : region.rings)
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            Point a = ring[i], b = ring[(i + 1) % ring.size()];
+            if (!upright) a = {a.y, a.x}, b = {b.y, b.x};
+            if ((a.x <= at) == (b.x <= at)) continue;
+            crossed.push_back(a.y + (b.y - a.y) * (at - a.x) / (b.x - a.x));
+        }
+    std::sort(crossed.begin(), crossed.end());
+    std::vector<std::pair<double, double>> out;
+    for (std::size_t i = 0; i + 1 < crossed.size(); i += 2)
+        if (crossed[i + 1] - crossed[i] > 1e-6) out.emplace_back(crossed[i], crossed[i + 1]);
+    return out;
+}
+
+/// A place well inside, for a number: in the middle of where a level line through the box's middle runs
+/// longest.
+Point place_in(const Region& piece) {
+    const Box box = bounds(piece);
+    const double y = box.centre().y;
+    const auto spans = inside_along(piece, y, false);
+    const auto longest = std::max_element(spans.begin(), spans.end(), [](const auto& a, const auto& b) {
+        return a.second - a.first < b.second - b.first;
+    });
+    return longest == spans.end() ? box.centre() : Point{(longest->first + longest->second) / 2, y};
 }
 
 /// Cuts across the box, along x or along y, each moved from its even place to where it meets least.
@@ -28,15 +57,18 @@ Polylines quiet_cuts(const Box& box, double strip, bool upright, const Region& w
         double most = -1;
         for (int t = -tries; t <= tries; ++t) {
             const double at = even + reach * t / tries;
-            const Polyline line{upright ? std::vector<Point>{{at, box.y0}, {at, box.y1}}
-                                        : std::vector<Point>{{box.x0, at}, {box.x1, at}},
-                                false};
-            Polylines open = clipped({line}, waste);
+            const auto open = inside_along(waste, at, upright);
+            double length = 0;
+            for (const auto& [begin, end] : open)
+                length += end - begin;
             // A cut that runs through is worth more than one in many bits; nearer to its place more than far.
-            const double worth =
-                in_mm(length(open)) / std::max<double>(1, std::sqrt(static_cast<double>(open.size()))) -
-                0.02 * std::abs(t) * (upright ? box.height() : box.width()) / tries;
-            if (worth > most) most = worth, best = std::move(open);
+            const double worth = length / std::max<double>(1, std::sqrt(static_cast<double>(open.size()))) -
+                                 0.02 * std::abs(t) * (upright ? box.height() : box.width()) / tries;
+            if (worth <= most) continue;
+            most = worth, best.clear();
+            for (const auto& [begin, end] : open)
+                best.push_back(upright ? Polyline{{{at, begin}, {at, end}}, false}
+                                       : Polyline{{{begin, at}, {end, at}}, false});
         }
         out.insert(out.end(), best.begin(), best.end());
     }
@@ -78,7 +110,7 @@ std::vector<Point> order_of(const std::vector<Region>& bits, const Region& art, 
     const Region filled = without_holes(art);
     std::vector<Bit> all;
     for (const Region& bit : bits) {
-        const Point at = widest_place(bit).at;
+        const Point at = place_in(bit);
         all.push_back({contains(filled, at), static_cast<int>((at.y - box.y0) / high), at.x, at});
     }
     std::stable_sort(all.begin(), all.end(), [](const Bit& a, const Bit& b) {

@@ -3,7 +3,6 @@
 #include <benchmark/benchmark.h>
 
 #include <random>
-#include <thread>
 
 #include "bench/goals.h"
 #include "bench/process.h"
@@ -157,20 +156,14 @@ void cancel_time(benchmark::State& state) {
         const double whole = all.seconds();
         state.counters["whole_s"] = whole;
         if (state.range(0) == 0) goal("layers: 5,000 pieces knocked out by the step, s", whole, 2);
-        for (int i = 1; i <= 6; ++i) {
-            Progress progress;
-            Watch since;
-            std::thread hand([&] {
-                std::this_thread::sleep_for(std::chrono::duration<double>(whole * i / 9));
-                since = Watch();
-                progress.cancel();
-            });
-            benchmark::DoNotOptimize(evaluate(part, inputs, nullptr, progress));
-            longest = std::max(longest, since.seconds());
-            hand.join();
-        }
+        for (int i = 1; i <= 6; ++i)
+            longest = std::max(longest, wait_for_end(whole * i / 9, [&](Progress& progress) {
+                                   benchmark::DoNotOptimize(evaluate(part, inputs, nullptr, progress));
+                               }));
     }
-    goal("layers: longest wait for a cancelled step, s", longest, 0.1);
+    goal(state.range(0) == 0 ? "layers: longest wait for a cancelled knock-out, s"
+                             : "layers: longest wait for a cancelled stencil, s",
+         longest, 0.1);
 }
 
 } // namespace

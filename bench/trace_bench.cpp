@@ -42,19 +42,11 @@ void cancel_trace(benchmark::State& state) {
         benchmark::DoNotOptimize(make_lines(picture, fonts));
         whole = all.seconds();
         // While it is decoded, while it is traced; not near its end, which may come before the hand does.
-        for (int i = 1; i <= 6; ++i) {
-            Progress progress;
-            Watch since;
-            std::thread hand([&] {
-                std::this_thread::sleep_for(std::chrono::duration<double>(whole * i / 9));
-                since = Watch();
-                progress.cancel();
-            });
-            const auto made = make_lines(picture, fonts, nullptr, progress);
-            waits.push_back(since.seconds());
-            hand.join();
-            if (made) state.SkipWithError("it was not cancelled");
-        }
+        for (int i = 1; i <= 6; ++i)
+            waits.push_back(wait_for_end(whole * i / 9, [&](Progress& progress) {
+                if (make_lines(picture, fonts, nullptr, progress))
+                    state.SkipWithError("it was not cancelled");
+            }));
     }
     state.counters["whole_s"] = whole;
     goal("trace: longest wait for a cancelled 12-megapixel trace, s",

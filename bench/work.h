@@ -1,10 +1,13 @@
 // The same work for ours and for the reference.
 #pragma once
 
+#include <algorithm>
 #include <chrono>
 #include <random>
 #include <string>
+#include <thread>
 
+#include "core/base/progress.h"
 #include "core/geometry/region.h"
 
 namespace dotlane::bench {
@@ -19,6 +22,22 @@ class Watch {
   private:
     std::chrono::steady_clock::time_point start_ = std::chrono::steady_clock::now();
 };
+
+/// Seconds from when a hand cancels the work, so many seconds after it began, to its end.
+template<class Work>
+double wait_for_end(double after, Work work) {
+    Progress progress;
+    Watch since;
+    std::thread hand([&] {
+        std::this_thread::sleep_for(std::chrono::duration<double>(after));
+        since = Watch();
+        progress.cancel();
+    });
+    work(progress);
+    const Watch ended;
+    hand.join();
+    return std::max(0.0, since.seconds() - ended.seconds());
+}
 
 /// A gear-like outline with many corners and four holes.
 inline Region gear(int corners) {

@@ -64,6 +64,8 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
     const Theme& theme = Theme::current();
+    const auto printed = printed_picture(*scene.project, *scene.part, *scene.evaluated);
+    if (printed) paint_printed(painter, *printed, scene.part->scale, {}, view, true);
     // Lines that are set aside, faint, so that what steps work on can still be seen and chosen.
     for (const LineSet& set : scene.part->sets) {
         const bool unassigned = !set.lane && !set.set_aside;
@@ -88,8 +90,7 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
                 paint_lines(painter, line.contours, {Action::draw, faint, 0}, view, visible);
     }
     for (const RunSet& run : scene.evaluated->runs) {
-        if (stands_for_picture(*scene.project, *scene.part, *scene.evaluated, run))
-            continue; // it is seen itself
+        if (printed && printed->sets.contains(run.set)) continue; // it is seen itself
         LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
         const bool fill = run.ink != nullptr;
         // A fill's lines are seen as the ink they will be.

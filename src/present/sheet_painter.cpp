@@ -87,10 +87,11 @@ void paint_placed(QPainter& painter, const SheetScene& scene, const EvaluatedPar
                   const Affine& to_sheet, const View& view, const QRectF& visible) {
     const QColor ground = ground_of(scene);
     const Part* own = find(*scene.project, part.part);
-    if (own && piece == 0) paint_printed(painter, *own, part, to_sheet, view, false);
+    const auto printed = own && piece == 0 ? printed_picture(*scene.project, *own, part) : std::nullopt;
+    if (printed) paint_printed(painter, *printed, own->scale, to_sheet, view, false);
     for (std::size_t r = 0; r < part.runs.size(); ++r) {
         const RunSet& run = part.runs[r];
-        if (own && piece == 0 && stands_for_picture(*scene.project, *own, part, run)) continue;
+        if (printed && printed->sets.contains(run.set)) continue;
         const Polylines& lines = lines_of(part, r, piece);
         LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, ground);
         if (view.scale <= detail_scale) {

@@ -624,3 +624,31 @@ TEST_CASE_METHOD(Terminal,
     }
     CHECK(tried > 100);
 }
+
+TEST_CASE_METHOD(
+    Terminal, "weeding and knocking out tell their order, and what could be saved: from the command line") {
+    files.files["pile.svg"] = svg("<rect x='10' y='10' width='100' height='100' fill='#a8462d'/>"
+                                  "<rect x='30' y='30' width='100' height='100' fill='#111111'/>");
+    REQUIRE(run({"import", "pile.svg", "k.dotlane", "--name", "pile"}) == 0);
+    REQUIRE(run({"step", "k.dotlane", "--part", "pile", "--add", "knock-out", "--set", "mode=full"}) == 0);
+    REQUIRE(run({"place", "k.dotlane", "--part", "pile", "--new-sheet", "s", "--stock",
+                 "cream-card-12x12"}) <= 1);
+    const auto step = [&] {
+        run({"show", "k.dotlane", "--json"}); // findings or none
+        return json::parse(out)["parts"][0]["steps"].back();
+    };
+    json told = step()["figures"];
+    CHECK(told["saved_mm2"] == 0);
+    CHECK(told["hidden_mm2"].get<double>() == Approx(6400)); // 80 x 80 mm lie below
+    CHECK(told["hidden_sheets"].get<double>() == Approx(6400 / (304.8 * 304.8)).epsilon(1e-4));
+    CHECK(told["hidden_price"].get<double>() == Approx(0.62 * 6400 / (304.8 * 304.8)).margin(0.005));
+    REQUIRE(run({"step", "k.dotlane", "--part", "pile", "--step", step()["id"].dump(), "--set",
+                 "mode=knock-out"}) <= 1);
+    told = step()["figures"];
+    CHECK(told["saved_mm2"].get<double>() == Approx(6400));
+    CHECK(told["saved_sheets"] == told["hidden_sheets"]);
+    REQUIRE(run({"step", "k.dotlane", "--part", "pile", "--add", "weed", "--set", "strip=0"}) <= 1);
+    told = step()["figures"];
+    REQUIRE(told["order"].size() == 1);                       // all around in one
+    CHECK(told["order"][0][0].get<double>() == Approx(-2.5)); // within the frame, 5 mm around
+}

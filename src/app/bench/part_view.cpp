@@ -8,7 +8,6 @@
 #include "core/base/text.h"
 #include "core/commands/selection.h"
 #include "present/part_painter.h"
-#include "present/printed_painter.h"
 #include "present/words.h"
 
 namespace dotlane::app {
@@ -73,7 +72,6 @@ Canvas::Painting PartView::content() const {
         scene.lit = lit;
         scene.ground = stock.value_or(present::Theme::current().paper);
         if (stock) present::paint_stock(painter, scene, *stock, view);
-        present::paint_printed(painter, *scene.part, *scene.evaluated, {}, view, true);
         present::paint_part(painter, scene, view, visible);
     };
 }

@@ -7,6 +7,7 @@
 #include <memory>
 #include <optional>
 #include <semaphore>
+#include <system_error>
 #include <thread>
 
 #include "core/base/progress.h"
@@ -28,13 +29,18 @@ auto run_aside(Work work, const Progress& progress) -> std::optional<decltype(wo
         if (progress.cancelled()) return {};
     auto task = std::make_shared<std::packaged_task<decltype(work())()>>(std::move(work));
     auto result = task->get_future();
-    ++detail::running_aside;
-    std::thread([task]() mutable {
+    const auto run = [task]() mutable {
         (*task)();
         task.reset(); // what it holds goes before it counts as ended
         detail::aside_places.release();
         --detail::running_aside;
-    }).detach();
+    };
+    ++detail::running_aside;
+    try {
+        std::thread(run).detach();
+    } catch (const std::system_error&) { // the system gives no more threads: then here, to its end
+        auto(run)();
+    }
     while (result.wait_for(20ms) != std::future_status::ready)
         if (progress.cancelled()) return {};
     return result.get();

@@ -1,12 +1,10 @@
 #include "core/derive/printing.h"
 
 #include <algorithm>
-#include <set>
 #include <unordered_map>
 
 #include "core/base/text.h"
 #include "core/derive/findings.h"
-#include "core/sources/make.h"
 
 namespace dotlane {
 namespace {
@@ -64,48 +62,32 @@ bool lies_in(const EvaluatedPart& part, int piece, const FlatLine& line) {
     return false;
 }
 
-/// The picture in place of lines that were traced from it, of the sets that are printed. Returns those sets.
-template<class Printed>
-std::set<LineSetId> add_picture(const Part& part, const EvaluatedPart& evaluated, const PlacedPart& placed,
-                                Printed printed, std::vector<PrintPicture>& out) {
-    std::set<LineSetId> sets;
-    const auto source = traced_from(part.source.spec);
-    if (!source) return sets;
-    for (const Step& step : part.steps) {
-        const auto report = evaluated.reports.find(step.id);
-        if (!step.on || report == evaluated.reports.end() || !report->second->printed) continue;
-        for (const LineSet& set : part.sets)
-            if ((step.of.empty() || std::find(step.of.begin(), step.of.end(), set.id) != step.of.end()) &&
-                printed(set.id))
-                sets.insert(set.id);
-        if (sets.empty()) return sets;
-        PrintPicture picture{source->bytes,
-                             source->width,
-                             placed.to_sheet * Affine::scaling(part.scale, part.scale),
-                             {},
-                             {},
-                             0};
-        std::vector<Point> there; // points of what lies in this arrangement
-        for (const FlatLine& line : evaluated.lines)
-            if (sets.contains(line.set) && bounds_area(line) &&
-                lies_in(evaluated, placed.placement.piece, line)) {
-                picture.lines += line.contours.size();
-                there.push_back(line.contours.front().points.front());
-            }
-        for (const auto& [region, to] : {std::pair{&report->second->printed->art, &picture.art},
-                                         std::pair{&report->second->printed->whole, &picture.whole}})
-            for (const Region& piece : pieces(*region)) {
-                // A point of an outline may lie a rounding outside of what it bounds.
-                const Region grown = offset(piece, mm(0.01));
-                if (std::none_of(there.begin(), there.end(), [&](Point p) { return contains(grown, p); }))
-                    continue;
-                for (const Ring& ring : piece.rings)
-                    to->push_back(transformed(Polyline{ring, true}, placed.to_sheet));
-            }
-        out.push_back(std::move(picture));
-        return sets;
-    }
-    return sets;
+void add_picture(const PrintedPicture& printed, const Part& part, const EvaluatedPart& evaluated,
+                 const PlacedPart& placed, std::vector<PrintPicture>& out) {
+    PrintPicture picture{printed.from.bytes,
+                         printed.from.width,
+                         placed.to_sheet * Affine::scaling(part.scale, part.scale),
+                         {},
+                         {},
+                         0};
+    std::vector<Point> there; // points of what lies in this arrangement
+    for (const FlatLine& line : evaluated.lines)
+        if (printed.sets.contains(line.set) && bounds_area(line) &&
+            lies_in(evaluated, placed.placement.piece, line)) {
+            picture.lines += line.contours.size();
+            there.push_back(line.contours.front().points.front());
+        }
+    for (const auto& [region, to] :
+         {std::pair{&printed.areas->art, &picture.art}, std::pair{&printed.areas->whole, &picture.whole}})
+        for (const Region& piece : pieces(*region)) {
+            // A point of an outline may lie a rounding outside of what it bounds.
+            const Region grown = offset(piece, mm(0.01));
+            if (std::none_of(there.begin(), there.end(), [&](Point p) { return contains(grown, p); }))
+                continue;
+            for (const Ring& ring : piece.rings)
+                to->push_back(transformed(Polyline{ring, true}, placed.to_sheet));
+        }
+    out.push_back(std::move(picture));
 }
 
 void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
@@ -122,8 +104,8 @@ void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedP
         const Tool* tool = catalog.tool(lane.tool);
         return tool ? tool->tip : mm(0.25);
     };
-    const std::set<LineSetId> pictured = add_picture(
-        part, evaluated, placed, [&](LineSetId id) { return lane_of(id) != nullptr; }, pictures);
+    const auto pictured = printed_picture(project, part, evaluated);
+    if (pictured) add_picture(*pictured, part, evaluated, placed, pictures);
     const auto add = [&](const Polylines& contours, FillRule rule, Drawn ink) {
         PrintShape shape{{}, rule, std::move(ink)};
         for (const Polyline& contour : contours)
@@ -135,7 +117,7 @@ void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedP
     for (const FlatLine& line : evaluated.lines) {
         const Lane* lane = line.contours.empty() ? nullptr : lane_of(line.set);
         if (!lane || !lies_in(evaluated, placed.placement.piece, line)) continue;
-        if (pictured.contains(line.set) && bounds_area(line)) continue;
+        if (pictured && pictured->sets.contains(line.set) && bounds_area(line)) continue;
         if (drawn.empty())
             for (const DrawnLine& d : evaluated.drawing->lines)
                 drawn.emplace(d.id.value, &d);
@@ -205,6 +187,26 @@ std::vector<Polyline> marks_of(const ProgramSheet& sheet, const std::vector<Box>
 }
 
 } // namespace
+
+std::optional<PrintedPicture> printed_picture(const Project& project, const Part& part,
+                                              const EvaluatedPart& evaluated) {
+    auto from = traced_from(part.source.spec);
+    if (!from) return {};
+    for (const Step& step : part.steps) {
+        const auto report = evaluated.reports.find(step.id);
+        if (report == evaluated.reports.end() || !report->second->printed) continue;
+        PrintedPicture out{std::move(*from), &*report->second->printed, {}};
+        for (const LineSet& set : part.sets) {
+            const Lane* lane = set.set_aside ? nullptr : find(project, set.lane);
+            if (lane && !row(lane->action).run &&
+                (step.of.empty() || std::find(step.of.begin(), step.of.end(), set.id) != step.of.end()))
+                out.sets.insert(set.id);
+        }
+        if (out.sets.empty()) return {};
+        return out;
+    }
+    return {};
+}
 
 std::optional<PrintSheet> print_sheet(const Catalog& catalog, const Project& scope, const LaidSheet& laid,
                                       const ProgramSheet& sheet) {

@@ -4,6 +4,7 @@
 
 #include "core/derive/laid.h"
 #include "core/machine/program.h"
+#include "core/sources/make.h"
 
 namespace dotlane {
 
@@ -14,6 +15,16 @@ inline constexpr Length print_square = mm(20);
 /// on the sheet, of which nothing else is read. `sheet` as the program knows it.
 std::optional<PrintSheet> print_sheet(const Catalog& catalog, const Project& scope, const LaidSheet& laid,
                                       const ProgramSheet& sheet);
+
+/// The picture that a part has printed on it, and the line sets in whose place.
+struct PrintedPicture {
+    TracedFrom from;
+    const StepReport::Printed* areas = nullptr; ///< of `evaluated`
+    std::set<LineSetId> sets;                   ///< those of the step that are in print lanes; not empty
+};
+/// Of the first step that prints one.
+std::optional<PrintedPicture> printed_picture(const Project& project, const Part& part,
+                                              const EvaluatedPart& evaluated);
 
 /// Cautions: "print.page" (larger than desk printers take), "print.edge" (nearer to the edge of the stock
 /// than they print).

@@ -17,11 +17,17 @@ namespace bg = boost::geometry;
 namespace bgi = boost::geometry::index;
 using BoostPoint = bg::model::d2::point_xy<double>;
 using BoostSegment = bg::model::segment<BoostPoint>;
+using BoostBox = bg::model::box<BoostPoint>;
 using RingEdge = std::pair<BoostSegment, std::size_t>; ///< with the ring it belongs to
 using EdgeTree = bgi::rtree<RingEdge, bgi::rstar<8>>;
 
 inline BoostPoint to_boost(Point p) {
     return {p.x, p.y};
+}
+
+/// All that is within `reach` of a place, and the corners of the square around.
+inline BoostBox around(Point p, double reach) {
+    return {{p.x - reach, p.y - reach}, {p.x + reach, p.y + reach}};
 }
 
 inline Point nearest_on(const BoostSegment& s, Point p) {

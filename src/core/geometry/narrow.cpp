@@ -85,10 +85,7 @@ NarrowPlaces narrow_places(const Region& region, Length least_width, Length leas
     Finder finder(least_width, least_size);
     for (const Region& piece : pieces(region)) {
         if (progress.cancelled()) break;
-        std::size_t points = 0;
-        for (const Ring& ring : piece.rings)
-            points += ring.size();
-        if (points > most_points)
+        if (point_count(piece) > most_points)
             ++out.unchecked;
         else
             finder.look(piece);

@@ -146,11 +146,8 @@ Region offset(const Region& region, Length by, const OffsetOptions& options) {
         return subtracted(region, grown_bevelled(subtracted(frame, region), -in_mm(by)));
     }
     const std::vector<Region> all = pieces(region);
-    std::size_t points = 0;
-    for (const Ring& ring : region.rings)
-        points += ring.size();
     std::vector<Region> moved(all.size());
-    in_parallel(all.size(), points,
+    in_parallel(all.size(), point_count(region),
                 [&](std::size_t i) { moved[i] = offset_piece(all[i], in_mm(by), options); });
     if (in_mm(by) > 0) return united(moved);
     Region out; // what has shrunk stays clear of the rest

@@ -172,8 +172,7 @@ using ByPlace = std::vector<std::pair<Point, const Region*>>;
 std::size_t cost(ByPlace::iterator from, ByPlace::iterator to) {
     std::size_t points = 0;
     for (auto it = from; it != to; ++it)
-        for (const Ring& ring : it->second->rings)
-            points += ring.size();
+        points += point_count(*it->second);
     return points;
 }
 
@@ -327,6 +326,13 @@ Area area(const Region& region) {
     for (const Ring& ring : region.rings)
         total += signed_area_mm2(ring);
     return square_mm(total);
+}
+
+std::size_t point_count(const Region& region) {
+    std::size_t out = 0;
+    for (const Ring& ring : region.rings)
+        out += ring.size();
+    return out;
 }
 
 Length perimeter(const Region& region) {

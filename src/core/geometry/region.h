@@ -42,8 +42,8 @@ struct OffsetOptions {
 };
 /// Positive grows, negative shrinks.
 Region offset(const Region& region, Length by, const OffsetOptions& options = {});
-/// Without points, spikes and tails that are no wider than 0.0001 mm, as offsets see it: whoever asks where corners
-/// of an offset lie asks this region for its corners.
+/// Without points, spikes and tails that are no wider than 0.0001 mm, as offsets see it: whoever asks where
+/// corners of an offset lie asks this region for its corners.
 Region without_hairs(const Region& region);
 /// The area a round tip of this width covers when it follows the lines (round joins, round ends).
 Region stroked(const Polylines& lines, Length width, Length flatness = mm(0.005));
@@ -60,6 +60,7 @@ int hole_count(const Region& region);
 
 Area area(const Region& region);
 Length perimeter(const Region& region);
+std::size_t point_count(const Region& region);
 Box bounds(const Region& region);
 bool contains(const Region& region, Point p);
 Region transformed(const Region& region, const Affine& by);

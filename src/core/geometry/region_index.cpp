@@ -7,9 +7,7 @@ namespace dotlane {
 
 RegionIndex::RegionIndex(const Region& region) {
     const Box box = bounds(region);
-    std::size_t count = 0;
-    for (const Ring& ring : region.rings)
-        count += ring.size();
+    const std::size_t count = point_count(region);
     slabs_.resize(std::max<std::size_t>(1, static_cast<std::size_t>(std::sqrt(static_cast<double>(count)))));
     y0_ = box.empty() ? 0 : box.y0;
     height_ = std::max(box.height(), 1e-9) / static_cast<double>(slabs_.size());

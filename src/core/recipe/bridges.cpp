@@ -56,7 +56,6 @@ class Opening {
             rings_.push_back(&ring);
             corners_.push_back(corners_of(ring));
             boxes_.push_back(bounds(Polyline{ring, true}));
-            points_ += ring.size();
         }
         tree_ = tree_of(rings_);
         ways_.resize(rings_.size());
@@ -65,7 +64,7 @@ class Opening {
     /// Bridges that hold all islands as far as there is a way; the others are told by `loose`.
     std::vector<Bridge> bridges(const std::vector<Point>& by_hand, std::vector<Box>& loose,
                                 Progress& progress) {
-        in_parallel(rings_.size() - 1, points_ * 40, [&](std::size_t k) {
+        in_parallel(rings_.size() - 1, point_count(region_) * 40, [&](std::size_t k) {
             if (!progress.cancelled()) ways_[k + 1] = ways_from(k + 1);
         });
         if (progress.cancelled()) return {};
@@ -111,20 +110,33 @@ class Opening {
             for (std::size_t k = 1; k < rings_.size(); ++k) {
                 const std::uint32_t heap = together.of(index_of(k));
                 if (heap == together.of(0)) continue;
-                std::optional<Way> best;
-                for (std::size_t of = 1; of < rings_.size(); ++of) {
-                    if (together.of(index_of(of)) != heap) continue;
-                    each_place(of, [&](Point p) {
-                        const auto way = shortest_from(
-                            of, p, [&](std::size_t ring) { return together.of(index_of(ring)) != heap; });
-                        if (way && (!best || way->cost < best->cost)) best = way;
-                    });
-                }
+                const auto best = out_of(heap, together);
                 if (!best) continue;
                 take(*best, together, false);
                 tied = true;
             }
         }
+    }
+
+    /// The cheapest way out of a heap. Looked for near by first, as nothing costs less than its length.
+    std::optional<Way> out_of(std::uint32_t heap, Sets& together) {
+        const auto other = [&](const RingEdge& e) { return together.of(index_of(e.second)) != heap; };
+        std::optional<Way> best;
+        const double widest = boxes_[0].width() + boxes_[0].height();
+        for (double reach = 3 * width_; !best || best->cost > reach; reach *= 2) {
+            for (std::size_t of = 1; of < rings_.size(); ++of)
+                if (together.of(index_of(of)) == heap)
+                    each_place(of, [&](Point p) {
+                        const double within = best ? std::min(reach, best->cost) : reach;
+                        const auto way =
+                            shortest(of, p,
+                                     bgi::nearest(to_boost(p), 4) && bgi::intersects(around(p, within)) &&
+                                         bgi::satisfies(other));
+                        if (way && (!best || way->cost < best->cost)) best = way;
+                    });
+            if (reach > widest) break;
+        }
+        return best;
     }
 
     void take(const Way& way, Sets& together, bool by_hand) {
@@ -156,16 +168,16 @@ class Opening {
         return out;
     }
 
-    template<class Wished>
-    std::optional<Way> shortest_from(std::size_t from, Point a, Wished wished) const {
-        for (auto it = tree_.qbegin(bgi::nearest(to_boost(a), 4) &&
-                                    bgi::satisfies([&](const RingEdge& e) { return wished(e.second); }));
-             it != tree_.qend(); ++it)
+    /// `near`: what the R-tree is asked, nearest first.
+    template<class Near>
+    std::optional<Way> shortest(std::size_t from, Point a, const Near& near) const {
+        for (auto it = tree_.qbegin(near); it != tree_.qend(); ++it)
             if (auto way = way_to(from, a, nearest_on(it->first, a), it->second)) return way;
         return std::nullopt;
     }
     std::optional<Way> shortest_from(std::size_t from, Point a) const {
-        return shortest_from(from, a, [from](std::size_t ring) { return ring != from; });
+        const auto other = [from](const RingEdge& e) { return e.second != from; };
+        return shortest(from, a, bgi::nearest(to_boost(a), 4) && bgi::satisfies(other));
     }
 
     /// In the wished direction or against it, to the first edge that is met.
@@ -303,7 +315,6 @@ class Opening {
     double width_;
     RegionIndex index_;
     std::vector<const Ring*> rings_;
-    std::size_t points_ = 0;
     std::vector<std::vector<Point>> corners_;
     std::vector<Box> boxes_;
     EdgeTree tree_;
@@ -338,13 +349,12 @@ Held held(const Region& opening, const Region& drawn, const BridgeWishes& wishes
     out.bridges = Opening(opening, wishes).bridges(by_hand, out.loose, progress);
     const RegionIndex index(opening);
     std::vector<Box> boxes;
-    std::size_t points = 0;
     for (const Ring& ring : opening.rings)
-        boxes.push_back(bounds(Polyline{ring, true})), points += ring.size();
+        boxes.push_back(bounds(Polyline{ring, true}));
     std::vector<Region> strips(out.bridges.size());
     const NearestEdge edges(opening);
     const NearestEdge* const follow = wishes.sides == BridgeWishes::Sides::stroke ? &edges : nullptr;
-    in_parallel(strips.size(), points * 10, [&](std::size_t i) {
+    in_parallel(strips.size(), point_count(opening) * 10, [&](std::size_t i) {
         if (!progress.cancelled()) strips[i] = taken_by(out.bridges[i], opening, boxes, index, follow);
     });
     if (progress.cancelled()) return out;
@@ -385,8 +395,7 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
     std::size_t points = 0;
     for (const Region& opening : all) {
         boxes.push_back(bounds(opening));
-        for (const Ring& ring : opening.rings)
-            points += ring.size();
+        points += point_count(opening);
     }
     for (const Region& piece : pieces(openings))
         for (std::size_t i = 0; i < all.size(); ++i)

@@ -93,7 +93,7 @@ class Evaluation {
         auto state = std::make_shared<RecipeState>(*chain->base);
         for (const Step& step : part_.steps) {
             if (!step.on) continue;
-            RecipeChain::Given given = given_to(step, *state);
+            RecipeChain::Given given = given_to(step, *state, *chain->base);
             std::shared_ptr<const Link> link;
             if (known)
                 if (const auto it = known->links.find(step.id); it != known->links.end() &&
@@ -115,13 +115,10 @@ class Evaluation {
         return tip == tips_.end() ? mm(0.4) : tip->second;
     }
 
-    RecipeChain::Given given_to(const Step& step, const RecipeState& state) const {
+    RecipeChain::Given given_to(const Step& step, const RecipeState& state, const RecipeState& base) const {
         RecipeChain::Given out;
         out.tip = tip_of(step);
         const StepKind& kind = kind_of(step.what);
-        out.traced = kind.prints && std::any_of(part_.sets.begin(), part_.sets.end(), [](const LineSet& set) {
-                         return set.role.starts_with(role::traced);
-                     });
         const bool adds = kind.brings; // works on nothing that is there
         // Others would be done again for nothing whenever the part changes its size.
         const bool around = looks_around(step.what), places = adds || kind.places || around;
@@ -139,6 +136,12 @@ class Evaluation {
         for (const LineSetId id : step.of) // in the order in which they were named
             for (const auto& set : state.sets)
                 if (set->id == id) out.of.push_back(set);
+        out.traced =
+            kind.prints && !out.of.empty() &&
+            std::all_of(out.of.begin(), out.of.end(), [&](const std::shared_ptr<const WorkSet>& set) {
+                const LineSet* own = dotlane::find(part_, set->id);
+                return own && own->role.starts_with(role::traced) && base.find(set->id) == set.get();
+            });
         return out;
     }
 
@@ -271,6 +274,7 @@ class Evaluation {
         for (const LineSetId id : step.of)
             if (const WorkSet* set = state.find(id)) box.add(set->box());
         const FindingPlace place{part_.id, {}, {}, step.id, place_of(box)};
+        if (report.printed) keep_below(state, step, place);
         if (report.ink && !step.lane) {
             out_.findings.push_back(recipes::fill_no_lane(place));
             return;
@@ -287,6 +291,19 @@ class Evaluation {
             take_ink(state, step, report.ink);
         else if (kind.makes)
             take_made(state, step, place);
+    }
+
+    /// A picture lies below the lines that were traced from it only as long as no step changes them.
+    void keep_below(const RecipeState& state, const Step& step, const FindingPlace& place) {
+        const auto& of = out_.chain->links.at(step.id)->given.of;
+        if (std::all_of(of.begin(), of.end(), [&](const std::shared_ptr<const WorkSet>& set) {
+                return state.find(set->id) == set.get();
+            }))
+            return;
+        auto without = std::make_shared<StepReport>(*out_.reports[step.id]);
+        without->printed.reset();
+        out_.reports[step.id] = std::move(without);
+        out_.findings.push_back(recipes::picture_moved(place));
     }
 
     LaneId lane_of(LineSetId id) const {

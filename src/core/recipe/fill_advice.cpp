@@ -148,10 +148,7 @@ std::optional<TriedAngles> try_angles(const StepWhat& fill, const StepInput& in,
         return AngleFigures{angle, lines.empty() ? 0 : lines.size() - 1, coverage.of(lines), time(lines)};
     };
     TriedAngles out{at(step->angle), std::vector<AngleFigures>(180)};
-    std::size_t points = 0;
-    for (const Ring& ring : ground.inner.rings)
-        points += ring.size();
-    in_parallel(out.all.size(), 180 * points, [&](std::size_t k) {
+    in_parallel(out.all.size(), 180 * point_count(ground.inner), [&](std::size_t k) {
         if (!progress.cancelled()) out.all[k] = at(degrees(static_cast<double>(k)));
     });
     if (progress.cancelled()) return std::nullopt;

@@ -39,6 +39,12 @@ inline constexpr FindingKind<Name, Name, Name> step_refused{"step.refused",
                                                             to_say("\"%2\" does nothing. %3"),
                                                             {"step", nullptr, nullptr},
                                                             {{{"step.off", to_say("Switch it off")}}}};
+inline constexpr FindingKind<> picture_moved{"print.lines",
+                                             Grade::caution,
+                                             to_say("A later step changes the lines that were traced, so "
+                                                    "they are printed and not the picture. Turn and mirror "
+                                                    "the part on its sheet instead."),
+                                             {}};
 /// What was not done with them.
 inline constexpr FindingKind<Count, Name> step_open_lines{
     "step.open-lines",

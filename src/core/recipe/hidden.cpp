@@ -47,8 +47,8 @@ Seen seen_run_by_run(const std::vector<Run>& runs, std::size_t layers, Progress&
     std::size_t points = 0;
     for (std::size_t r = runs.size(); r-- > 0 && !progress.cancelled();) {
         for (const Region& piece : runs[r].pieces)
-            for (const Ring& ring : piece.rings)
-                whole[r].rings.push_back(ring), points += ring.size();
+            whole[r].rings.insert(whole[r].rings.end(), piece.rings.begin(), piece.rings.end());
+        points += point_count(whole[r]);
         if (r > 0) above[r - 1] = united(above[r], whole[r]);
     }
     in_parallel(runs.size(), points, [&](std::size_t r) {
@@ -72,8 +72,7 @@ Seen seen_locally(const std::vector<Run>& runs, std::size_t layers, Progress& pr
     for (std::size_t r = 0; r < runs.size(); ++r)
         for (std::size_t k = 0; k < runs[r].pieces.size(); ++k) {
             jobs.push_back({r, k});
-            for (const Ring& ring : runs[r].pieces[k].rings)
-                points += ring.size();
+            points += point_count(runs[r].pieces[k]);
         }
     std::vector<Region> seen(jobs.size());
     in_parallel(jobs.size(), points, [&](std::size_t i) {

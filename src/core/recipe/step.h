@@ -13,7 +13,7 @@ struct StepInput {
     Length tip; ///< of the lane that receives what is made
     const Result<SourceLines>* inserted = nullptr; ///< the lines of words or of another part
     std::vector<const WorkSet*> rest = {};         ///< all other sets, for steps that look around
-    bool traced = false;                           ///< the part's lines were traced from a picture
+    bool traced = false; ///< `of` are lines traced from a picture, where they were traced
 };
 
 struct MadeLines {

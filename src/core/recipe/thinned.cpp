@@ -16,6 +16,18 @@ double scattered(std::size_t k) {
     return out;
 }
 
+/// The direction that pieces mostly have, but for quarter turns, which are all one to a grid of squares;
+/// radians.
+double prevailing(const std::vector<Candidate>& all) {
+    double x = 0, y = 0;
+    for (const Candidate& c : all) {
+        const Point way = c.b - c.a;
+        const double four = 4 * std::atan2(way.y, way.x), weight = length(way);
+        x += weight * std::cos(four), y += weight * std::sin(four);
+    }
+    return std::atan2(y, x) / 4;
+}
+
 struct Wishes {
     std::function<double(std::size_t)> wished; ///< ink at a candidate
     std::function<double(std::size_t)> adds;   ///< ink that it would add now
@@ -185,7 +197,7 @@ std::vector<char> thinned(const std::vector<Candidate>& candidates, double pitch
                           const Region& region, const Tone& tone, Progress& progress) {
     const auto none = [&] { return std::vector<char>(candidates.size(), 0); };
     if (region.empty() || candidates.empty() || progress.cancelled()) return none();
-    ToneInk ink(tip, region, tone, candidates.front().dot() ? 11 : 5);
+    ToneInk ink(tip, region, tone, candidates.front().dot() ? 11 : 5, prevailing(candidates));
     if (progress.cancelled()) return none();
     const auto wished = ink.wished_by({candidates.begin(), candidates.end()}, progress);
     std::vector<char> drawn = diffused(candidates, pitch,

@@ -3,21 +3,21 @@
 namespace dotlane {
 namespace {
 
-/// No multiple of a right angle comes near to it (its tangent is the golden section's).
+/// Of the ways to the grid: no slope is farther from all simple ones (its tangent is the golden section's).
 constexpr double slant = 0.5535743589;
 
-Raster raster_for(const Region& region, Length tip, double fine) {
-    const Box box = bounds(transformed(region, Affine::rotation(slant))).grown(in_mm(tip));
+Raster raster_for(const Region& region, const Affine& askew, Length tip, double fine) {
+    const Box box = bounds(transformed(region, askew)).grown(in_mm(tip));
     // Ten million squares at the most.
     return {box, std::max(in_mm(tip) / fine, std::sqrt(box.width() * box.height() / 1e7))};
 }
 
 } // namespace
 
-ToneInk::ToneInk(Length tip, const Region& region, const Tone& tone, double fine)
-    : askew_(Affine::rotation(slant))
-    , to_part_(Affine::rotation(-slant))
-    , raster_(raster_for(region, tip, fine))
+ToneInk::ToneInk(Length tip, const Region& region, const Tone& tone, double fine, double along)
+    : askew_(Affine::rotation(slant - along))
+    , to_part_(Affine::rotation(along - slant))
+    , raster_(raster_for(region, askew_, tip, fine))
     , radius_(in_mm(tip) / 2)
     , inside_(raster_.size(), 0)
     , tone_(raster_.size(), 0)

@@ -1,6 +1,7 @@
 // The ink of a tool on a fine grid, beside what is wished there. Internal to recipe.
 //
-// The grid lies askew: level lines would all meet its squares alike, and what they cover be misjudged alike.
+// The grid lies askew to the ways: those along its squares, or at a slope of one to two, would all meet them
+// alike, and what they cover be misjudged alike.
 #pragma once
 
 #include "core/base/progress.h"
@@ -19,7 +20,8 @@ class ToneInk {
     /// `fine`: squares to the tip's width, > 0. Dots need more than lines, along which what is misjudged
     /// evens out: of a disc, five squares wide, some places cover a seventh more than others, and mending
     /// would find them.
-    ToneInk(Length tip, const Region& region, const Tone& tone, double fine = 5);
+    /// `along`: the direction that the ways mostly have, radians.
+    ToneInk(Length tip, const Region& region, const Tone& tone, double fine = 5, double along = 0);
 
     /// How much ink is wished in the squares that are nearest to each of the ways, mm2.
     std::vector<double> wished_by(const std::vector<InkWay>& ways, Progress& progress) const;

@@ -456,3 +456,20 @@ TEST_CASE("the run sheet shows what lies where, what is mirrored, the blade's de
     const std::string row = text.substr(text.rfind('\n', text.find(" 2 ", picture)) + 1);
     CHECK(row.substr(0, row.find('\n')).find(" 1 ") != std::string::npos); // side by side
 }
+
+TEST_CASE("the run sheet names the smallest mat that holds a stencil's film, or that none does") {
+    for (const auto& [wide, words] : {std::pair{150, "which the mat \"standard mat 12 x 12 in\" holds"},
+                                      std::pair{400, "which the mat \"standard mat 12 x 24 in\" holds"},
+                                      std::pair{700, "which no mat of this machine holds in one piece"}}) {
+        INFO(wide);
+        Bench b = bench("<rect x='10' y='10' width='" + std::to_string(wide) + "' height='60' fill='#111'/>",
+                        900, 100);
+        StencilStep stencil;
+        stencil.margin = mm(20);
+        must(append_step(b.project, catalog(), b.part, stencil, {find(b.project, b.part)->sets.front().id}));
+        const auto d = b.derive();
+        REQUIRE(d->plan);
+        const std::string text = to_text(make_run_sheet(*d, catalog()), *d);
+        CHECK(text.find(words) != std::string::npos);
+    }
+}

@@ -40,10 +40,7 @@ ColourImage disc(int side, double radius) {
 }
 
 Polyline round_line(Point middle, double radius) {
-    Polyline out{{}, true};
-    for (int i = 0; i < 360; ++i)
-        out.points.push_back(middle + Point{std::cos(i * 0.0174532925), std::sin(i * 0.0174532925)} * radius);
-    return out;
+    return flattened(ellipse(middle, radius, radius), mm(0.001));
 }
 
 } // namespace
@@ -140,6 +137,21 @@ TEST_CASE("the picture itself is printed where the step says so, in place of the
     const PrintPicture& large = d->plan->program.prints.at(0).pictures.at(0);
     CHECK(bounds(large.art).width() == Approx(150).margin(0.6));
     CHECK(distance(large.to_sheet({50, 50}), bounds(large.art).centre()) < 0.4);
+    // A later step that moves the lines leaves the picture where it was: then the lines are printed.
+    {
+        Project moved = project;
+        must(append_step(moved, catalog(), id, MirrorStep{}, {}));
+        const auto after = workshop.derive(std::make_shared<Project>(moved));
+        CHECK(has(after->findings, "print.lines"));
+        CHECK(after->plan->program.prints.at(0).pictures.empty());
+        CHECK(after->plan->program.prints.at(0).shapes.size() == 1);
+        // Before it, there is no picture below what it is given.
+        auto& steps = find(moved, id)->steps;
+        REQUIRE(steps.size() == 2);
+        std::swap(steps[0], steps[1]);
+        const auto before = workshop.derive(std::make_shared<Project>(moved));
+        CHECK(has(before->findings, "step.refused"));
+    }
     // It survives the program's text and the project's file.
     const std::string text = program_text(d->plan->program);
     CHECK(program_text(must(program_from_text(text))) == text);

@@ -1,5 +1,8 @@
 #include "core/recipe/evaluate.h"
 
+#include <thread>
+
+#include "core/commands/apart.h"
 #include "core/commands/filling.h"
 #include "core/commands/making.h"
 #include "tests/support/support.h"
@@ -201,4 +204,37 @@ TEST_CASE("steps that work on the same lines do not wait for each other") {
     CHECK(second->links.at(part.steps[1].id) == first->links.at(part.steps[1].id));
     std::swap(part.steps[0], part.steps[1]); // nor does their order matter
     CHECK(run()->links == second->links);
+}
+
+TEST_CASE("a heavy step that is cancelled leaves nothing behind, and is done whole the next time") {
+    Random random("cancelled steps");
+    INFO("seed " << random.seed());
+    std::string elements;
+    for (int i = 0; i < 400; ++i)
+        elements += "<circle cx='" + std::to_string(random.real(10, 190)) + "' cy='" +
+                    std::to_string(random.real(10, 190)) + "' r='" + std::to_string(random.real(2, 9)) +
+                    "' fill='" + (random.coin() ? "#111111" : "#a8462d") + "'/>";
+    Bench b = bench(elements, 200, 200);
+    Part& part = *find(b.project, b.part);
+    must(gather_colours(b.project, b.part));
+    must(append_step(b.project, catalog(), *b.derive()->part(b.part), KnockOutStep{}, {}));
+    RecipeInputs inputs;
+    inputs.source.drawing = part.source.drawing;
+    const EvaluatedPart whole = evaluate(part, inputs);
+    const StepId step = part.steps.back().id;
+    REQUIRE(whole.reports.at(step)->refused.empty());
+    for (int k = 0; k < 6; ++k) {
+        Progress progress;
+        std::thread hand([&] {
+            std::this_thread::sleep_for(std::chrono::milliseconds(k * 5));
+            progress.cancel();
+        });
+        const EvaluatedPart cut = evaluate(part, inputs, nullptr, progress);
+        hand.join();
+        // Begun anew from what it has, which may be nothing.
+        const EvaluatedPart again = evaluate(part, inputs, &cut);
+        REQUIRE(again.runs.size() == whole.runs.size());
+        for (std::size_t r = 0; r < whole.runs.size(); ++r)
+            CHECK(again.runs[r].lines == whole.runs[r].lines);
+    }
 }

@@ -71,6 +71,6 @@ TEST_CASE("only what was traced from a picture can be printed as one") {
     PrintStep step;
     step.art = PrintStep::Art::picture;
     const StepId id = r.add_whole(step);
-    CHECK(r.part().reports.at(id)->refused.english().find("not traced") != std::string::npos);
+    CHECK(r.part().reports.at(id)->refused.english().find("not traced from one") != std::string::npos);
     CHECK(r.told("step.refused"));
 }

@@ -183,10 +183,7 @@ void Walker::emit(const pugi::xml_node& node, const Scope& scope, Shape user_sha
         count("clips beyond 10 m, not applied", node);
         return keep(std::move(line), node);
     }
-    std::size_t points = segment_count(line.shape);
-    for (const Ring& ring : scope.clip->rings)
-        points += ring.size();
-    work(points, node);
+    work(segment_count(line.shape) + point_count(*scope.clip), node);
     if (covers(*scope.clip, box.grown(in_mm(line.drawn.stroke_width) / 2)))
         return keep(std::move(line), node);
     auto pieces = cut_to(line, *scope.clip);

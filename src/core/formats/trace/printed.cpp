@@ -102,13 +102,6 @@ Polylines solid(const Polylines& art) {
     return out;
 }
 
-Polylines transformed_all(const Polylines& lines, const Affine& by) {
-    Polylines out;
-    for (const Polyline& line : lines)
-        out.push_back(transformed(line, by));
-    return out;
-}
-
 } // namespace
 
 Result<PlacedImage> printed_image(const std::string& bytes, Length width, const Affine& to_sheet,
@@ -118,7 +111,7 @@ Result<PlacedImage> printed_image(const std::string& bytes, Length width, const 
     if (!picture) return tl::make_unexpected(picture.error());
     const double pixel = in_mm(width) / picture->width;
     const Affine to_pixels = (to_sheet * Affine::scaling(pixel, pixel)).inverse();
-    const Box box = bounds(transformed_all(whole, to_pixels));
+    const Box box = bounds(transformed(whole, to_pixels));
     const double x0 = std::floor(box.x0) - 1, y0 = std::floor(box.y0) - 1, wide = std::ceil(box.x1) + 1 - x0,
                  high = std::ceil(box.y1) + 1 - y0;
     if (!(wide * high <= static_cast<double>(most)) || wide > 16'000 || high > 16'000)
@@ -127,7 +120,7 @@ Result<PlacedImage> printed_image(const std::string& bytes, Length width, const 
                                          most / 1'000'000));
     const Affine from_corner = Affine::translation({-x0, -y0}) * to_pixels;
     PlacedImage out{{static_cast<int>(wide), static_cast<int>(high), {}}, from_corner.inverse(), whole};
-    Mask own = mask_inside(solid(transformed_all(art, from_corner)), out.image.width, out.image.height);
+    Mask own = mask_inside(solid(transformed(art, from_corner)), out.image.width, out.image.height);
     const auto left = static_cast<int>(x0), top = static_cast<int>(y0);
     const auto there = [&](int x, int y) {
         return x + left >= 0 && y + top >= 0 && x + left < picture->width && y + top < picture->height;

@@ -49,7 +49,7 @@ std::vector<Box> treat_slivers(const KnockOutStep& step, std::vector<Ply>& layer
     for (std::size_t i = 0; i < layers.size(); ++i) {
         std::vector<Region> all = pieces(layers[i].kept);
         std::vector<char> wide(all.size());
-        in_parallel(all.size(), all.size() * 20, [&](std::size_t k) {
+        in_parallel(all.size(), point_count(layers[i].kept), [&](std::size_t k) {
             if (!progress.cancelled()) wide[k] = is_wider_than(all[k], step.under);
         });
         if (progress.cancelled()) return found;
@@ -112,8 +112,7 @@ double changed_area(const std::vector<Ply>& layers, const std::vector<std::size_
 std::size_t points_of(const std::vector<Ply>& layers) {
     std::size_t out = 0;
     for (const Ply& layer : layers)
-        for (const Ring& ring : layer.whole.rings)
-            out += ring.size();
+        out += point_count(layer.whole);
     return out;
 }
 

@@ -11,7 +11,9 @@ StepOutcome run(const PrintStep& step, const StepInput& in, Progress& progress) 
     if (plies.by_rank.empty()) return refused(say("There are no closed lines to print."));
     const bool pictured = step.art == PrintStep::Art::picture;
     if (pictured && !in.traced)
-        return refused(say("This part was not traced from a picture: there is none to be printed."));
+        return refused(
+            say("There is no picture to be printed: these lines were not traced from one, or a step "
+                "before this one has changed them. Drag this step above that one."));
     std::vector<Region> all;
     for (const Ply& ply : plies.layers)
         all.push_back(ply.seen);

@@ -87,7 +87,7 @@ class PlanVerb final : public ProjectVerb {
     bool changes() const override { return false; }
     void options(CLI::App& app) override { app.add_flag("--why", why_, "Give the reason for each decision"); }
     int act(Context& c, Project& project) override {
-        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const auto derived = planned(c, project);
         if (!derived->plan) return c.error(derived->no_plan);
         const Plan& plan = *derived->plan;
         const int code = blocks_export(derived->findings) ? findings : fine;
@@ -148,7 +148,7 @@ class Rehearse final : public ProjectVerb {
         app.add_option("--at", at_, "Only the state at this time, in seconds");
     }
     int act(Context& c, Project& project) override {
-        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const auto derived = planned(c, project);
         if (!derived->plan) return c.error(derived->no_plan);
         const Plan& plan = *derived->plan;
         std::vector<double> times;
@@ -213,7 +213,7 @@ class Export final : public ProjectVerb {
                      "Export although error findings stand; the run sheet says so");
     }
     int act(Context& c, Project& project) override {
-        const auto derived = c.workshop.derive(std::make_shared<Project>(project));
+        const auto derived = planned(c, project);
         const auto done = export_folder(*derived, c.workshop.catalog(), c.files, folder_,
                                         {override_, present::pdf_painter()});
         if (!done) return c.error(done.error());

@@ -43,7 +43,7 @@ class ProgramVerb final : public Verb {
         auto loaded = load_project(c.files, project_);
         if (!loaded) return c.error(loaded.error());
         settle_placements(*loaded, c.workshop);
-        const auto derived = c.workshop.derive(std::make_shared<Project>(std::move(*loaded)));
+        const auto derived = planned(c, std::move(*loaded));
         if (!derived->plan) return c.error(derived->no_plan);
         const std::string text = program_text(derived->plan->program);
         if (c.json) { // one document

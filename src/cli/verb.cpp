@@ -67,6 +67,11 @@ int Context::error(const Error& e) const {
     return e.code == "export.findings" ? findings : bad;
 }
 
+std::shared_ptr<const Derived> planned(const Context& context, Project project) {
+    return context.workshop.derive(std::make_shared<Project>(std::move(project)), no_progress(), {}, {},
+                                   Effort::best);
+}
+
 void Context::print(const nlohmann::json& document) const {
     nlohmann::json rounded = document;
     round_numbers(rounded, default_decimals);

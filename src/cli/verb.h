@@ -51,6 +51,9 @@ struct Context {
     mutable nlohmann::json answer = {}, failure = {};
 };
 
+/// With the routes that are run, found with all effort.
+std::shared_ptr<const Derived> planned(const Context& context, Project project);
+
 /// "1 line", "3 lines".
 std::string counted(std::size_t n, const char* one, const char* many);
 

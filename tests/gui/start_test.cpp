@@ -35,14 +35,14 @@ TEST_CASE("the part is shown before the plan is ready") {
     d.window->files().open_demo();
     CHECK(d.session().drawing());
     d.settle();
-    // First its part alone, then all parts and sheets.
-    CHECK(order == QStringList{"drawn", "drawn", "planned"});
+    // First its part alone, then all parts and sheets; then the plan, and at last one with shorter routes.
+    CHECK(order == QStringList{"drawn", "drawn", "planned", "planned"});
     CHECK_FALSE(d.session().drawing());
     CHECK(d.session().drawn()->project == d.session().derived()->project);
     CHECK(d.session().evaluated());
     CHECK(d.session().derived()->plan);
     d.trigger("undo"); // nothing to undo: nothing happens
-    CHECK(order.size() == 3);
+    CHECK(order.size() == 4);
 }
 
 TEST_CASE("a project opened before the window comes up is what it comes up with") {

@@ -9,18 +9,38 @@ namespace dotlane::app {
 Deriver::Deriver(Workshop& workshop)
     : workshop_(workshop) {
     pool_.setMaxThreadCount(1); // the workshop takes one call at a time
-    connect(&watcher_, &QFutureWatcherBase::finished, this, [this] {
-        if (!running_) return;
-        const bool cancelled = running_->cancelled();
-        running_.reset();
-        const auto derived = watcher_.result();
-        if (waiting_) run_next();
-        if (cancelled) return;
-        if (!derived)
-            Q_EMIT failed(derived.error());
-        else if (*derived)
-            Q_EMIT done(*derived);
-    });
+    connect(&watcher_, &QFutureWatcherBase::finished, this, &Deriver::settle);
+}
+
+void Deriver::settle() {
+    if (!running_) return;
+    const bool cancelled = running_->cancelled(), shown = effort_ == Effort::best;
+    running_.reset();
+    const auto derived = watcher_.result();
+    if (waiting_)
+        run_next();
+    else if (!cancelled && !shown && derived && *derived && (*derived)->plan)
+        improve(*derived);
+    if (cancelled) return;
+    if (!derived) {
+        Q_EMIT failed(derived.error());
+    } else if (*derived && !shown) {
+        Q_EMIT done(*derived);
+    } else if (*derived && (*derived)->plan != done_->plan) {
+        Q_EMIT improved(*derived);
+    }
+}
+
+/// Whatever was found stays in the workshop, even when it is cancelled.
+void Deriver::improve(std::shared_ptr<const Derived> derived) {
+    done_ = std::move(derived);
+    effort_ = Effort::best;
+    running_ = std::make_shared<Progress>();
+    watcher_.setFuture(QtConcurrent::run(&pool_, [this, project = done_->project, progress = running_] {
+        return caught([&]() -> Result<std::shared_ptr<const Derived>> {
+            return workshop_.derive(project, *progress, {}, {}, Effort::best);
+        });
+    }));
 }
 
 Deriver::~Deriver() {
@@ -44,6 +64,7 @@ void Deriver::stop() {
 }
 
 void Deriver::run_next() {
+    effort_ = Effort::first;
     running_ = std::make_shared<Progress>();
     const auto early = [this, progress = running_,
                         first = waiting_first_](std::shared_ptr<const Derived> derived) {

@@ -1,5 +1,5 @@
 // Derives a project off the GUI thread. Only the newest request matters: an older one that still runs is
-// cancelled.
+// cancelled. When nothing is asked for, shorter routes are looked for.
 #pragma once
 
 #include <QFutureWatcher>
@@ -24,23 +24,30 @@ class Deriver : public QObject {
     void set_painted() { painted_.release(1 << 20); }
     /// Cancels and waits; nothing is delivered afterwards.
     void stop();
-    bool busy() const { return running_ || waiting_; }
+    bool busy() const { return (running_ && effort_ == Effort::first) || waiting_; }
+    bool improving() const { return running_ && effort_ == Effort::best; }
 
   Q_SIGNALS:
     /// Before `done`: parts and sheets, without a plan.
     void drawn(std::shared_ptr<const Derived> derived);
     void done(std::shared_ptr<const Derived> derived);
+    /// After `done`, of the same project: a plan with shorter routes.
+    void improved(std::shared_ptr<const Derived> derived);
     /// What was derived before stays in view.
     void failed(const dotlane::Error& error);
 
   private:
     void run_next();
+    void improve(std::shared_ptr<const Derived> derived);
+    void settle();
 
     Workshop& workshop_;
     QThreadPool pool_;
     std::shared_ptr<Progress> running_;
     std::shared_ptr<const Project> waiting_;
     PartId waiting_first_;
+    Effort effort_ = Effort::first; ///< of what is running
+    std::shared_ptr<const Derived> done_;
     QSemaphore painted_;
     QFutureWatcher<Result<std::shared_ptr<const Derived>>> watcher_;
 };

@@ -1,6 +1,8 @@
 #include "app/commands/session.h"
 
 #include <QElapsedTimer>
+#include <QGuiApplication>
+#include <QTimer>
 #include <QUndoCommand>
 
 #include "core/base/caught.h"
@@ -56,6 +58,7 @@ Session::Session(Workshop& workshop, FileSystem& files, QObject* parent)
         derived_ = derived;
         Q_EMIT derivedChanged();
     });
+    connect(&deriver_, &Deriver::improved, this, &Session::show_improved);
     connect(&deriver_, &Deriver::failed, this, &Session::failed);
     connect(&history_, &QUndoStack::cleanChanged, this, &Session::fileChanged);
 }
@@ -74,6 +77,17 @@ bool Session::change(const QString& text, const Edit& edit, const QString& merge
 void Session::show_drawn(const std::shared_ptr<const Derived>& derived) {
     drawn_ = derived;
     Q_EMIT drawnChanged();
+}
+
+/// Not under a hand that drags a pass about.
+void Session::show_improved(const std::shared_ptr<const Derived>& derived) {
+    if (derived->project != project_) return;
+    if (QGuiApplication::mouseButtons() != Qt::NoButton) {
+        QTimer::singleShot(200, this, [this, derived] { show_improved(derived); });
+        return;
+    }
+    derived_ = derived;
+    Q_EMIT derivedChanged();
 }
 
 void Session::set_project(std::shared_ptr<const Project> project) {

@@ -53,6 +53,8 @@ class Session : public QObject {
     bool drawing() const { return !drawn_ || drawn_->project != project_; }
     void set_painted() { deriver_.set_painted(); }
     bool deriving() const { return deriver_.busy(); }
+    /// The plan is there, and shorter routes are looked for.
+    bool improving() const { return deriver_.improving(); }
     QUndoStack& history() { return history_; }
     /// Edits under one key that follow each other within this time are one step; 1.5 s unless set.
     void set_merge_window(std::chrono::milliseconds window) { merge_window_ = window; }
@@ -135,6 +137,7 @@ class Session : public QObject {
     friend class ChangeCommand;
     static Error still_made() { return {"edit.missing", say("The part is still being made."), {}}; }
     void show_drawn(const std::shared_ptr<const Derived>& derived);
+    void show_improved(const std::shared_ptr<const Derived>& derived);
     void set_project(std::shared_ptr<const Project> project);
     void settle_choice();
 

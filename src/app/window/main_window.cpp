@@ -200,7 +200,9 @@ void MainWindow::settle() {
     wake();
     QElapsedTimer timer;
     timer.start();
-    const auto busy = [this] { return session_.deriving() || files_->busy() || exporter_->busy(); };
+    const auto busy = [this] {
+        return session_.deriving() || session_.improving() || files_->busy() || exporter_->busy();
+    };
     do
         QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     while ((busy() || timer.elapsed() < 60) && timer.elapsed() < 60000);

@@ -78,12 +78,13 @@ Face face_of(const LaidSheet& laid) {
 } // namespace
 
 Derivation::Derivation(std::shared_ptr<const Project> project, const Fixed& fixed, Stages& stages,
-                       Progress& progress)
+                       Progress& progress, Effort effort)
     : shared_(std::move(project))
     , project_(*shared_)
     , fixed_(fixed)
     , stages_(stages)
-    , progress_(progress) {
+    , progress_(progress)
+    , effort_(effort) {
     for (const Lane& lane : project_.lanes)
         if (const Tool* tool = fixed.catalog.tool(lane.tool)) tips_[lane.id] = tool->tip;
 }
@@ -312,9 +313,11 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
             if (lines->lines.empty()) continue;
             LaneWork lane_work{lane, plate(project_, lane.id), fixed_.catalog.tool(lane.tool), lines, {}};
             if (row(lane.action).run) {
-                lane_work.routed = get<PassOf>(
-                    {sheet.id, lane.id},
-                    {lines, {{laid.usable.x0, laid.usable.y0}, parts_material(lane.action)}, lane.repeats});
+                lane_work.routed =
+                    get<PassOf>({sheet.id, lane.id},
+                                {lines,
+                                 {{laid.usable.x0, laid.usable.y0}, parts_material(lane.action), effort_},
+                                 lane.repeats});
                 if (!lane_work.routed) return false;
             }
             work.lanes.push_back(std::move(lane_work));

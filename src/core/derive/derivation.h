@@ -11,8 +11,8 @@ namespace dotlane {
 class Derivation {
   public:
     using Early = std::function<void(std::shared_ptr<const Derived>)>;
-    Derivation(std::shared_ptr<const Project> project, const Fixed& fixed, Stages& stages,
-               Progress& progress);
+    Derivation(std::shared_ptr<const Project> project, const Fixed& fixed, Stages& stages, Progress& progress,
+               Effort effort);
     /// Null when cancelled.
     std::shared_ptr<const Derived> run(const Early& early, PartId first);
 
@@ -45,6 +45,7 @@ class Derivation {
     const Fixed& fixed_;
     Stages& stages_;
     Progress& progress_;
+    Effort effort_;
     LaneTips tips_;
     std::shared_ptr<Derived> out_;
     std::vector<std::shared_ptr<const LayoutOf::Value>> layouts_; ///< as the sheets

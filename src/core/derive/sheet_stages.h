@@ -68,7 +68,12 @@ struct PassOf {
         std::shared_ptr<const LaneLines> lines;
         RouteOptions options;
         int repeats = 1;
-        bool operator==(const Key&) const = default;
+        /// What was made with more effort than is wanted does as well.
+        bool operator==(const Key& wanted) const {
+            RouteOptions same = wanted.options;
+            same.effort = std::max(same.effort, options.effort);
+            return lines == wanted.lines && options == same && repeats == wanted.repeats;
+        }
     };
     using Value = RoutedPass;
     static Value make(const Key& key, const Value* before, const Fixed& fixed, Progress& progress);

@@ -34,10 +34,10 @@ FontShelf& Workshop::fonts() {
 }
 
 std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> project, Progress& progress,
-                                                const Early& early, PartId first) {
+                                                const Early& early, PartId first, Effort effort) {
     const std::lock_guard lock(turn_);
     const Fixed fixed{catalog_, [this]() -> FontShelf& { return fonts(); }};
-    return Derivation(std::move(project), fixed, stages_, progress).run(early, first);
+    return Derivation(std::move(project), fixed, stages_, progress, effort).run(early, first);
 }
 
 } // namespace dotlane

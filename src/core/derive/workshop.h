@@ -21,10 +21,11 @@ class Workshop {
     /// before that, where a first part is asked for, with that part (and those it takes lines of) alone.
     using Early = std::function<void(std::shared_ptr<const Derived>)>;
     /// Evaluates, lays out, checks and plans. Null when cancelled. May be called from any thread; calls take
-    /// turns.
+    /// turns. `effort`: how long short routes are looked for; those that were found stay as long as their
+    /// lines do.
     std::shared_ptr<const Derived> derive(std::shared_ptr<const Project> project,
                                           Progress& progress = no_progress(), const Early& early = {},
-                                          PartId first = {});
+                                          PartId first = {}, Effort effort = Effort::first);
     /// A project with the first machine of the catalog and nothing in it.
     Project new_project(std::string name) const;
     /// What is kept of the project that was derived last: for tests of what an edit costs. Not while

@@ -1,83 +1,14 @@
 #include "core/plan/tour.h"
 
 #include <algorithm>
-#include <cmath>
 #include <random>
 
 namespace dotlane {
 namespace {
 
 constexpr double least_gain = 1e-9;
-
-/// Square buckets over the items' ends; answers "nearest ends to p".
-class EndGrid {
-  public:
-    EndGrid(const std::vector<TourItem>& items) {
-        Box box;
-        for (const TourItem& i : items)
-            box.add(i.a), box.add(i.b);
-        const double n = static_cast<double>(items.size());
-        cell_ = std::max({std::sqrt(box.width() * box.height() / n) * 1.5,
-                          std::max(box.width(), box.height()) / std::min(4000.0, n), 1e-9});
-        x0_ = box.x0, y0_ = box.y0;
-        columns_ = static_cast<int>(box.width() / cell_) + 1;
-        rows_ = static_cast<int>(box.height() / cell_) + 1;
-        cells_.resize(static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_));
-        for (std::uint32_t i = 0; i < items.size(); ++i) {
-            const bool dot = items[i].a == items[i].b;
-            at(items[i].a).push_back({items[i].a, i, static_cast<std::uint8_t>(dot ? 2 : 0)});
-            if (!dot) at(items[i].b).push_back({items[i].b, i, 1});
-        }
-    }
-    struct End {
-        Point p;
-        std::uint32_t item;
-        std::uint8_t end;
-    };
-    void remove(std::uint32_t item, Point p) {
-        auto& cell = at(p);
-        std::erase_if(cell, [item](const End& e) { return e.item == item; });
-    }
-    /// The k nearest ends for which `wanted` holds, nearest first.
-    template<class Wanted>
-    void nearest(Point p, std::size_t k, Wanted wanted, std::vector<std::pair<double, End>>& out) const {
-        out.clear();
-        const int cx = column(p.x), cy = row(p.y);
-        const int reach = std::max(columns_, rows_);
-        for (int ring = 0; ring <= reach; ++ring) {
-            if (out.size() >= k && out.back().first <= static_cast<double>(ring - 1) * cell_) break;
-            for (int y = cy - ring; y <= cy + ring; ++y) {
-                if (y < 0 || y >= rows_) continue;
-                const bool full = y == cy - ring || y == cy + ring;
-                for (int x = cx - ring; x <= cx + ring; x += full ? 1 : std::max(1, 2 * ring)) {
-                    if (x < 0 || x >= columns_) continue;
-                    for (const End& e :
-                         cells_[static_cast<std::size_t>(y) * static_cast<std::size_t>(columns_) +
-                                static_cast<std::size_t>(x)]) {
-                        if (!wanted(e)) continue;
-                        const double d = distance(p, e.p);
-                        if (out.size() >= k && d >= out.back().first) continue;
-                        const auto place = std::upper_bound(
-                            out.begin(), out.end(), d, [](double v, const auto& o) { return v < o.first; });
-                        out.insert(place, {d, e});
-                        if (out.size() > k) out.pop_back();
-                    }
-                }
-            }
-        }
-    }
-
-  private:
-    int column(double x) const { return std::clamp(static_cast<int>((x - x0_) / cell_), 0, columns_ - 1); }
-    int row(double y) const { return std::clamp(static_cast<int>((y - y0_) / cell_), 0, rows_ - 1); }
-    std::vector<End>& at(Point p) {
-        return cells_[static_cast<std::size_t>(row(p.y)) * static_cast<std::size_t>(columns_) +
-                      static_cast<std::size_t>(column(p.x))];
-    }
-    double cell_ = 1, x0_ = 0, y0_ = 0;
-    int columns_ = 1, rows_ = 1;
-    std::vector<std::vector<End>> cells_;
-};
+constexpr std::size_t longest_chain = 6;   ///< of flips, when no 3-opt move gains
+constexpr std::size_t longest_shaken = 50; ///< of each of the stretches that change places
 
 } // namespace
 
@@ -85,49 +16,8 @@ Tour::Tour(std::vector<TourItem> items)
     : items_(std::move(items))
     , flip_(items_.size(), 0)
     , queued_(items_.size(), 0) {
-    for (const TourItem& i : items_)
-        fixed_ += i.reversible ? 0 : 1;
-    nearest_neighbour();
-}
-
-void Tour::nearest_neighbour() {
-    EndGrid grid(items_);
-    order_.reserve(items_.size());
-    position_.resize(items_.size());
-    std::vector<std::pair<double, EndGrid::End>> found;
-    std::uint32_t current = 0;
-    while (true) {
-        grid.remove(current, items_[current].a);
-        grid.remove(current, items_[current].b);
-        position_[current] = static_cast<std::uint32_t>(order_.size());
-        order_.push_back(current);
-        if (order_.size() == items_.size()) return;
-        grid.nearest(
-            exit(current), 1, [&](const EndGrid::End& e) { return e.end != 1 || items_[e.item].reversible; },
-            found);
-        current = found.front().second.item;
-        flip_[current] = found.front().second.end == 1;
-    }
-}
-
-void Tour::find_neighbours() {
-    const EndGrid grid(items_);
-    per_end_ = 10;
-    near_.assign(items_.size() * 2 * per_end_, {0, 3});
-    std::vector<std::pair<double, EndGrid::End>> found;
-    for (std::uint32_t i = 0; i < items_.size(); ++i)
-        for (int end = 0; end < 2; ++end) {
-            if (end == 1 && items_[i].a == items_[i].b) {
-                std::copy_n(&near_[i * 2 * per_end_], per_end_, &near_[(i * 2 + 1) * per_end_]);
-                continue;
-            }
-            grid.nearest(
-                end == 0 ? items_[i].a : items_[i].b, per_end_,
-                [&](const EndGrid::End& e) { return e.item != i; }, found);
-            for (std::size_t k = 0; k < found.size(); ++k)
-                near_[(i * 2 + static_cast<std::size_t>(end)) * per_end_ + k] = {found[k].second.item,
-                                                                                 found[k].second.end};
-        }
+    find_neighbours();
+    start();
 }
 
 void Tour::wake(std::uint32_t item) {
@@ -136,44 +26,46 @@ void Tour::wake(std::uint32_t item) {
     queue_.push_back(item);
 }
 
-void Tour::improve(Progress& progress) {
+void Tour::improve(std::size_t shakes, Progress& progress) {
     if (items_.size() < 2) return;
     if (items_.size() <= largest_exact) return solve();
-    find_neighbours();
+    if (near_.empty()) find_neighbours(); // items were moved
     queue_.clear();
     for (auto it = order_.rbegin(); it != order_.rend(); ++it)
         wake(*it);
     descend(progress);
-    shake(progress);
+    shake(shakes, progress);
 }
 
-void Tour::shake(Progress& progress) {
+void Tour::shake(std::size_t times, Progress& progress) {
     const std::size_t n = size();
-    if (n > 2000) return;
     std::mt19937 chance(static_cast<unsigned>(n)); // the same tour every time
     const auto below = [&](std::size_t limit) { return static_cast<std::size_t>(chance()) % limit; };
-    const std::size_t rounds = std::min<std::size_t>(1000, 400'000 / n),
-                      longest = std::min<std::size_t>(50, (n - 2) / 2);
-    double best = cost();
-    for (std::size_t round = 0; round < rounds && !progress.cancelled(); ++round) {
-        const auto order = order_, position = position_;
-        const auto flip = flip_;
-        // A and B, neighbours that do not hold the rest position, become B and A.
-        const std::size_t a = 1 + below(longest), b = 1 + below(longest);
-        if (a + b >= n) continue;
-        const std::size_t from = wrap(position_[0] + 1 + below(n - a - b));
-        const std::size_t last = wrap(from + a + b - 1);
-        for (const std::size_t p : {from, wrap(from + a - 1), wrap(from + a), last})
-            wake(order_[p]);
-        wake(at(from + n - 1)), wake(at(last + 1));
-        move_segment(from, a, last, chance() % 2 == 0 && turnable(from, a));
-        descend(progress);
-        const double now = cost();
-        if (now < best - least_gain)
-            best = now;
-        else if (now > best + least_gain)
-            order_ = order, position_ = position, flip_ = flip;
+    const std::size_t longest = std::min(longest_shaken, (n - 2) / 3);
+    for (std::size_t round = 0; round < times && !progress.cancelled(); ++round) {
+        // A, B and C, neighbours, become C, B and A: no chain of moves does that.
+        const std::size_t a = 1 + below(longest), b = 1 + below(longest), c = 1 + below(longest),
+                          from = below(n);
+        const std::uint32_t ahead = at(from + n - 1), a0 = at(from), a1 = at(from + a - 1), b0 = at(from + a),
+                            b1 = at(from + a + b - 1), c0 = at(from + a + b), c1 = at(from + a + b + c - 1),
+                            behind = at(from + a + b + c);
+        journal_.clear();
+        mirrored_ = false;
+        double gain = link(ahead, a0) + link(a1, b0) + link(b1, c0) + link(c1, behind) - link(ahead, c0) -
+                      link(c1, b0) - link(b1, a0) - link(a1, behind);
+        flip_between(a0, c1), flip_between(c1, c0), flip_between(b1, b0), flip_between(a1, a0);
+        for (const std::uint32_t item : {ahead, a0, a1, b0, b1, c0, c1, behind})
+            wake(item);
+        while (!queue_.empty()) {
+            const std::uint32_t item = queue_.back();
+            queue_.pop_back();
+            queued_[item] = 0;
+            while (const double more = improve_at(item))
+                gain += more;
+        }
+        if (gain < -least_gain) undo(0);
     }
+    journal_.clear();
 }
 
 void Tour::descend(Progress& progress) {
@@ -183,8 +75,8 @@ void Tour::descend(Progress& progress) {
         const std::uint32_t item = queue_.back();
         queue_.pop_back();
         queued_[item] = 0;
-        while (improve_at(item)) {
-        }
+        while (improve_at(item) > 0)
+            journal_.clear();
     }
     for (const std::uint32_t item : queue_)
         queued_[item] = 0;
@@ -193,153 +85,205 @@ void Tour::descend(Progress& progress) {
 
 void Tour::set_item(std::uint32_t item, Point at) {
     items_[item].a = items_[item].b = at;
+    near_.clear();
 }
 
-bool Tour::improve_at(std::uint32_t item) {
-    return try_two_opt(item) || try_or_opt(item);
-}
-
-bool Tour::try_two_opt(std::uint32_t a) {
-    const std::uint32_t na = next(a), pa = previous(a);
-    const double after = link(a, na), before = link(pa, a);
-    const Near* near = begin_near(a, flip_[a] ? 0 : 1);
-    for (std::size_t k = 0; k < per_end_ && near[k].end != 3; ++k) {
-        const std::uint32_t b = near[k].item;
-        if (!is_exit(near[k])) continue;
-        const double d = distance(exit(a), exit(b));
-        if (d >= after) break;
-        const std::uint32_t nb = next(b);
-        if (b == a || nb == a) continue;
-        const double gain = after + link(b, nb) - d - distance(entry(na), entry(nb));
-        if (gain > least_gain && reverse_between(position_[na], position_[b])) {
-            wake(a), wake(b), wake(na), wake(nb);
-            return true;
+/// The best of the 2-opt and sequential 3-opt moves that open the link behind or ahead of an item; where none
+/// gains, a chain goes on from the most promising one.
+double Tour::improve_at(std::uint32_t base) {
+    for (const bool mirrored : {false, true}) {
+        mirrored_ = mirrored;
+        Move promising{0, Move::Kind::turn, 0, 0};
+        const Move best = best_move(base, promising);
+        touched_.clear();
+        if (best.gain > least_gain) {
+            carry_out(base, best);
+            wake_touched();
+            return best.gain;
         }
-    }
-    near = begin_near(a, flip_[a] ? 1 : 0);
-    for (std::size_t k = 0; k < per_end_ && near[k].end != 3; ++k) {
-        const std::uint32_t b = near[k].item;
-        if (!is_entry(near[k])) continue;
-        const double d = distance(entry(a), entry(b));
-        if (d >= before) break;
-        const std::uint32_t pb = previous(b);
-        if (b == a || pb == a) continue;
-        const double gain = before + link(pb, b) - d - distance(exit(pa), exit(pb));
-        if (gain > least_gain && reverse_between(position_[a], position_[pb])) {
-            wake(a), wake(b), wake(pa), wake(pb);
-            return true;
+        if (promising.gain <= 0) continue;
+        const std::size_t journal = journal_.size();
+        carry_out(base, promising);
+        if (const double gain = follow(base, promising.gain); gain > 0) {
+            wake_touched();
+            return gain;
         }
+        undo(journal);
     }
-    return false;
+    return 0;
 }
 
-bool Tour::try_or_opt(std::uint32_t item) {
-    const std::size_t i = position_[item];
-    for (std::size_t count = 1; count <= 3 && count + 2 < size(); ++count) {
-        if (try_move(i, count)) return true;
-        if (count > 1 && try_move(wrap(i + size() + 1 - count), count)) return true;
+/// One flip after the other, each the one that leaves most open, until the tour is shorter closed than it
+/// was, or what is joined is longer than what was opened. `open`: what was opened less what was joined.
+double Tour::follow(std::uint32_t base, double open) {
+    std::vector<std::pair<std::uint32_t, std::uint32_t>>& added = added_;
+    added.clear();
+    for (std::size_t level = 0; level < longest_chain; ++level) {
+        const std::uint32_t first = after(base);
+        const int end = front_end(first);
+        double most = -1;
+        std::uint32_t to = 0;
+        for (const Near *near = begin_near(first, end), *last = end_near(first, end);
+             near != last && near->far < open - least_gain; ++near) {
+            if (!is_front(*near) || near->item == base) continue;
+            const std::uint32_t left = before(near->item);
+            if (left == first && is_dot(first)) continue; // turning a dot changes nothing
+            const auto same = [&](const auto& pair) {
+                return pair == std::pair{left, near->item} || pair == std::pair{near->item, left};
+            };
+            if (std::any_of(added.begin(), added.end(), same)) continue;
+            if (const double next = open - near->far + distance(back(left), front(near->item)); next > most)
+                most = next, to = near->item;
+        }
+        if (most < 0) return 0;
+        const std::uint32_t last = before(to);
+        added.emplace_back(first, to);
+        for (const std::uint32_t item : {first, last, to})
+            touched_.push_back(item);
+        flip_between(first, last);
+        open = most;
+        if (const double gain = open - distance(back(base), front(after(base))); gain > least_gain)
+            return gain;
     }
-    return false;
+    return 0;
 }
 
-bool Tour::try_move(std::size_t from, std::size_t count) {
-    const std::uint32_t first = at(from), last = at(from + count - 1);
-    const std::uint32_t before = at(from + size() - 1), after = at(from + count);
-    const auto inside = [&](std::uint32_t item) { return wrap(position_[item] + size() - from) < count; };
-    if (inside(0)) return false; // the rest position stays put, everything else moves around it
-    const double freed = link(before, first) + link(last, after) - link(before, after);
-    if (freed <= least_gain) return false;
-    const bool may_turn = turnable(from, count);
-    const auto settle = [&](std::uint32_t left, std::uint32_t right, bool turn) {
-        move_segment(from, count, position_[left], turn);
-        wake(before), wake(after), wake(first), wake(last), wake(left), wake(right);
-        return true;
+void Tour::wake_touched() {
+    for (const std::uint32_t item : touched_)
+        wake(item);
+}
+
+/// Of base, first ... : the link between them is opened, and the front of `first` joined to the front of
+/// `third` (what lies between them is turned) or to the back of `second` (what lies between them is a circle,
+/// that has to be opened elsewhere). All is weighed before anything is turned.
+Tour::Move Tour::best_move(std::uint32_t base, Move& promising) const {
+    Move best{least_gain, Move::Kind::turn, 0, 0};
+    const std::uint32_t first = after(base);
+    const Point home = back(base);
+    const double opened = distance(home, front(first));
+    const auto each_near = [this](std::uint32_t item, int end, double most, auto&& look) {
+        for (const Near *near = begin_near(item, end), *last = end_near(item, end);
+             near != last && near->far < most; ++near)
+            look(*near);
     };
-    const Near* near = begin_near(first, flip_[first] ? 1 : 0);
-    for (std::size_t k = 0; k < per_end_ && near[k].end != 3; ++k) {
-        const std::uint32_t b = near[k].item;
-        if (inside(b)) continue;
-        const double d = distance(entry(first), near[k].end == 1 ? items_[b].b : items_[b].a);
-        if (d >= freed) break;
-        if (is_exit(near[k]) && b != before) {
-            const std::uint32_t nb = next(b);
-            if (freed - (d + distance(exit(last), entry(nb)) - link(b, nb)) > least_gain)
-                return settle(b, nb, false);
+    const auto try_it = [&](double open, Point end, Move::Kind kind, std::uint32_t one, std::uint32_t two) {
+        if (const double gain = open - distance(home, end); gain > best.gain) best = {gain, kind, one, two};
+        if (open > promising.gain && kind != Move::Kind::turn) promising = {open, kind, one, two};
+    };
+    each_near(first, front_end(first), opened - least_gain, [&](const Near& near) {
+        if (is_front(near) && near.item != base) {
+            const std::uint32_t third = near.item, second = before(third);
+            const Point end = back(second);
+            const double open = opened - near.far + distance(end, front(third));
+            try_it(open, end, Move::Kind::turn, second, 0);
+            const std::size_t turned = ahead_by(first, second);
+            each_near(second, 1 - front_end(second), open - least_gain, [&](const Near& on) {
+                const std::uint32_t d = on.item;
+                const bool within = ahead_by(first, d) <= turned;
+                if (!within && is_front(on) && d != third) {
+                    const std::uint32_t left = before(d);
+                    try_it(open - on.far + distance(back(left), front(d)), back(left), Move::Kind::turn_all,
+                           second, left);
+                } else if (within && is_back(on) && d != second) {
+                    const std::uint32_t right = after(d);
+                    try_it(open - on.far + distance(back(d), front(right)), front(right),
+                           Move::Kind::turn_first, second, d);
+                }
+            });
         }
-        if (is_entry(near[k]) && may_turn && b != after) {
-            const std::uint32_t pb = previous(b);
-            if (freed - (distance(exit(pb), exit(last)) + d - link(pb, b)) > least_gain)
-                return settle(pb, b, true);
+        if (is_back(near) && near.item != base) {
+            const std::uint32_t second = near.item, third = after(second);
+            const double open = opened - near.far + distance(back(second), front(third));
+            const std::size_t circle = ahead_by(first, second);
+            each_near(third, front_end(third), open - least_gain, [&](const Near& on) {
+                const std::uint32_t d = on.item;
+                if (ahead_by(first, d) > circle) return;
+                if (is_back(on) && d != second) {
+                    const std::uint32_t right = after(d);
+                    try_it(open - on.far + distance(back(d), front(right)), front(right), Move::Kind::swap,
+                           second, d);
+                }
+                if (is_front(on) && d != first) {
+                    const std::uint32_t left = before(d);
+                    try_it(open - on.far + distance(back(left), front(d)), back(left), Move::Kind::turn_both,
+                           second, left);
+                }
+            });
         }
-    }
-    near = begin_near(last, flip_[last] ? 0 : 1);
-    for (std::size_t k = 0; k < per_end_ && near[k].end != 3; ++k) {
-        const std::uint32_t b = near[k].item;
-        if (inside(b)) continue;
-        const double d = distance(exit(last), near[k].end == 1 ? items_[b].b : items_[b].a);
-        if (d >= freed) break;
-        if (is_entry(near[k]) && b != after) {
-            const std::uint32_t pb = previous(b);
-            if (freed - (distance(exit(pb), entry(first)) + d - link(pb, b)) > least_gain)
-                return settle(pb, b, false);
-        }
-        if (is_exit(near[k]) && may_turn && b != before) {
-            const std::uint32_t nb = next(b);
-            if (freed - (d + distance(entry(first), entry(nb)) - link(b, nb)) > least_gain)
-                return settle(b, nb, true);
-        }
-    }
-    return false;
+    });
+    return best;
 }
 
-bool Tour::turnable(std::size_t first, std::size_t count) const {
-    if (fixed_ == 0) return true;
-    for (std::size_t i = 0; i < count; ++i)
-        if (!items_[at(first + i)].reversible) return false;
-    return true;
+/// base, first ... `one` ... with `two` in that stretch, or behind it.
+void Tour::carry_out(std::uint32_t base, const Move& move) {
+    const std::uint32_t first = after(base), second = move.one;
+    for (const std::uint32_t item : {base, first, second, after(second)})
+        touched_.push_back(item);
+    if (move.kind != Move::Kind::turn)
+        for (const std::uint32_t item : {move.two, after(move.two)})
+            touched_.push_back(item);
+    switch (move.kind) {
+    case Move::Kind::turn:
+        flip_between(first, second);
+        break;
+    case Move::Kind::turn_all: // first ... second | ... two: both turned, and changed round
+        flip_between(first, second);
+        flip_between(second, move.two);
+        break;
+    case Move::Kind::turn_first: { // first ... two | right ... second: changed round, the former turned
+        const std::uint32_t right = after(move.two);
+        flip_between(first, second);
+        flip_between(second, right);
+        break;
+    }
+    case Move::Kind::swap: {
+        const std::uint32_t right = after(move.two);
+        flip_between(first, second);
+        flip_between(second, right);
+        flip_between(move.two, first);
+        break;
+    }
+    case Move::Kind::turn_both: {
+        const std::uint32_t right = after(move.two);
+        flip_between(first, move.two);
+        flip_between(right, second);
+        break;
+    }
+    }
 }
 
-void Tour::reverse_raw(std::size_t first, std::size_t count) {
+/// Turns what lies between two items in the direction in which the chain looks. Reversing a stretch or
+/// everything but the stretch gives the same tour; the shorter one is, and the chain looks the other way
+/// then.
+void Tour::flip_between(std::uint32_t first, std::uint32_t last) {
+    const std::size_t from = position_[mirrored_ ? last : first], to = position_[mirrored_ ? first : last];
+    const std::size_t count = wrap(to + size() - from) + 1, rest = size() - count;
+    if (count <= rest) {
+        reverse(from, count);
+    } else {
+        reverse(wrap(to + 1), rest);
+        mirrored_ = !mirrored_;
+    }
+}
+
+void Tour::reverse(std::size_t first, std::size_t count) {
+    journal_.push_back({static_cast<std::uint32_t>(first), static_cast<std::uint32_t>(count)});
     std::size_t i = first, j = wrap(first + count - 1);
     for (std::size_t k = 0; k < count / 2; ++k) {
-        std::swap(order_[i], order_[j]);
-        for (const std::size_t p : {i, j}) {
-            position_[order_[p]] = static_cast<std::uint32_t>(p);
-            flip_[order_[p]] ^= 1;
-        }
+        const std::uint32_t left = order_[i], right = order_[j];
+        order_[i] = right, order_[j] = left;
+        position_[right] = static_cast<std::uint32_t>(i), position_[left] = static_cast<std::uint32_t>(j);
+        flip_[left] ^= 1, flip_[right] ^= 1;
         i = wrap(i + 1), j = wrap(j + size() - 1);
     }
     if (count % 2 == 1) flip_[order_[i]] ^= 1;
 }
 
-/// Reversing a stretch or everything but the stretch gives the same tour; the shorter one that may be turned
-/// is.
-bool Tour::reverse_between(std::size_t first, std::size_t last) {
-    const std::size_t count = wrap(last + size() - first) + 1, rest = size() - count;
-    const bool shorter = count <= rest;
-    for (const bool inner : {shorter, !shorter}) {
-        const std::size_t from = inner ? first : wrap(last + 1), n = inner ? count : rest;
-        if (!turnable(from, n)) continue;
-        reverse_raw(from, n);
-        return true;
-    }
-    return false;
-}
-
-/// S M becomes M S: turn both together, then M back, then S back unless it is to be turned. The shorter of
-/// the two ways round is taken for M.
-void Tour::move_segment(std::size_t from, std::size_t count, std::size_t after, bool turn) {
-    const std::size_t forward = wrap(after + size() - wrap(from + count - 1));
-    const std::size_t backward = size() - count - forward;
-    if (forward <= backward) {
-        reverse_raw(from, count + forward);
-        reverse_raw(from, forward);
-        if (!turn) reverse_raw(wrap(from + forward), count);
-    } else {
-        const std::size_t start = wrap(from + size() - backward);
-        reverse_raw(start, count + backward);
-        reverse_raw(wrap(start + count), backward);
-        if (!turn) reverse_raw(start, count);
+void Tour::undo(std::size_t down_to) {
+    while (journal_.size() > down_to) {
+        const Flip last = journal_.back();
+        reverse(last.first, last.count);
+        journal_.resize(journal_.size() - 2);
     }
 }
 

@@ -9,22 +9,23 @@
 
 namespace dotlane {
 
-/// Something to be visited: entered at `a` and left at `b`, or the other way when reversible.
+/// Something to be visited: entered at `a` and left at `b`, or the other way.
 struct TourItem {
     Point a, b;
-    bool reversible = true;
 };
 
 class Tour {
   public:
-    /// Item 0 is the rest position. Starts with the nearest-neighbour order.
+    /// Item 0 is the rest position. Starts with the greedy order: the shortest links first.
     explicit Tour(std::vector<TourItem> items);
 
-    /// Up to nine items: the best of all tours. More: 2-opt and or-opt until no neighbour move helps, or
-    /// cancelled. Tours of up to 2,000 items are then shaken: two neighbouring stretches change places, the
-    /// tour is improved again, and the better one is kept. Source: iterated local search with segment double
-    /// bridges, Johnson and McGeoch 1996. Deterministic.
-    void improve(Progress& progress);
+    /// Up to nine items: the best of all tours. More: 2-opt and sequential 3-opt moves on neighbour lists,
+    /// and chains of flips that go on from the most promising of them (Lin and Kernighan 1973; neighbour
+    /// lists and don't-look bits, Bentley 1992), until none helps, or cancelled. Then the tour is shaken so
+    /// many times: three neighbouring stretches change places (a segment double bridge, which no such chain
+    /// makes or undoes), it is improved again about there, and the better one is kept (iterated
+    /// Lin-Kernighan, Johnson and McGeoch 1996). Deterministic.
+    void improve(std::size_t shakes, Progress& progress);
     /// Replaces an item's ends (a closed line was given another start point).
     void set_item(std::uint32_t item, Point at);
 
@@ -37,23 +38,35 @@ class Tour {
 
   private:
     struct Near {
+        double far;
         std::uint32_t item;
         std::uint8_t end; // 0: a, 1: b, 2: both are one point
     };
+    /// What is done with the stretch behind an item, up to `one`, and with what lies up to `two`.
+    struct Move {
+        enum class Kind { turn, turn_all, turn_first, swap, turn_both };
+        double gain;
+        Kind kind;
+        std::uint32_t one, two;
+    };
+    struct Flip {
+        std::uint32_t first, count;
+    };
     static constexpr std::size_t largest_exact = 9; ///< items, with the rest position
     void solve();
-    void descend(Progress& progress);
-    void shake(Progress& progress);
-    void nearest_neighbour();
     void find_neighbours();
-    bool improve_at(std::uint32_t item);
-    bool try_two_opt(std::uint32_t item);
-    bool try_or_opt(std::uint32_t item);
-    bool try_move(std::size_t from, std::size_t count);
-    void move_segment(std::size_t from, std::size_t count, std::size_t after, bool turn);
-    bool reverse_between(std::size_t first, std::size_t last);
-    void reverse_raw(std::size_t first, std::size_t count);
-    bool turnable(std::size_t first, std::size_t count) const;
+    void start();
+    void descend(Progress& progress);
+    void shake(std::size_t times, Progress& progress);
+    double improve_at(std::uint32_t item);
+
+    Move best_move(std::uint32_t base, Move& promising) const;
+    double follow(std::uint32_t base, double open);
+    void wake_touched();
+    void carry_out(std::uint32_t base, const Move& move);
+    void flip_between(std::uint32_t first, std::uint32_t last);
+    void reverse(std::size_t first, std::size_t count);
+    void undo(std::size_t down_to);
     void wake(std::uint32_t item);
 
     std::size_t size() const { return order_.size(); }
@@ -62,20 +75,44 @@ class Tour {
     std::uint32_t next(std::uint32_t item) const { return at(position_[item] + 1); }
     std::uint32_t previous(std::uint32_t item) const { return at(position_[item] + size() - 1); }
     double link(std::uint32_t from, std::uint32_t to) const { return distance(exit(from), entry(to)); }
+    bool is_dot(std::uint32_t item) const { return items_[item].a == items_[item].b; }
     bool is_exit(const Near& n) const {
         return n.end == 2 || (n.end == 1) != static_cast<bool>(flip_[n.item]);
     }
     bool is_entry(const Near& n) const {
         return n.end == 2 || (n.end == 0) != static_cast<bool>(flip_[n.item]);
     }
-    const Near* begin_near(std::uint32_t item, int end) const { return &near_[(item * 2 + end) * per_end_]; }
+    /// What lies near an item's end 0 or 1, nearest first.
+    const Near* begin_near(std::uint32_t item, int end) const {
+        return near_.data() + near_begin_[item * 2 + static_cast<std::size_t>(end)];
+    }
+    const Near* end_near(std::uint32_t item, int end) const {
+        return near_.data() + near_begin_[item * 2 + static_cast<std::size_t>(end) + 1];
+    }
+
+    // A move looks at the tour in either direction.
+    std::uint32_t after(std::uint32_t item) const { return mirrored_ ? previous(item) : next(item); }
+    std::uint32_t before(std::uint32_t item) const { return mirrored_ ? next(item) : previous(item); }
+    Point front(std::uint32_t item) const { return mirrored_ ? exit(item) : entry(item); }
+    Point back(std::uint32_t item) const { return mirrored_ ? entry(item) : exit(item); }
+    bool is_front(const Near& n) const { return mirrored_ ? is_exit(n) : is_entry(n); }
+    bool is_back(const Near& n) const { return mirrored_ ? is_entry(n) : is_exit(n); }
+    /// By how many items `to` lies behind `from`.
+    std::size_t ahead_by(std::uint32_t from, std::uint32_t to) const {
+        return mirrored_ ? wrap(position_[from] + size() - position_[to])
+                         : wrap(position_[to] + size() - position_[from]);
+    }
+    int front_end(std::uint32_t item) const { return (flip_[item] != 0) != mirrored_ ? 1 : 0; }
 
     std::vector<TourItem> items_;
     std::vector<std::uint32_t> order_, position_, queue_;
     std::vector<char> flip_, queued_;
     std::vector<Near> near_;
-    std::size_t per_end_ = 0;
-    std::size_t fixed_ = 0; ///< items that may not be reversed
+    std::vector<std::uint32_t> near_begin_;
+    std::vector<Flip> journal_; ///< what was turned, to be turned back
+    bool mirrored_ = false;
+    std::vector<std::uint32_t> touched_;                         ///< of the move at hand
+    std::vector<std::pair<std::uint32_t, std::uint32_t>> added_; ///< links of the chain at hand
 };
 
 } // namespace dotlane

@@ -20,19 +20,19 @@ void Tour::solve() {
     };
     const auto start = [&](std::size_t i, int flip) { return flip ? items_[i + 1].b : items_[i + 1].a; };
     const auto end = [&](std::size_t i, int flip) { return flip ? items_[i + 1].a : items_[i + 1].b; };
-    const auto flips = [&](std::size_t i) { return items_[i + 1].reversible ? 2 : 1; };
+    constexpr int flips = 2;
     const Point rest = items_[0].a;
     for (std::size_t i = 0; i < n; ++i)
-        for (int f = 0; f < flips(i); ++f)
+        for (int f = 0; f < flips; ++f)
             at(std::size_t{1} << i, i, f).cost = distance(rest, start(i, f));
     for (std::size_t set = 1; set < sets; ++set)
         for (std::size_t i = 0; i < n; ++i)
-            for (int f = 0; f < flips(i); ++f) {
+            for (int f = 0; f < flips; ++f) {
                 const double here = at(set, i, f).cost;
                 if (here == std::numeric_limits<double>::infinity()) continue;
                 for (std::size_t k = 0; k < n; ++k) {
                     if (set >> k & 1U) continue;
-                    for (int g = 0; g < flips(k); ++g) {
+                    for (int g = 0; g < flips; ++g) {
                         State& next = at(set | std::size_t{1} << k, k, g);
                         const double cost = here + distance(end(i, f), start(k, g));
                         if (cost < next.cost)
@@ -44,7 +44,7 @@ void Tour::solve() {
     std::size_t item = 0;
     int flip = 0;
     for (std::size_t i = 0; i < n; ++i)
-        for (int f = 0; f < flips(i); ++f) {
+        for (int f = 0; f < flips; ++f) {
             const double cost = at(sets - 1, i, f).cost + distance(end(i, f), rest);
             if (cost < least) least = cost, item = i, flip = f;
         }

@@ -15,27 +15,27 @@ struct Run {
     Box box;
 };
 
-std::vector<Run> runs_of(const std::vector<Piled>& pile) {
+std::vector<Run> runs_of(const std::vector<Piled>& pile, Progress& progress) {
     std::vector<Run> out;
-    std::vector<Region> same;
-    const auto close = [&] {
-        if (same.empty()) return;
-        Run& run = out.back();
-        run.pieces = pieces(united(same));
+    std::vector<std::vector<Region>> same;
+    std::size_t points = 0;
+    for (const Piled& p : pile) {
+        if (out.empty() || out.back().layer != p.layer) {
+            out.push_back({p.layer, {}, {}, {}});
+            same.emplace_back();
+        }
+        same.back().push_back(p.area);
+        points += point_count(p.area);
+    }
+    in_parallel(out.size(), points, [&](std::size_t r) {
+        if (progress.cancelled()) return;
+        Run& run = out[r];
+        run.pieces = pieces(united(same[r]));
         for (const Region& piece : run.pieces) {
             run.boxes.push_back(bounds(piece));
             run.box.add(run.boxes.back());
         }
-        same.clear();
-    };
-    for (const Piled& p : pile) {
-        if (out.empty() || out.back().layer != p.layer) {
-            close();
-            out.push_back({p.layer, {}, {}, {}});
-        }
-        same.push_back(p.area);
-    }
-    close();
+    });
     return out;
 }
 
@@ -98,12 +98,16 @@ Seen seen_locally(const std::vector<Run>& runs, std::size_t layers, Progress& pr
 
 std::vector<Region> seen_of(const std::vector<Piled>& pile, std::size_t layers, Progress& progress) {
     constexpr std::size_t few = 200;
-    const std::vector<Run> runs = runs_of(pile);
+    const std::vector<Run> runs = runs_of(pile, progress);
     const Seen of =
         runs.size() <= few ? seen_run_by_run(runs, layers, progress) : seen_locally(runs, layers, progress);
-    std::vector<Region> out;
-    for (const auto& parts : of)
-        out.push_back(united(parts));
+    std::vector<Region> out(layers);
+    std::size_t points = 0;
+    for (const Piled& p : pile)
+        points += point_count(p.area);
+    in_parallel(layers, points, [&](std::size_t i) {
+        if (!progress.cancelled()) out[i] = of[i].size() == 1 ? of[i].front() : united(of[i]);
+    });
     return out;
 }
 

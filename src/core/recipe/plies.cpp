@@ -1,6 +1,9 @@
 #include "core/recipe/plies.h"
 
 #include <algorithm>
+#include <set>
+
+#include "core/base/parallel.h"
 
 namespace dotlane {
 
@@ -60,15 +63,22 @@ Plies plies_of(const std::vector<const WorkSet*>& of, const std::vector<int>& or
     }
     std::vector<Piled> pile;
     std::vector<std::vector<Region>> all(out.layers.size());
+    std::set<std::size_t> done;
+    std::size_t points = 0;
     for (Line& l : lines) {
+        if (!pile.empty() && pile.back().layer != l.layer) done.insert(pile.back().layer);
+        out.by_turns |= done.contains(l.layer);
+        points += point_count(l.area);
         out.layers[l.layer].foremost = l.line;
         all[l.layer].push_back(l.area);
         pile.push_back({std::move(l.area), l.layer});
     }
     std::vector<Region> seen = seen_of(pile, out.layers.size(), progress);
     if (progress.cancelled()) return out;
-    for (std::size_t i = 0; i < out.layers.size(); ++i)
-        out.layers[i].whole = united(all[i]), out.layers[i].seen = std::move(seen[i]);
+    in_parallel(out.layers.size(), points, [&](std::size_t i) {
+        if (!progress.cancelled()) out.layers[i].whole = united(all[i]);
+        out.layers[i].seen = std::move(seen[i]);
+    });
     return out;
 }
 

@@ -16,8 +16,9 @@ struct Ply {
 struct Plies {
     std::vector<Ply> layers; ///< in the order of the sets
     std::vector<std::size_t>
-        by_rank;  ///< of layers with an area, each where its foremost line lies; lowest first
-    int open = 0; ///< lines that bound no area
+        by_rank;           ///< of layers with an area, each where its foremost line lies; lowest first
+    int open = 0;          ///< lines that bound no area
+    bool by_turns = false; ///< a layer lies above another and below it too
 };
 
 /// Of the sets that bound an area, each where its foremost line lies; the lowest first.

@@ -137,6 +137,59 @@ TEST_CASE("many lines: far better than as drawn, the same every time, none lost"
     CHECK(in_mm(a.travel) < 0.7124 * std::sqrt(4000.0 * 300 * 300) * 1.10);
 }
 
+TEST_CASE("closed lines begin where all of them together travel least") {
+    Random random("starts");
+    for (int round = 0; round < 30; ++round) {
+        // In a row from the rest position: tried with all choices of where they begin.
+        Polylines rings;
+        const int n = random.whole(1, 4);
+        for (int i = 0; i < n; ++i)
+            rings.push_back(
+                ring(regular(random.whole(3, 6), random.real(2, 9), {30.0 * (i + 1), random.real(-20, 20)})));
+        INFO("seed " << random.seed() << " round " << round);
+        double best = 1e300;
+        std::vector<std::size_t> starts(rings.size(), 0), order(rings.size());
+        std::iota(order.begin(), order.end(), 0U);
+        do {
+            std::fill(starts.begin(), starts.end(), 0U);
+            for (bool more = true; more;) {
+                Point at;
+                double way = 0;
+                for (const std::size_t i : order)
+                    way += distance(at, rings[i].points[starts[i]]), at = rings[i].points[starts[i]];
+                best = std::min(best, way + distance(at, {}));
+                std::size_t k = 0;
+                while (k < starts.size() && ++starts[k] == rings[k].points.size())
+                    starts[k++] = 0;
+                more = k < starts.size();
+            }
+        } while (std::next_permutation(order.begin(), order.end()));
+        const double found = in_mm(route(rings, {{0, 0}, false}).travel);
+        CHECK(found >= best - 1e-9);
+        CHECK(found <= best * 1.02); // their order is chosen by their middles first
+    }
+}
+
+TEST_CASE("looking longer never travels more") {
+    Random random("effort");
+    for (int round = 0; round < 4; ++round) {
+        Polylines lines;
+        for (int i = 0; i < 400; ++i) {
+            const Point p{random.real(0, 300), random.real(0, 300)};
+            if (i % 2 == round % 2)
+                lines.push_back(ring(regular(random.whole(3, 9), random.real(0.5, 8), p)));
+            else
+                lines.push_back(line({p, {p.x + random.real(-30, 30), p.y}}));
+        }
+        INFO("seed " << random.seed() << " round " << round);
+        const auto first = route(lines, {{0, 0}, round > 1, Effort::first}),
+                   best = route(lines, {{0, 0}, round > 1, Effort::best});
+        CHECK(in_mm(best.travel) <= in_mm(first.travel));
+        CHECK(best.order.size() == lines.size());
+        CHECK(in_mm(best.travel) == Approx(in_mm(travel_of(strokes(best, lines), {0, 0}))));
+    }
+}
+
 TEST_CASE("travel of lines that are run again and again is not that of going home in between") {
     // A square of 10 whose corner is 80 from the rest position: there, and back when it has been run four
     // times.

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 
 #include "core/base/finding_kind.h"
 #include "core/base/parallel.h"
@@ -91,6 +92,13 @@ std::vector<Box> treat_slivers(const KnockOutStep& step, std::vector<Ply>& layer
     return found;
 }
 
+std::size_t points_of(const std::vector<Ply>& layers) {
+    std::size_t out = 0;
+    for (const Ply& layer : layers)
+        out += point_count(layer.whole);
+    return out;
+}
+
 /// How much of the picture is another one when what is kept lies there: layers as wholes, by their foremost
 /// lines.
 double changed_area(const std::vector<Ply>& layers, const std::vector<std::size_t>& by_rank,
@@ -99,21 +107,25 @@ double changed_area(const std::vector<Ply>& layers, const std::vector<std::size_
     for (const std::size_t i : by_rank)
         pile.push_back({layers[i].kept, i});
     const std::vector<Region> seen = seen_of(pile, layers.size(), progress);
-    double out = 0;
-    for (std::size_t i = 0; i < layers.size(); ++i) {
-        if (progress.cancelled()) break;
+    std::vector<double> differs(layers.size());
+    in_parallel(layers.size(), points_of(layers), [&](std::size_t i) {
+        if (progress.cancelled()) return;
         const double lost = in_square_mm(area(subtracted(layers[i].seen, seen[i])));
         // What it gains: |T - S| is |T| - |S| + |S - T|.
-        out += lost + in_square_mm(area(seen[i])) - in_square_mm(area(layers[i].seen)) + lost;
-    }
-    return std::max(0.0, out / 2); // what one layer loses another one gains, or nothing
+        differs[i] = lost + in_square_mm(area(seen[i])) - in_square_mm(area(layers[i].seen)) + lost;
+    });
+    // What one layer loses another one gains, or nothing.
+    return std::max(0.0, std::accumulate(differs.begin(), differs.end(), 0.0) / 2);
 }
 
-std::size_t points_of(const std::vector<Ply>& layers) {
-    std::size_t out = 0;
-    for (const Ply& layer : layers)
-        out += point_count(layer.whole);
-    return out;
+/// The same where each layer keeps no more than its whole and lies as one above the others: the wholes above
+/// hide what they hid, so only what is seen of a layer and not kept of it could be missing.
+double lost_area(const std::vector<Ply>& layers, Progress& progress) {
+    std::vector<double> lost(layers.size());
+    in_parallel(layers.size(), points_of(layers), [&](std::size_t i) {
+        if (!progress.cancelled()) lost[i] = in_square_mm(area(subtracted(layers[i].seen, layers[i].kept)));
+    });
+    return std::accumulate(lost.begin(), lost.end(), 0.0);
 }
 
 } // namespace
@@ -130,7 +142,7 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
         Ply& layer = layers[*at];
         layer.kept = layer.seen;
         if (step.mode == KnockOutStep::Mode::full) layer.kept = layer.whole;
-        if (step.mode == KnockOutStep::Mode::trap) {
+        if (step.mode == KnockOutStep::Mode::trap && plies.by_turns) {
             above[*at] = so_far;
             so_far = united(so_far, layer.seen);
         }
@@ -140,10 +152,10 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
     if (step.mode == KnockOutStep::Mode::trap)
         in_parallel(layers.size(), points_of(layers), [&](std::size_t i) {
             if (progress.cancelled() || layers[i].seen.empty()) return;
+            Region reaches = intersected(offset(layers[i].seen, step.underlap), layers[i].whole);
             // Only below those: where two layers lie on each other by turns, one of them can reach below.
-            const Region under =
-                intersected(intersected(offset(layers[i].seen, step.underlap), layers[i].whole), above[i]);
-            layers[i].kept = united(layers[i].seen, under);
+            if (plies.by_turns) reaches = united(layers[i].seen, intersected(reaches, above[i]));
+            layers[i].kept = std::move(reaches);
         });
     if (progress.cancelled()) return {};
     const std::vector<Box> narrow = treat_slivers(step, layers, progress);
@@ -152,7 +164,9 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
     const bool keeps = step.slivers == KnockOutStep::Slivers::keep,
                drawn = keeps && step.mode == KnockOutStep::Mode::full,
                seen = keeps && step.mode == KnockOutStep::Mode::knock_out;
-    const double differs = drawn || seen ? 0 : changed_area(layers, plies.by_rank, progress);
+    const double differs = drawn || seen              ? 0
+                           : keeps && !plies.by_turns ? lost_area(layers, progress)
+                                                      : changed_area(layers, plies.by_rank, progress);
     if (progress.cancelled()) return {};
     StepOutcome out;
     std::size_t count = 0;

@@ -1,0 +1,62 @@
+// In which order the sheets of a job, and the passes on each, take the least of the hands' time, and which
+// tool sits in which slot meanwhile.
+//
+// Every sheet is run whole; its passes keep the rules between them. Between two stops runs a *stretch*:
+// passes over one sheet whose tools are seated together. What is weighed: the hands' time, then stops, then
+// how far the order is from the usual one. A tool is put in no earlier than it is needed: stretches begin
+// with a stop in any case, so that costs nothing (Tang and Denardo 1988, whose rule for what leaves a slot is
+// not used: all that may leave is tried).
+//
+// Method: on a sheet, dynamic programming over the passes that have run and what the slots hold; over the
+// job, the same over the sheets that have run. Exact, and said to be (`proven`), for up to `exact_sheets`
+// sheets with up to `exact_passes` passes each. Beyond, the best `beam` states of as many sheets go on, and
+// passes keep the usual order; `least` bounds from below what any order takes.
+#pragma once
+
+#include <cstdint>
+#include <functional>
+#include <vector>
+
+#include "core/base/progress.h"
+#include "core/base/result.h"
+
+namespace dotlane {
+
+inline constexpr std::size_t exact_sheets = 12, exact_passes = 8, beam = 400;
+
+struct JobPass {
+    int tool = 0;            ///< 0..253, index into `Job::fits`
+    std::uint32_t after = 0; ///< passes of its sheet that must have run before, a bit each; earlier ones only
+};
+
+struct JobSheet {
+    std::vector<JobPass> passes; ///< in the usual order, 1..32
+    /// Seconds of hands around a stretch of these passes, a bit each, tools put in not counted; below 0:
+    /// they cannot be run in one go.
+    std::function<double(std::uint32_t)> hands;
+};
+
+struct Job {
+    std::vector<JobSheet> sheets;
+    std::vector<std::vector<bool>> fits; ///< each tool into each of 1..4 slots
+    double swap = 0;                     ///< seconds for a tool put in
+};
+
+struct Stretch {
+    std::size_t sheet = 0;
+    std::vector<std::size_t> passes; ///< in running order
+    std::vector<int> holds;          ///< tool in each slot, -1: none
+};
+
+struct Sequence {
+    std::vector<Stretch> stretches;
+    double hands = 0; ///< seconds: of all stretches, and of all tools put in
+    double least = 0; ///< no order takes fewer seconds
+    int stops = 0;    ///< one before each stretch
+    bool proven = false;
+};
+
+/// Errors: "plan.no-slot" (a tool fits nowhere), "cancelled".
+Result<Sequence> least_hands(const Job& job, Progress& progress);
+
+} // namespace dotlane

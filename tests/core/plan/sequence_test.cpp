@@ -1,0 +1,246 @@
+#include "core/plan/sequence.h"
+
+#include <numeric>
+#include <set>
+
+#include "tests/support/support.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+
+namespace {
+
+/// What a pass takes of the hands, for the jobs of these tests.
+struct Lain {
+    double cool = 0, warm = 0;
+    int foil = -1;
+};
+
+struct SomeJob {
+    Job job;
+    std::vector<std::vector<Lain>> lain;
+};
+
+double around(const std::vector<Lain>& passes, std::uint32_t mask) {
+    double cool = 0, warm = 0;
+    int foil = -2;
+    for (std::size_t p = 0; p < passes.size(); ++p) {
+        if (!(mask >> p & 1U)) continue;
+        if (foil == -2) foil = passes[p].foil;
+        if (passes[p].foil != foil) return -1; // foil is laid on, or lifted off, between them
+        cool = std::max(cool, passes[p].cool);
+        warm += passes[p].warm;
+    }
+    return cool + warm + (foil >= 0 ? 70 : 0);
+}
+
+SomeJob some_job(Random& random, int sheets, int passes, int tools, int slots) {
+    SomeJob out;
+    out.job.swap = 45;
+    for (int t = 0; t < tools; ++t) {
+        std::vector<bool> row;
+        for (int s = 0; s < slots; ++s)
+            row.push_back(random.whole(0, 3) > 0);
+        if (std::find(row.begin(), row.end(), true) == row.end()) row[0] = true;
+        out.job.fits.push_back(row);
+    }
+    for (int s = 0; s < sheets; ++s) {
+        JobSheet sheet;
+        std::vector<Lain> lain;
+        for (int p = 0, n = random.whole(1, passes); p < n; ++p) {
+            JobPass pass{random.whole(0, tools - 1), 0};
+            for (int before = 0; before < p; ++before)
+                if (random.whole(0, 2) == 0) pass.after |= 1U << before;
+            sheet.passes.push_back(pass);
+            const bool hot = pass.tool == 0;
+            lain.push_back({hot ? 120.0 : 0, hot ? 60.0 : 0, hot ? random.whole(0, 1) : -1});
+        }
+        sheet.hands = [lain](std::uint32_t mask) { return around(lain, mask); };
+        out.job.sheets.push_back(std::move(sheet));
+        out.lain.push_back(std::move(lain));
+    }
+    return out;
+}
+
+/// Every order of sheets, of passes on each, every place for stops and everything that the slots may hold:
+/// the least seconds, then stops. By plain recursion over single passes.
+class BruteForce {
+  public:
+    explicit BruteForce(const SomeJob& of)
+        : job_(of.job)
+        , lain_(of.lain)
+        , slots_(of.job.fits.front().size()) {
+        std::vector<char> done(job_.sheets.size());
+        sheet(done, std::vector<int>(slots_, -1), 0, 0);
+    }
+    double seconds = 1e300;
+    int stops = 0;
+
+  private:
+    void sheet(std::vector<char> done, const std::vector<int>& holds, double cost, int count) {
+        if (std::tie(cost, count) >= std::tie(seconds, stops) && seconds < 1e300) return;
+        if (std::find(done.begin(), done.end(), 0) == done.end()) {
+            seconds = cost, stops = count;
+            return;
+        }
+        for (std::size_t s = 0; s < done.size(); ++s) {
+            if (done[s]) continue;
+            done[s] = 1;
+            stop(done, s, 0, holds, cost, count);
+            done[s] = 0;
+        }
+    }
+    /// Hands may put anything anywhere.
+    void stop(const std::vector<char>& done, std::size_t s, std::uint32_t ran, const std::vector<int>& holds,
+              double cost, int count) {
+        std::vector<int> next(slots_, -1);
+        const std::function<void(std::size_t)> fill = [&](std::size_t slot) {
+            if (slot == slots_) {
+                double swaps = 0;
+                for (std::size_t k = 0; k < slots_; ++k)
+                    swaps += next[k] >= 0 && next[k] != holds[k] ? job_.swap : 0;
+                go_on(done, s, ran, 0, next, cost + swaps, count + 1);
+                return;
+            }
+            next[slot] = -1;
+            fill(slot + 1);
+            for (std::size_t t = 0; t < job_.fits.size(); ++t) {
+                if (!job_.fits[t][slot]) continue;
+                if (std::find(next.begin(), next.begin() + static_cast<std::ptrdiff_t>(slot),
+                              static_cast<int>(t)) != next.begin() + static_cast<std::ptrdiff_t>(slot))
+                    continue;
+                next[slot] = static_cast<int>(t);
+                fill(slot + 1);
+            }
+            next[slot] = -1;
+        };
+        fill(0);
+    }
+    void go_on(const std::vector<char>& done, std::size_t s, std::uint32_t ran, std::uint32_t stretch,
+               const std::vector<int>& holds, double cost, int count) {
+        if (cost > seconds) return;
+        const auto& passes = job_.sheets[s].passes;
+        if (stretch != 0) {
+            const double hands = around(lain_[s], stretch);
+            if (hands < 0) return;
+            if (ran + 1 == 1U << passes.size()) return sheet(done, holds, cost + hands, count);
+            stop(done, s, ran, holds, cost + hands, count);
+        }
+        for (std::size_t p = 0; p < passes.size(); ++p)
+            if (!(ran >> p & 1U) && (passes[p].after & ~ran) == 0 &&
+                std::find(holds.begin(), holds.end(), passes[p].tool) != holds.end())
+                go_on(done, s, ran | 1U << p, stretch | 1U << p, holds, cost, count);
+    }
+    const Job& job_;
+    const std::vector<std::vector<Lain>>& lain_;
+    std::size_t slots_;
+};
+
+/// What the stretches come to, and whether they are a job's: told by themselves.
+double seconds_of(const Sequence& sequence, const SomeJob& some) {
+    double sum = 0;
+    std::vector<int> holds(some.job.fits.front().size(), -1);
+    std::vector<std::uint32_t> ran(some.job.sheets.size());
+    std::set<std::size_t> begun;
+    std::size_t sheet = some.job.sheets.size();
+    for (const Stretch& stretch : sequence.stretches) {
+        if (stretch.sheet != sheet) CHECK(begun.insert(sheet = stretch.sheet).second); // run whole
+        std::uint32_t mask = 0;
+        for (const std::size_t p : stretch.passes) {
+            const JobPass& pass = some.job.sheets[sheet].passes[p];
+            CHECK((pass.after & ~(ran[sheet] | mask)) == 0);
+            CHECK((ran[sheet] >> p & 1U) == 0);
+            CHECK(std::find(stretch.holds.begin(), stretch.holds.end(), pass.tool) != stretch.holds.end());
+            mask |= 1U << p;
+        }
+        ran[sheet] |= mask;
+        sum += around(some.lain[sheet], mask);
+        for (std::size_t s = 0; s < holds.size(); ++s) {
+            if (stretch.holds[s] >= 0) CHECK(some.job.fits[static_cast<std::size_t>(stretch.holds[s])][s]);
+            sum += stretch.holds[s] >= 0 && stretch.holds[s] != holds[s] ? some.job.swap : 0;
+        }
+        holds = stretch.holds;
+    }
+    for (std::size_t s = 0; s < ran.size(); ++s)
+        CHECK(ran[s] + 1 == 1U << some.job.sheets[s].passes.size());
+    return sum;
+}
+
+} // namespace
+
+TEST_CASE("the order of sheets and passes takes the least hands of all, on small jobs of every kind") {
+    Random random("orders");
+    for (int round = 0; round < 200; ++round) {
+        const int slots = random.whole(1, 4), tools = random.whole(1, slots > 2 ? 3 : 4);
+        const SomeJob some = some_job(random, random.whole(1, 3), slots > 2 ? 2 : 3, tools, slots);
+        INFO("seed " << random.seed() << " round " << round);
+        const auto found = least_hands(some.job, no_progress());
+        REQUIRE(found);
+        CHECK(found->proven);
+        CHECK(seconds_of(*found, some) == Approx(found->hands));
+        CHECK(std::ssize(found->stretches) == found->stops);
+        const BruteForce all(some);
+        CHECK(found->hands == Approx(all.seconds));
+        CHECK(found->stops == all.stops);
+        CHECK(found->least == found->hands);
+    }
+}
+
+TEST_CASE("where every order takes as long, the usual one is kept") {
+    Random random("usual order");
+    for (int round = 0; round < 20; ++round) {
+        SomeJob some = some_job(random, 6, 3, 1, 2); // one tool for all
+        for (auto& lain : some.lain)
+            std::fill(lain.begin(), lain.end(), Lain{});
+        for (std::size_t s = 0; s < some.lain.size(); ++s)
+            some.job.sheets[s].hands = [&, s](std::uint32_t mask) { return around(some.lain[s], mask); };
+        const auto found = least_hands(some.job, no_progress());
+        REQUIRE(found);
+        REQUIRE(found->stretches.size() == 6);
+        for (std::size_t s = 0; s < 6; ++s) {
+            CHECK(found->stretches[s].sheet == s);
+            CHECK(std::is_sorted(found->stretches[s].passes.begin(), found->stretches[s].passes.end()));
+        }
+    }
+}
+
+TEST_CASE("of many sheets the order keeps all rules, and no order takes less than its bound") {
+    Random random("many sheets");
+    for (int round = 0; round < 6; ++round) {
+        const SomeJob some = some_job(random, 13 + round * 5, 3 + round % 3, 6, 2);
+        INFO("seed " << random.seed() << " round " << round);
+        const auto found = least_hands(some.job, no_progress());
+        REQUIRE(found);
+        CHECK_FALSE(found->proven);
+        CHECK(seconds_of(*found, some) == Approx(found->hands));
+        CHECK(found->least <= found->hands);
+        CHECK(found->least > 0);
+    }
+    // The bound is one: of jobs that are solved exactly it is never above.
+    for (int round = 0; round < 20; ++round) {
+        SomeJob some = some_job(random, 4, 3, 4, 2);
+        const double exact = least_hands(some.job, no_progress())->hands;
+        while (some.job.sheets.size() <= exact_sheets) { // sheets that take nothing
+            const int tool = some.job.sheets[0].passes[0].tool;
+            some.job.sheets.push_back({{{tool, 0}}, [](std::uint32_t) { return 0.0; }});
+            some.lain.push_back({{}});
+        }
+        INFO("seed " << random.seed() << " round " << round);
+        const auto padded = least_hands(some.job, no_progress());
+        REQUIRE(padded);
+        CHECK(padded->least <= exact + 1e-9);
+        CHECK(padded->hands == Approx(exact)); // as few states there are, the beam loses none
+    }
+}
+
+TEST_CASE("a job is given up when it is cancelled, and refused when a tool fits nowhere") {
+    Random random("given up");
+    SomeJob some = some_job(random, 12, 3, 5, 2);
+    Progress progress;
+    progress.cancel();
+    CHECK(least_hands(some.job, progress).error().code == "cancelled");
+    std::fill(some.job.fits[0].begin(), some.job.fits[0].end(), false);
+    some.job.sheets[0].passes[0].tool = 0;
+    CHECK(least_hands(some.job, no_progress()).error().code == "plan.no-slot");
+    CHECK(least_hands({}, no_progress())->stretches.empty());
+}

@@ -5,6 +5,7 @@
 #include "bench/goals.h"
 #include "bench/work.h"
 #include "core/plan/route.h"
+#include "core/plan/sequence.h"
 
 using namespace dotlane;
 using namespace dotlane::bench;
@@ -106,8 +107,53 @@ void route_kinds(benchmark::State& state, const std::string& kind) {
     goal(what + ", best, s", seconds[1], 10);
 }
 
+/// Sheets whose last pass cuts and whose others mark with any of so many tools, one of them hot.
+Job random_job(std::mt19937& random, int sheets, int lanes, int tools, int slots) {
+    const auto below = [&](int n) { return std::uniform_int_distribution<int>(0, n - 1)(random); };
+    Job job;
+    job.swap = 45;
+    for (int t = 0; t < tools; ++t) { // the blade fits one slot alone
+        std::vector<bool> fits(static_cast<std::size_t>(slots), t != 1);
+        fits.back() = true;
+        job.fits.push_back(std::move(fits));
+    }
+    for (int s = 0; s < sheets; ++s) {
+        JobSheet sheet;
+        for (int p = 0; p < lanes; ++p)
+            sheet.passes.push_back(p + 1 == lanes ? JobPass{1, (1U << p) - 1} : JobPass{below(tools), 0});
+        sheet.hands = [passes = sheet.passes](std::uint32_t mask) {
+            bool hot = false;
+            for (std::size_t p = 0; p < passes.size(); ++p)
+                hot |= (mask >> p & 1U) && passes[p].tool == 0;
+            return hot ? 250.0 : 0.0;
+        };
+        job.sheets.push_back(std::move(sheet));
+    }
+    return job;
+}
+
+void order_of(benchmark::State& state, int sheets, int lanes) {
+    std::mt19937 random(11);
+    double slowest = 0, over = 0;
+    for (auto _ : state)
+        for (int round = 0; round < 4; ++round) {
+            const Job job = random_job(random, sheets, lanes, 9, 2);
+            const Watch watch;
+            const auto found = least_hands(job, no_progress());
+            slowest = std::max(slowest, watch.seconds());
+            over = std::max(over, 100 * (found->hands / found->least - 1));
+        }
+    state.counters["slowest_s"] = slowest, state.counters["over_bound_percent"] = over;
+    const std::string what =
+        "order: " + std::to_string(sheets) + " sheets of " + std::to_string(lanes) + " lanes, ";
+    goal(what + "slowest of four, s", slowest, sheets > 12 ? 0.2 : 2);
+    if (sheets > 12) goal(what + "% over the bound", over, 3);
+}
+
 } // namespace
 
+BENCHMARK_CAPTURE(order_of, 12 sheets, 12, 4)->Iterations(1)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(order_of, 40 sheets, 40, 8)->Iterations(1)->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(route_kinds, points, "points")
     ->Arg(1000)
     ->Arg(10000)

@@ -43,6 +43,38 @@ Phrase laid(const Phrase& stock, Face face, const Phrase& place) {
     return say("Lay %1 on the %2", stock, place);
 }
 
+Duration longest_cooling(const std::vector<const LaneWork*>& passes) {
+    Duration out;
+    for (const LaneWork* work : passes)
+        if (work->tool) out = std::max(out, work->tool->cool_down);
+    return out;
+}
+
+/// Each once.
+std::vector<const Tool*> heated_by(const std::vector<const LaneWork*>& passes) {
+    std::vector<const Tool*> out;
+    for (const LaneWork* work : passes)
+        if (work->tool && in_seconds(work->tool->warm_up) > 0 &&
+            std::find(out.begin(), out.end(), work->tool) == out.end())
+            out.push_back(work->tool);
+    return out;
+}
+
+struct Foiled {
+    const LaneWork* last = nullptr; ///< of the passes; null: none
+    std::vector<const Polylines*> covered;
+};
+Foiled foiled(const std::vector<const LaneWork*>& passes) {
+    Foiled out;
+    for (const LaneWork* work : passes)
+        if (under_foil(*work)) out.covered.push_back(&work->lines->lines), out.last = work;
+    return out;
+}
+
+Duration laying_on(const LaneWork& foil, std::size_t pieces) {
+    return foil.tool->lay_on * static_cast<double>(std::max<std::size_t>(pieces, 1));
+}
+
 class Stop {
   public:
     Stop(int number, const StopNeeds& needs)
@@ -89,16 +121,11 @@ class Stop {
 
     /// Away from the passes that ran.
     void leave() {
-        Duration cool;
+        const Duration cool = longest_cooling(needs_.ran);
+        const LaneWork* const foil = foiled(needs_.ran).last;
         Phrase tips;
-        const LaneWork* foil = nullptr;
         for (const LaneWork* work : needs_.ran)
-            if (work->tool && in_seconds(work->tool->cool_down) > 0) {
-                cool = std::max(cool, work->tool->cool_down);
-                if (tips.empty()) tips = word(*work->tool);
-            }
-        for (const LaneWork* work : needs_.ran)
-            if (under_foil(*work)) foil = work;
+            if (work->tool && in_seconds(work->tool->cool_down) > 0 && tips.empty()) tips = word(*work->tool);
         if (in_seconds(cool) > 0)
             add(Kind::cool,
                 say("Wait %1 until the %2 is cool: touch neither it nor the foil before.",
@@ -139,10 +166,7 @@ class Stop {
     void arrive() {
         if (!needs_.to) return;
         const SheetWork& to = *needs_.to;
-        std::vector<const Polylines*> covered;
-        const LaneWork* foil = nullptr;
-        for (const LaneWork* work : needs_.next)
-            if (under_foil(*work)) covered.push_back(&work->lines->lines), foil = work;
+        const auto [foil, covered] = foiled(needs_.next);
         const Phrase place = say("%1 (%2)", to.sheet.mat, to.sheet.name);
         const Phrase stock = laid(to.stock_name, to.face, place);
         if (foil) {
@@ -152,12 +176,7 @@ class Stop {
         } else if (changes_) {
             add(Kind::load, say("%1 and load it, arrow first.", stock), needs_.machine->load_sheet);
         }
-        std::vector<const Tool*> heated;
-        for (const LaneWork* work : needs_.next)
-            if (work->tool && in_seconds(work->tool->warm_up) > 0 &&
-                std::find(heated.begin(), heated.end(), work->tool) == heated.end())
-                heated.push_back(work->tool);
-        for (const Tool* tool : heated) {
+        for (const Tool* tool : heated_by(needs_.next)) {
             add(Kind::warm_up,
                 say("Now heat the %1: %2.", word(*tool), spoken_seconds(in_seconds(tool->warm_up))),
                 tool->warm_up);
@@ -177,7 +196,7 @@ class Stop {
             say("Lay %1 flat over the lines, its shining side up, and tape all its edges: %2.",
                 foil_name(foil), all);
         add(Kind::lay_on, changes_ ? text : say("%1 The mat stays loaded.", text),
-            foil.tool->lay_on * static_cast<double>(std::max<std::size_t>(pieces.size(), 1)));
+            laying_on(foil, pieces.size()));
     }
 
     const StopNeeds& needs_;
@@ -196,6 +215,15 @@ double area_of(const std::vector<Box>& boxes) {
 
 StopMove stop_move(int number, const StopNeeds& needs) {
     return Stop(number, needs).make();
+}
+
+Duration hands_around(const std::vector<const LaneWork*>& passes, const ProgramSheet& sheet) {
+    Duration out = longest_cooling(passes);
+    for (const Tool* tool : heated_by(passes))
+        out += tool->warm_up;
+    if (const auto [foil, covered] = foiled(passes); foil)
+        out += laying_on(*foil, foil_pieces(covered, sheet).size()) + foil->tool->lift_off;
+    return out;
 }
 
 bool under_foil(const LaneWork& work) {

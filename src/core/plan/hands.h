@@ -31,6 +31,10 @@ struct StopNeeds {
 
 StopMove stop_move(int number, const StopNeeds& needs);
 
+/// What these passes over one sheet take of the hands when they run without a stop between them: cooling,
+/// foil and heating, tools not counted.
+Duration hands_around(const std::vector<const LaneWork*>& passes, const ProgramSheet& sheet);
+
 /// Whether foil lies on the sheet while the lane runs.
 bool under_foil(const LaneWork& work);
 /// Whether hands must come between two passes over one sheet: foil is laid on, lifted off or changed.

@@ -42,6 +42,11 @@ bool parts(const LaneWork& work) {
 
 } // namespace
 
+bool must_precede(const LaneWork& a, const LaneWork& b) {
+    if (parts(b)) return !parts(a) || usual_rank(a) < usual_rank(b);
+    return a.lane.action == b.lane.action && row(a.lane.action).light_first && light_step(a) > light_step(b);
+}
+
 Phrase tool_label(const LaneWork& work) {
     return row(work.lane.action).tool_colour ? say("%1 %2", word(work.lane.colour), word(*work.tool))
                                              : word(*work.tool);

@@ -16,6 +16,10 @@ namespace dotlane {
 /// that usually comes before them.
 void sort_lanes(std::vector<LaneWork>& lanes, const std::vector<LaneId>& wished);
 
+/// Whether on every sheet `a` must run before `b`: marking before parting, perforating before cutting, paler
+/// inks before darker ones. Everything else may run in any order.
+bool must_precede(const LaneWork& a, const LaneWork& b);
+
 /// Why the lanes of a sheet, in this order, run as they do.
 std::vector<Reason> order_reasons(const std::vector<LaneWork>& lanes);
 

@@ -7,7 +7,7 @@
 #include "core/plan/hands.h"
 #include "core/plan/order.h"
 #include "core/plan/route.h"
-#include "core/plan/slots.h"
+#include "core/plan/sequence.h"
 
 namespace dotlane {
 namespace {
@@ -48,11 +48,12 @@ class Planner {
         if (sheets_.empty())
             return fail("plan.nothing",
                         say("There is nothing to run: place a part that has lines in a lane."));
-        if (auto ok = fill_slots(); !ok) return tl::make_unexpected(ok.error());
+        if (auto ok = find_order(); !ok) return tl::make_unexpected(ok.error());
         explain_order();
         if (!build_moves()) return fail("cancelled", say("Planning was cancelled."));
         plan_.timeline = Timeline(plan_.program);
         total();
+        explain_hands();
         explain_travel();
         return std::move(plan_);
     }
@@ -62,68 +63,122 @@ class Planner {
         const SheetWork* sheet;
         const LaneWork* work;
         int tool;
+        int slot;               ///< where it sits
+        bool stop;              ///< before it
+        std::vector<int> holds; ///< tool in each slot meanwhile; -1: none
     };
 
-    Result<void> fill_slots() {
-        std::vector<SlotNeed> needs;
-        for (SheetWork& sheet : sheets_) {
-            const LaneWork* before = nullptr;
-            for (LaneWork& work : sheet.lanes) {
-                if (!row(work.lane.action).run) continue;
-                if (!work.tool)
-                    return fail(
-                        "plan.no-tool",
+    /// The number of a lane's tool, which fits some slot.
+    Result<int> tool_of(const LaneWork& work) {
+        if (!work.tool)
+            return fail("plan.no-tool",
                         say("Lane \"%1\" has no tool. Choose one in the lane's settings.", work.lane.name));
-                const auto [it, fresh] = tools_.try_emplace(tool_key(work), static_cast<int>(labels_.size()));
-                if (fresh) {
-                    labels_.push_back(tool_label(work));
-                    tool_of_.push_back(work.tool);
-                    std::vector<bool> fits;
-                    for (const Slot& slot : machine_.slots)
-                        fits.push_back(std::find(slot.takes.begin(), slot.takes.end(), work.tool->kind) !=
-                                       slot.takes.end());
-                    if (std::find(fits.begin(), fits.end(), true) == fits.end())
-                        return fail("plan.no-slot", say("The %1 fits into no holder of the %2.",
-                                                        word(*work.tool), word(machine_)));
-                    fits_.push_back(std::move(fits));
-                }
-                passes_.push_back({&sheet, &work, it->second});
-                needs.push_back({it->second, !before || foil_changes(*before, work)});
-                before = &work;
+        const auto [it, fresh] = tools_.try_emplace(tool_key(work), static_cast<int>(labels_.size()));
+        if (!fresh) return it->second;
+        labels_.push_back(tool_label(work));
+        tool_of_.push_back(work.tool);
+        std::vector<bool> fits;
+        for (const Slot& slot : machine_.slots)
+            fits.push_back(std::find(slot.takes.begin(), slot.takes.end(), work.tool->kind) !=
+                           slot.takes.end());
+        if (std::find(fits.begin(), fits.end(), true) == fits.end())
+            return fail("plan.no-slot",
+                        say("The %1 fits into no holder of the %2.", word(*work.tool), word(machine_)));
+        job_.fits.push_back(std::move(fits));
+        return it->second;
+    }
+
+    /// The passes that the machine runs on a sheet, in the usual order or the maker's, and the rules between
+    /// them.
+    Result<JobSheet> passes_on(const SheetWork& sheet) {
+        JobSheet out;
+        std::vector<const LaneWork*> run;
+        for (const LaneWork& work : sheet.lanes) {
+            if (!row(work.lane.action).run) continue;
+            const auto tool = tool_of(work);
+            if (!tool) return tl::make_unexpected(tool.error());
+            JobPass pass{*tool, 0};
+            for (std::size_t i = 0; i < run.size(); ++i)
+                if (!options_.order.empty() || must_precede(*run[i], work)) pass.after |= 1U << i;
+            out.passes.push_back(pass);
+            run.push_back(&work);
+        }
+        out.hands = [run, &sheet](std::uint32_t mask) {
+            std::vector<const LaneWork*> stretch;
+            for (std::size_t i = 0; i < run.size(); ++i)
+                if (mask >> i & 1U) stretch.push_back(run[i]);
+            for (std::size_t i = 1; i < stretch.size(); ++i)
+                if (foil_changes(*stretch[i - 1], *stretch[i])) return -1.0;
+            return in_seconds(hands_around(stretch, sheet.sheet));
+        };
+        return out;
+    }
+
+    /// Which sheet and which of its passes comes when, and which tool sits where.
+    Result<void> find_order() {
+        std::vector<std::size_t> of; // sheets that the machine sees
+        for (std::size_t s = 0; s < sheets_.size(); ++s) {
+            auto passes = passes_on(sheets_[s]);
+            if (!passes) return tl::make_unexpected(passes.error());
+            if (passes->passes.empty()) continue;
+            if (passes->passes.size() > 32)
+                return fail("plan.too-many", say("More than 32 lanes run on one sheet: join some of them."));
+            job_.sheets.push_back(std::move(*passes));
+            of.push_back(s);
+        }
+        if (of.empty()) return {};
+        job_.swap = in_seconds(machine_.swap);
+        auto found = least_hands(job_, progress_);
+        if (!found) return tl::make_unexpected(found.error());
+        sequence_ = std::move(*found);
+        // Lanes as they run, what is printed before them.
+        std::vector<std::vector<std::size_t>> running(sheets_.size());
+        for (const Stretch& stretch : sequence_.stretches) {
+            auto& order = running[of[stretch.sheet]];
+            order.insert(order.end(), stretch.passes.begin(), stretch.passes.end());
+        }
+        for (std::size_t s = 0; s < sheets_.size(); ++s) {
+            std::vector<LaneWork> run, lanes;
+            for (LaneWork& work : sheets_[s].lanes)
+                (row(work.lane.action).run ? run : lanes).push_back(std::move(work));
+            for (const std::size_t p : running[s])
+                lanes.push_back(std::move(run[p]));
+            sheets_[s].lanes = std::move(lanes);
+        }
+        std::vector<std::size_t> next(sheets_.size());
+        for (const Stretch& stretch : sequence_.stretches) {
+            const SheetWork& sheet = sheets_[of[stretch.sheet]];
+            const auto printed = static_cast<std::size_t>(
+                std::count_if(sheet.lanes.begin(), sheet.lanes.end(),
+                              [](const LaneWork& w) { return !row(w.lane.action).run; }));
+            for (std::size_t k = 0; k < stretch.passes.size(); ++k) {
+                const int tool = job_.sheets[stretch.sheet].passes[stretch.passes[k]].tool;
+                const LaneWork& work = sheet.lanes[printed + next[of[stretch.sheet]]++];
+                const auto slot = std::find(stretch.holds.begin(), stretch.holds.end(), tool);
+                passes_.push_back({&sheet, &work, tool, static_cast<int>(slot - stretch.holds.begin()),
+                                   k == 0, stretch.holds});
             }
         }
-        if (passes_.empty()) return {};
-        auto slots = assign_slots(needs, fits_);
-        if (!slots) return tl::make_unexpected(slots.error());
-        slots_ = std::move(*slots);
         explain_stops();
         return {};
     }
 
     void explain_stops() {
-        const Phrase stops = say_n(static_cast<std::size_t>(slots_.stops) + 1, "%n [stop|stops]"),
-                     holders = say_n(machine_.slots.size(), "%n [holder|holders]");
-        if (machine_.slots.size() > 1)
+        if (machine_.slots.size() == 1)
             plan_.reasons.push_back(
-                {"stops.fewest", say_n(passes_.size(),
-                                       "%n [pass needs|passes need] no more than %1 with %2, the last of "
-                                       "them only to unload: no order of swapping does with fewer.",
-                                       stops, holders)});
-        else
-            plan_.reasons.push_back(
-                {"stops.one-slot", say_n(passes_.size(),
-                                         "%n [pass makes|passes make] %1: with one holder every change of "
-                                         "tool is one, and the last only unloads.",
-                                         stops)});
+                {"stops.one-slot",
+                 say_n(passes_.size(),
+                       "%n [pass makes|passes make] %1: with one holder every change of "
+                       "tool is one, and the last only unloads.",
+                       say_n(static_cast<std::size_t>(sequence_.stops) + 1, "%n [stop|stops]"))});
         if (std::any_of(passes_.begin(), passes_.end(), [](const Pass& p) { return under_foil(*p.work); }))
             plan_.reasons.push_back(
                 {"stops.foil",
                  say("Foil is laid on before its pass and lifted off after it, both while the tip is cold: a "
                      "hot tip burns, and it would mark what it touches on its way.")});
         for (std::size_t i = 1; i < passes_.size(); ++i) {
-            const auto& slot = slots_.passes[i];
-            const auto &before = slots_.passes[i - 1], &now = slot;
-            if (slot.stop || before.slot == now.slot) continue;
+            const Pass &before = passes_[i - 1], &now = passes_[i];
+            if (now.stop || before.slot == now.slot) continue;
             const Phrase &a = label(passes_[i - 1].tool), &b = label(passes_[i].tool);
             Reason reason{
                 "slots.together",
@@ -162,9 +217,8 @@ class Planner {
         std::size_t inner_first = 0;
         for (std::size_t i = 0; i < passes_.size(); ++i) {
             const Pass& pass = passes_[i];
-            const auto& slot = slots_.passes[i];
             const SheetId sheet = pass.sheet->sheet.sheet;
-            if (slot.stop) add_stop(i);
+            if (pass.stop) add_stop(i);
             if (i == 0 || pass.sheet != passes_[i - 1].sheet)
                 plan_.program.sheets.push_back(pass.sheet->sheet);
             const LaneWork& work = *pass.work;
@@ -174,7 +228,7 @@ class Planner {
             PassMove move{++pass_number_,      sheet,
                           work.lane.id,        work.lane.action,
                           work.lane.name,      work.plate,
-                          label(pass.tool),    word(machine_.slots[static_cast<std::size_t>(slot.slot)]),
+                          label(pass.tool),    word(machine_.slots[static_cast<std::size_t>(pass.slot)]),
                           work.lane.colour,    work.tool->tip,
                           work.tool->speed,    work.lane.repeats,
                           work.routed->strokes};
@@ -197,18 +251,18 @@ class Planner {
         if (next < passes_.size()) needs.to = passes_[next].sheet;
         for (std::size_t i = next; i > 0; --i) {
             needs.ran.push_back(passes_[i - 1].work);
-            if (slots_.passes[i - 1].stop) break;
+            if (passes_[i - 1].stop) break;
         }
         std::size_t end = next;
-        for (; end < passes_.size() && (end == next || !slots_.passes[end].stop); ++end)
+        for (; end < passes_.size() && (end == next || !passes_[end].stop); ++end)
             needs.next.push_back(passes_[end].work);
         if (next == 0)
             for (const SheetWork& sheet : sheets_)
                 if (sheet.print) needs.print.push_back(&sheet);
         depths_.resize(machine_.slots.size());
         for (std::size_t s = 0; s < machine_.slots.size(); ++s) {
-            const int before = next > 0 ? slots_.passes[next - 1].holds[s] : -1,
-                      after = next < passes_.size() ? slots_.passes[next].holds[s] : -1;
+            const int before = next > 0 ? passes_[next - 1].holds[s] : -1,
+                      after = next < passes_.size() ? passes_[next].holds[s] : -1;
             HolderChange holder;
             holder.slot = word(machine_.slots[s]);
             if (before >= 0) holder.before = tool(before), holder.before_label = label(before);
@@ -224,7 +278,7 @@ class Planner {
     /// For the first sheet that the blade cuts between the two passes.
     void set_depth(HolderChange& holder, std::size_t slot, std::size_t from, std::size_t to) {
         for (std::size_t i = from; i < to; ++i) {
-            if (slots_.passes[i].slot != static_cast<int>(slot)) continue;
+            if (passes_[i].slot != static_cast<int>(slot)) continue;
             const SheetWork& sheet = *passes_[i].sheet;
             const Length depth = blade_depth(sheet.thickness);
             if (depth == depths_[slot]) return;
@@ -254,6 +308,28 @@ class Planner {
             t.cost += sheet.price;
     }
 
+    void explain_hands() {
+        if (passes_.empty()) return;
+        const double hands = in_seconds(plan_.totals.hands);
+        const Phrase stops = say_n(static_cast<std::size_t>(plan_.totals.stops), "%n [stop|stops]"),
+                     time = as_is(spoken_seconds(hands)),
+                     least = as_is(spoken_seconds(hands - sequence_.hands + sequence_.least));
+        const Phrase sentence =
+            !sequence_.proven
+                ? say("This order takes %1 of your time at %2. That none takes less is not proven: below %3 "
+                      "there is none.",
+                      time, stops, least)
+            : options_.order.empty()
+                ? say("No order of the sheets, the passes and the swaps takes less of your time: %1 at %2, "
+                      "the last "
+                      "of them only to unload.",
+                      time, stops)
+                : say("With the passes as you wish them, no order of the sheets and the swaps takes less of "
+                      "your time: %1 at %2, the last of them only to unload.",
+                      time, stops);
+        plan_.reasons.insert(plan_.reasons.begin(), Reason{"hands.least", sentence});
+    }
+
     void explain_travel() {
         const PlanTotals& t = plan_.totals;
         const double saved = in_mm(t.travel_as_drawn) - in_mm(t.travel);
@@ -273,9 +349,9 @@ class Planner {
     std::map<std::string, int> tools_;
     std::vector<Phrase> labels_;
     std::vector<const Tool*> tool_of_;
-    std::vector<std::vector<bool>> fits_;
     std::vector<Pass> passes_;
-    SlotPlan slots_;
+    Job job_;
+    Sequence sequence_;
     std::vector<Length> depths_; ///< that the blade in each slot is set to
     int pass_number_ = 0, stop_number_ = 0;
 };

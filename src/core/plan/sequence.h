@@ -22,10 +22,10 @@
 
 namespace dotlane {
 
-inline constexpr std::size_t exact_sheets = 12, exact_passes = 8, beam = 400;
+inline constexpr std::size_t exact_sheets = 12, exact_passes = 8, beam = 100;
 
 struct JobPass {
-    int tool = 0;            ///< 0..253, index into `Job::fits`
+    int tool = 0;            ///< 0..252, index into `Job::fits`
     std::uint32_t after = 0; ///< passes of its sheet that must have run before, a bit each; earlier ones only
 };
 

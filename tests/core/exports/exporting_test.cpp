@@ -95,8 +95,8 @@ TEST_CASE("an export is a folder: a file for each pass, one of everything, the r
     Bench b = bench(label_art);
     MemoryFiles files;
     const auto done = must(run_export(b, files));
-    CHECK(done.files == std::vector<std::string>{"00-everything.svg", "01-draw-rust-pen-0.4.svg",
-                                                 "02-foil-gold-foil-tip-0.5.svg", "03-cut-fine-blade.svg",
+    CHECK(done.files == std::vector<std::string>{"00-everything.svg", "01-foil-gold-foil-tip-0.5.svg",
+                                                 "02-draw-rust-pen-0.4.svg", "03-cut-fine-blade.svg",
                                                  "run-sheet.pdf", "run-sheet.txt"});
     const std::string& sheet = files.files["/out/run-sheet.txt"];
     for (const char* words :
@@ -239,8 +239,8 @@ TEST_CASE("an export with a pass fewer takes away what is no longer right, and n
     must(disk().write_atomically(out + "/99-cut.svg", "looks like one of ours"));
     must(set_aside(b.project, b.part, find(b.project, b.part)->sets[1].id, true)); // the foil
     const auto again = must(run_export(b, disk(), false, out));
-    CHECK(again.removed ==
-          std::vector<std::string>{"02-foil-gold-foil-tip-0.5.svg", "03-cut-fine-blade.svg"});
+    CHECK(again.removed == std::vector<std::string>{"01-foil-gold-foil-tip-0.5.svg", "02-draw-rust-pen-0.4.svg",
+                                                    "03-cut-fine-blade.svg"});
     CHECK(names() == std::vector<std::string>{"00-everything.svg", "01-draw-rust-pen-0.4.svg",
                                               "02-cut-fine-blade.svg", "99-cut.svg", "dot-lane-export.json",
                                               "mine.svg", "run-sheet.pdf", "run-sheet.txt"});
@@ -435,7 +435,7 @@ TEST_CASE("the run sheet shows what lies where, what is mirrored, the blade's de
     std::string text = to_text(sheet, *d);
     CHECK(text.find("its tip out by 0.38 mm, for cream card") !=
           std::string::npos); // 0.28 mm of card and 0.1 mm
-    CHECK(text.find("Then sheet 1 is in the machine; left holder: rust pen 0.4; right holder: nothing.") !=
+    CHECK(text.find("Then sheet 1 is in the machine; left holder: rust pen 0.4; right holder: fine blade.") !=
           std::string::npos);
     const double minutes = in_seconds(d->plan->timeline.total()) / 60;
     CHECK(minutes > 10); // the foil

@@ -192,6 +192,7 @@ TEST_CASE("small files that unfold without end are refused soon, with what to do
         "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'>";
     const auto refused = [&](const std::string& text) {
         const auto o = open_drawing(head + text + "</svg>", "x.svg", fonts);
+        INFO(text.substr(0, 60));
         REQUIRE_FALSE(o);
         INFO(o.error().message);
         CHECK(may_be_large(o.error()));
@@ -222,7 +223,7 @@ TEST_CASE("small files that unfold without end are refused soon, with what to do
         uses += "<use href='#p'/>";
     refused(uses);
     refused("<path fill='red' d='" + strokes(5000) + "'/>"); // crosses itself some millions of times
-    std::string clips = "<clipPath id='c'><path d='" + strokes(800) + "'/></clipPath>";
+    std::string clips = "<clipPath id='c'><path d='" + strokes(1200) + "'/></clipPath>";
     for (int i = 0; i < 400; ++i)
         clips +=
             "<rect width='90' height='" + std::to_string(i % 90 + 3) + "' clip-path='url(#c)' fill='red'/>";

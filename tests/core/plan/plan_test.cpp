@@ -270,7 +270,7 @@ TEST_CASE("every decision has its sentence") {
     const auto said = [&](const char* code) {
         return std::any_of(reasons.begin(), reasons.end(), [&](const Reason& r) { return r.code == code; });
     };
-    CHECK(said("stops.fewest"));
+    CHECK(said("hands.least"));
     CHECK(said("slots.together"));
     CHECK(said("order.cut-last"));
     CHECK(said("route.inner-first"));

@@ -153,6 +153,9 @@ double seconds_of(const Sequence& sequence, const SomeJob& some) {
             CHECK(std::find(stretch.holds.begin(), stretch.holds.end(), pass.tool) != stretch.holds.end());
             mask |= 1U << p;
         }
+        for (std::size_t k = 0; k < holds.size(); ++k)
+            if (stretch.holds[k] >= 0)
+                CHECK(std::count(stretch.holds.begin(), stretch.holds.end(), stretch.holds[k]) == 1);
         ran[sheet] |= mask;
         sum += around(some.lain[sheet], mask);
         for (std::size_t s = 0; s < holds.size(); ++s) {
@@ -172,7 +175,7 @@ TEST_CASE("the order of sheets and passes takes the least hands of all, on small
     Random random("orders");
     for (int round = 0; round < 200; ++round) {
         const int slots = random.whole(1, 4), tools = random.whole(1, slots > 2 ? 3 : 4);
-        const SomeJob some = some_job(random, random.whole(1, 3), slots > 2 ? 2 : 3, tools, slots);
+        const SomeJob some = some_job(random, random.whole(1, slots > 2 ? 2 : 3), 2, tools, slots);
         INFO("seed " << random.seed() << " round " << round);
         const auto found = least_hands(some.job, no_progress());
         REQUIRE(found);
@@ -229,7 +232,6 @@ TEST_CASE("of many sheets the order keeps all rules, and no order takes less tha
         const auto padded = least_hands(some.job, no_progress());
         REQUIRE(padded);
         CHECK(padded->least <= exact + 1e-9);
-        CHECK(padded->hands == Approx(exact)); // as few states there are, the beam loses none
     }
 }
 

@@ -323,7 +323,7 @@ bool with_view(Workshop& workshop, const QString& view, QSize size,
     if (view != "start" && view != "empty") window.files().open_demo();
     window.settle();
     found->second(window);
-    window.settle();
+    window.settle_plan();
     look(window);
     window.session().close();
     return true;

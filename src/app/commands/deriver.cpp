@@ -10,6 +10,9 @@ Deriver::Deriver(Workshop& workshop)
     : workshop_(workshop) {
     pool_.setMaxThreadCount(1); // the workshop takes one call at a time
     connect(&watcher_, &QFutureWatcherBase::finished, this, &Deriver::settle);
+    quiet_.setSingleShot(true);
+    quiet_.setInterval(1500); // edits come in bursts, and each would take it back
+    connect(&quiet_, &QTimer::timeout, this, &Deriver::improve);
 }
 
 void Deriver::settle() {
@@ -17,14 +20,13 @@ void Deriver::settle() {
     const bool cancelled = running_->cancelled(), shown = effort_ == Effort::best;
     running_.reset();
     const auto derived = watcher_.result();
-    if (waiting_)
-        run_next();
-    else if (!cancelled && !shown && derived && *derived && (*derived)->plan)
-        improve(*derived);
+    if (waiting_) run_next();
     if (cancelled) return;
     if (!derived) {
         Q_EMIT failed(derived.error());
     } else if (*derived && !shown) {
+        done_ = *derived;
+        if (done_->plan && !running_) quiet_.start();
         Q_EMIT done(*derived);
     } else if (*derived && (*derived)->plan != done_->plan) {
         Q_EMIT improved(*derived);
@@ -32,8 +34,8 @@ void Deriver::settle() {
 }
 
 /// Whatever was found stays in the workshop, even when it is cancelled.
-void Deriver::improve(std::shared_ptr<const Derived> derived) {
-    done_ = std::move(derived);
+void Deriver::improve() {
+    if (running_ || waiting_) return;
     effort_ = Effort::best;
     running_ = std::make_shared<Progress>();
     watcher_.setFuture(QtConcurrent::run(&pool_, [this, project = done_->project, progress = running_] {
@@ -48,6 +50,7 @@ Deriver::~Deriver() {
 }
 
 void Deriver::request(std::shared_ptr<const Project> project, PartId first) {
+    quiet_.stop();
     waiting_ = std::move(project);
     waiting_first_ = first;
     if (running_)
@@ -57,6 +60,8 @@ void Deriver::request(std::shared_ptr<const Project> project, PartId first) {
 }
 
 void Deriver::stop() {
+    quiet_.stop();
+    done_.reset();
     waiting_.reset();
     if (running_) running_->cancel();
     watcher_.waitForFinished();

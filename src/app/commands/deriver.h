@@ -1,11 +1,12 @@
 // Derives a project off the GUI thread. Only the newest request matters: an older one that still runs is
-// cancelled. When nothing is asked for, shorter routes are looked for.
+// cancelled. When nothing has been asked for for a while, shorter routes are looked for.
 #pragma once
 
 #include <QFutureWatcher>
 #include <QObject>
 #include <QSemaphore>
 #include <QThreadPool>
+#include <QTimer>
 #include <memory>
 
 #include "core/derive/workshop.h"
@@ -25,7 +26,8 @@ class Deriver : public QObject {
     /// Cancels and waits; nothing is delivered afterwards.
     void stop();
     bool busy() const { return (running_ && effort_ == Effort::first) || waiting_; }
-    bool improving() const { return running_ && effort_ == Effort::best; }
+    /// Shorter routes are looked for, or soon will be.
+    bool improving() const { return quiet_.isActive() || (running_ && effort_ == Effort::best); }
 
   Q_SIGNALS:
     /// Before `done`: parts and sheets, without a plan.
@@ -38,7 +40,7 @@ class Deriver : public QObject {
 
   private:
     void run_next();
-    void improve(std::shared_ptr<const Derived> derived);
+    void improve();
     void settle();
 
     Workshop& workshop_;
@@ -48,6 +50,7 @@ class Deriver : public QObject {
     PartId waiting_first_;
     Effort effort_ = Effort::first; ///< of what is running
     std::shared_ptr<const Derived> done_;
+    QTimer quiet_; ///< runs while nothing is asked for
     QSemaphore painted_;
     QFutureWatcher<Result<std::shared_ptr<const Derived>>> watcher_;
 };

@@ -200,15 +200,19 @@ void MainWindow::settle() {
     wake();
     QElapsedTimer timer;
     timer.start();
-    const auto busy = [this] {
-        return session_.deriving() || session_.improving() || files_->busy() || exporter_->busy();
-    };
+    const auto busy = [this] { return session_.deriving() || files_->busy() || exporter_->busy(); };
     do
         QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     while ((busy() || timer.elapsed() < 60) && timer.elapsed() < 60000);
     work_->finish_painting();
     QThreadPool::globalInstance()->waitForDone(); // small pictures
     QCoreApplication::processEvents();
+}
+
+void MainWindow::settle_plan() {
+    do
+        settle();
+    while (session_.improving());
 }
 
 /// What is being typed is taken now, while there is a project to take it.

@@ -41,6 +41,8 @@ class MainWindow : public QMainWindow {
     QString notice_text() const;
     /// Waits until everything is read, derived, exported and painted; for pictures and tests.
     void settle();
+    /// The same, and until no shorter routes are looked for any more.
+    void settle_plan();
 
   protected:
     bool event(QEvent* event) override;

@@ -23,7 +23,7 @@ std::vector<std::string> likeness(const Program& program, const BoardLayout::OfS
     return out;
 }
 
-std::vector<BoardLayout::OfSheet> sheets_of(const Plan& plan) {
+std::vector<BoardLayout::OfSheet> sheets_of(const Plan& plan, const Project& project) {
     std::vector<BoardLayout::OfSheet> out;
     SheetId sheet;
     for (std::size_t m = 0; m < plan.program.moves.size(); ++m) {
@@ -31,7 +31,9 @@ std::vector<BoardLayout::OfSheet> sheets_of(const Plan& plan) {
         if (const auto* stop = std::get_if<StopMove>(&plan.program.moves[m]);
             stop && stop->sheet && stop->sheet != sheet) {
             sheet = stop->sheet;
-            out.push_back({static_cast<int>(out.size()) + 1, m, m, span.start, span.start});
+            const auto it = std::find_if(project.sheets.begin(), project.sheets.end(),
+                                         [&](const Sheet& s) { return s.id == sheet; });
+            out.push_back({static_cast<int>(it - project.sheets.begin()) + 1, m, m, span.start, span.start});
         }
         if (!out.empty()) out.back().end = m + 1, out.back().stop = span.start + span.time;
     }
@@ -70,7 +72,7 @@ BoardLayout::BoardLayout(const BoardScene& scene, const QRectF& whole)
     seconds_shown = seconds_all / std::clamp(scene.view.zoom, 1.0, most_zoom);
     seconds_from = std::clamp(in_seconds(scene.view.from), 0.0, seconds_all - seconds_shown);
     if (seconds_shown < seconds_all * 0.999) overview = QRectF(plot.left(), area.top() + 2, plot.width(), 4);
-    sheets = sheets_of(*plan);
+    sheets = sheets_of(*plan, *scene.derived->project);
     std::vector<std::vector<std::string>> like;
     for (const OfSheet& sheet : sheets)
         like.push_back(likeness(plan->program, sheet));

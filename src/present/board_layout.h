@@ -42,7 +42,7 @@ class BoardLayout {
     };
     /// A sheet, from the stop that loads it to the one that loads the next.
     struct OfSheet {
-        int number = 0;                 ///< 1 the first that is run
+        int number = 0;                 ///< 1 the first of the project; they run in the plan's order
         std::size_t begin = 0, end = 0; ///< moves
         Duration start, stop;
     };

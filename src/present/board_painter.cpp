@@ -175,9 +175,19 @@ void paint_sheets(QPainter& painter, const BoardLayout& layout) {
     const auto shown = [&](const BoardLayout::OfSheet& s) {
         return layout.x(s.stop) > layout.plot.left() && layout.x(s.start) < layout.plot.right();
     };
-    const auto words = [](int first, int last) {
-        return first == last ? Words::tr("sheet %1").arg(first)
-                             : Words::tr("sheets %1 to %2").arg(first).arg(last);
+    // "5 to 7", or "9, 10, 8" where they run in another order.
+    const auto numbers = [&](std::size_t first, std::size_t last, const QString& to) {
+        QStringList all;
+        bool in_order = true;
+        for (std::size_t k = first; k <= last; ++k) {
+            all << QString::number(layout.sheets[k].number);
+            in_order &= k == first || layout.sheets[k].number == layout.sheets[k - 1].number + 1;
+        }
+        return in_order && all.size() > 1 ? to.arg(all.first(), all.last()) : all.join(QStringLiteral(", "));
+    };
+    const auto words = [&](std::size_t first, std::size_t last) {
+        return first == last ? Words::tr("sheet %1").arg(layout.sheets[first].number)
+                             : Words::tr("sheets %1").arg(numbers(first, last, Words::tr("%1 to %2")));
     };
     for (std::size_t s = 0; s < layout.sheets.size();) {
         if (!shown(layout.sheets[s])) {
@@ -186,10 +196,7 @@ void paint_sheets(QPainter& painter, const BoardLayout& layout) {
         }
         std::size_t last = s;
         const double x = std::max(layout.plot.left(), layout.x(layout.sheets[s].start));
-        const auto end_of_label = [&] {
-            return x + 5 +
-                   metrics.horizontalAdvance(words(layout.sheets[s].number, layout.sheets[last].number));
-        };
+        const auto end_of_label = [&] { return x + 5 + metrics.horizontalAdvance(words(s, last)); };
         const auto* group = layout.group_of(layout.sheets[s].begin);
         if (group) last = group->last;
         while (!group && last + 1 < layout.sheets.size() && shown(layout.sheets[last + 1]) &&
@@ -202,14 +209,13 @@ void paint_sheets(QPainter& painter, const BoardLayout& layout) {
             painter.setPen(QPen(theme.quiet, k == s ? 1.6 : 1));
             painter.drawLine(QPointF(at, layout.plot.top() - 6), QPointF(at, layout.plot.bottom() + 4));
         }
-        const int first = layout.sheets[s].number, final = layout.sheets[last].number;
         const double room = (last + 1 < layout.sheets.size() ? layout.x(layout.sheets[last + 1].start)
                                                              : layout.plot.right() + 20) -
                             x - 8;
-        QString text =
-            group ? Words::tr("sheets %1 to %2, alike").arg(first).arg(final) : words(first, final);
-        if (metrics.horizontalAdvance(text) > room)
-            text = first == final ? QString::number(first) : QStringLiteral("%1–%2").arg(first).arg(final);
+        const QString brief = numbers(s, last, QStringLiteral("%1–%2"));
+        QString text = group ? Words::tr("sheets %1, alike").arg(numbers(s, last, Words::tr("%1 to %2")))
+                             : words(s, last);
+        if (metrics.horizontalAdvance(text) > room) text = brief;
         painter.setPen(theme.quiet);
         painter.drawText(QPointF(x + 5, layout.plot.bottom() + 12), text);
         s = last + 1;

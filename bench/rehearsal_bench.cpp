@@ -12,7 +12,7 @@ namespace {
 
 Program large_program() {
     Program out;
-    out.motion = {mm_per_second(200), mm_per_second2(2000), degrees(10), seconds(0.1), seconds(0.1)};
+    out.motion = {mm_per_second(200), mm_per_second2(2000), mm(0.05), seconds(0.1), seconds(0.1)};
     out.sheets.push_back({SheetId{1}, "sheet"});
     StopMove first, last;
     first.number = 1, first.sheet = SheetId{1}, first.time = seconds(60);

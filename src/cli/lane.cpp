@@ -2,6 +2,7 @@
 #include "core/base/text.h"
 #include "core/commands/lines.h"
 #include "core/commands/making.h"
+#include "core/commands/ordering.h"
 #include "core/commands/project.h"
 #include "core/commands/selection.h"
 #include "core/opening/opening.h"
@@ -38,6 +39,13 @@ class LaneVerb final : public ProjectVerb {
                        "Change this lane instead of sending lines: plate, number or name");
         app.add_option("--repeats", repeats_, "Run its lines this many times")->check(CLI::Range(1, 8));
         app.add_option("--fold", fold_, "Fold of a score lane")->check(CLI::IsMember({"valley", "mountain"}));
+        app.add_option("--start", start_, "Where its closed lines begin")
+            ->check(CLI::IsMember({"anywhere", "off-corners", "top", "right", "bottom", "left"}));
+        app.add_option("--overcut", overcut_, "Run closed lines on so far past their beginning");
+        app.add_option("--lead-in", lead_in_, "Run the beginning of each line forth and back first, so far");
+        app.add_option("--dwell", dwell_, "Seconds that the tool rests where it has landed");
+        app.add_option("--split", split_, "With --change: the lines of this part get a lane of their own");
+        app.add_option("--merge", merge_, "With --change: all lines of this lane go to it");
         app.add_option("--rename", rename_, "New name of the lane");
         app.add_option("--machine", machine_, "Machine of the project (catalog id)");
         app.add_option("--pass-order", order_,
@@ -178,6 +186,16 @@ class LaneVerb final : public ProjectVerb {
     int change(Context& c, Project& project, std::optional<Colour> pen) {
         const auto id = lane_named(project, change_);
         if (!id) return c.error(id.error());
+        if (!split_.empty()) {
+            const auto part = part_named(project, split_);
+            if (!part) return c.error(part.error());
+            return told(c, apply(SplitLane{*id, *part}, project));
+        }
+        if (!merge_.empty()) {
+            const auto from = lane_named(project, merge_);
+            if (!from) return c.error(from.error());
+            return told(c, apply(MergeLanes{*from, *id}, project));
+        }
         ChangeLane change{*id};
         if (!action_.empty()) change.action = action_from_name(action_);
         if (!tool_.empty()) change.tool = tool_;
@@ -185,6 +203,16 @@ class LaneVerb final : public ProjectVerb {
         if (!fold_.empty()) change.fold = fold_ == "mountain" ? Fold::mountain : Fold::valley;
         if (repeats_ > 0) change.repeats = repeats_;
         change.colour = pen;
+        for (const LineStart start : all_line_starts)
+            if (start_ == key_of(start)) change.start = start;
+        for (const auto& [text, length] :
+             {std::pair{&overcut_, &change.overcut}, std::pair{&lead_in_, &change.lead_in}}) {
+            if (text->empty()) continue;
+            const auto given = length_option(project, *text);
+            if (!given) return c.error(given.error());
+            *length = *given;
+        }
+        if (dwell_) change.dwell = seconds(*dwell_);
         const auto done = apply(change, project, c.workshop.catalog());
         if (!done) return c.error(done.error());
         const Lane& lane = *find(project, *id);
@@ -238,7 +266,8 @@ class LaneVerb final : public ProjectVerb {
     }
 
     std::string part_, colour_, set_, named_, to_, action_, tool_, pen_, change_, rename_, machine_, order_,
-        fold_, add_, remove_;
+        fold_, add_, remove_, start_, overcut_, lead_in_, split_, merge_;
+    std::optional<double> dwell_;
     std::vector<std::string> tos_;
     std::uint32_t inside_ = 0;
     std::vector<double> box_;

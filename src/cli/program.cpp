@@ -1,6 +1,7 @@
 // The program a cutter would run, as text, and what a program comes to.
 #include "core/machine/program_text.h"
 
+#include "cli/only.h"
 #include "cli/verb.h"
 #include "core/base/text.h"
 #include "core/commands/placing.h"
@@ -29,6 +30,7 @@ using nlohmann::json;
 class ProgramVerb final : public Verb {
     void declare(CLI::App& app) override {
         app.add_option("project", project_, "The project file (.dotlane) whose program is written to stdout");
+        only_.declare(app);
         app.add_option("--read", read_, "A program that was written before: show what it comes to");
     }
 
@@ -43,7 +45,9 @@ class ProgramVerb final : public Verb {
         auto loaded = load_project(c.files, project_);
         if (!loaded) return c.error(loaded.error());
         settle_placements(*loaded, c.workshop);
-        const auto derived = planned(c, std::move(*loaded));
+        const auto left_out = only_.left_out(*loaded);
+        if (!left_out) return c.error(left_out.error());
+        const auto derived = planned(c, std::move(*loaded), *left_out);
         if (!derived->plan) return c.error(derived->no_plan);
         const std::string text = program_text(derived->plan->program);
         if (c.json) { // one document
@@ -93,6 +97,7 @@ class ProgramVerb final : public Verb {
         return fine;
     }
 
+    Only only_;
     std::string project_, read_;
 };
 

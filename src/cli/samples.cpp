@@ -11,6 +11,9 @@ class Samples final : public Verb {
         app.add_option("project", path_, "The project file (.dotlane); made when it does not exist")
             ->required();
         app.add_option("--lane", lane_, "Lane that draws them; the first that draws when left out");
+        app.add_flag(
+            "--crosses", crosses_,
+            "A sheet of crosses instead, one a tool, to measure where tips touch (see setting --offset)");
     }
 
     bool writes() const override { return true; }
@@ -23,7 +26,8 @@ class Samples final : public Verb {
                 if (!lane) return c.error(lane.error());
                 command.lane = *lane;
             }
-            const auto done = apply(command, project, c.workshop.catalog(), c.workshop.fonts());
+            const auto done = crosses_ ? apply(AddCrosses{}, project, c.workshop.catalog())
+                                       : apply(command, project, c.workshop.catalog(), c.workshop.fonts());
             if (!done) return c.error(done.error());
             if (c.json)
                 c.print({{"done", done->said}, {"sheet", done->sheet.value}, {"parts", done->parts.size()}});
@@ -34,6 +38,7 @@ class Samples final : public Verb {
     }
 
     std::string path_, lane_;
+    bool crosses_ = false;
 };
 
 } // namespace

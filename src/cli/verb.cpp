@@ -67,9 +67,9 @@ int Context::error(const Error& e) const {
     return e.code == "export.findings" ? findings : bad;
 }
 
-std::shared_ptr<const Derived> planned(const Context& context, Project project) {
-    return context.workshop.derive(std::make_shared<Project>(std::move(project)), no_progress(), {}, {},
-                                   Effort::best);
+std::shared_ptr<const Derived> planned(const Context& context, Project project, NotThisRun left_out) {
+    return context.workshop.derive(std::make_shared<Project>(std::move(project)), no_progress(), {},
+                                   {{}, Effort::best, std::move(left_out)});
 }
 
 void Context::print(const nlohmann::json& document) const {

@@ -52,7 +52,7 @@ struct Context {
 };
 
 /// With the routes that are run, found with all effort.
-std::shared_ptr<const Derived> planned(const Context& context, Project project);
+std::shared_ptr<const Derived> planned(const Context& context, Project project, NotThisRun left_out = {});
 
 /// "1 line", "3 lines".
 std::string counted(std::size_t n, const char* one, const char* many);
@@ -125,6 +125,7 @@ std::unique_ptr<Verb> make_place();
 std::unique_ptr<Verb> make_arrange();
 std::unique_ptr<Verb> make_check();
 std::unique_ptr<Verb> make_plan();
+std::unique_ptr<Verb> make_setting();
 std::unique_ptr<Verb> make_program();
 std::unique_ptr<Verb> make_rehearse();
 std::unique_ptr<Verb> make_export();

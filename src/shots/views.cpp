@@ -294,6 +294,7 @@ const std::vector<std::pair<QString, Arrange>>& views() {
              w.exporter().export_to({}, false);
          }},
         {"why", [](MainWindow& w) { w.work().show_why(); }},
+        {"wishes", [](MainWindow& w) { w.work().show_wishes(); }},
         {"help", [](MainWindow& w) { w.actions()->find("keys")->trigger(); }},
         {"find", [](MainWindow& w) { w.actions()->find("find-command")->trigger(); }},
         {"empty",

@@ -258,6 +258,11 @@ TEST_CASE("with --json there is one document on stdout and nothing else, whateve
         {"check", "p.dotlane"},
         {"plan", "p.dotlane"},
         {"plan", "empty.dotlane"},
+        {"plan", "p.dotlane", "--compare", "tools"},
+        {"plan", "p.dotlane", "--why-move", "stop 1"},
+        {"setting"},
+        {"setting", "--tool", "frob", "--pressure", "1"},
+        {"samples", "p.dotlane", "--crosses"},
         {"program", "p.dotlane"},
         {"program"},
         {"rehearse", "p.dotlane"},
@@ -301,8 +306,8 @@ TEST_CASE("every verb that writes can save elsewhere or not at all") {
         Terminal t;
         REQUIRE(t.run({verb, "--help"}) == 0);
         const bool dry = t.out.find("--dry-run") != std::string::npos;
-        const std::set<std::string> looks = {"kinds", "catalog", "glyphs",   "show",
-                                             "plan",  "program", "rehearse", "export"};
+        const std::set<std::string> looks = {"kinds",   "catalog", "glyphs",   "show",
+                                             "setting", "program", "rehearse", "export"};
         INFO(verb);
         CHECK(dry != looks.contains(verb));
         if (dry) CHECK(t.out.find("--to") != std::string::npos);

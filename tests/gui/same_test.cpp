@@ -324,6 +324,52 @@ const std::vector<Both>& commands() {
          },
          "sheet %1 --sheet 'sheet 1' --mat mat-12x12-strong"},
         {"a sheet of samples", [](Driver& d) { d.trigger("samples"); }, "samples %1"},
+        {"the stock of a part",
+         [](Driver& d) {
+             on_part(d, "Invitation");
+             d.choose("part-stock", "heavy paper");
+         },
+         "part %1 --part Invitation --stock heavy-paper-12x12"},
+        {"a sheet of crosses", [](Driver& d) { d.trigger("crosses"); }, "samples %1 --crosses"},
+        {"a rule of the order",
+         [](Driver& d) {
+             d.trigger("wishes");
+             d.choose("rule-before", "S  ");
+             d.choose("rule-after", "D  ");
+             d.find<QLineEdit>("rule-why")->setText("folds guide the pen");
+             d.press("rule-add");
+         },
+         "plan %1 --rule 'S<D: folds guide the pen'"},
+        {"a rule of the planner's let go",
+         [](Driver& d) {
+             d.trigger("wishes");
+             d.tick("rule-light-first");
+         },
+         "plan %1 --rule off:light-first"},
+        {"each tool through all sheets",
+         [](Driver& d) {
+             d.trigger("wishes");
+             d.press("take-order");
+         },
+         "plan %1 --school tools"},
+        {"a sheet pinned to its place",
+         [](Driver& d) {
+             d.trigger("wishes");
+             d.choose("sheet-place", "as number 2");
+         },
+         "plan %1 --pin 'sheet 1=2'"},
+        {"where lines begin",
+         [](Driver& d) {
+             d.trigger("lanes");
+             d.choose("lane-start", "off their corners");
+         },
+         "lane %1 --change C --start off-corners"},
+        {"overcut of a lane",
+         [](Driver& d) {
+             d.trigger("lanes");
+             d.type("lane-overcut", "0.4");
+         },
+         "lane %1 --change C --overcut 0.4mm"},
         {"marks of a print forgotten",
          [](Driver& d) {
              on_sheets(d);

@@ -4,6 +4,7 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPushButton>
+#include <QTimer>
 #include <QWheelEvent>
 #include <cmath>
 
@@ -15,7 +16,9 @@ namespace dotlane::app {
 
 BoardMap::BoardMap(Session& session, QWidget* parent)
     : QWidget(parent)
-    , session_(session) {
+    , session_(session)
+    , menu_(session) {
+    connect(&menu_, &BlockMenu::told, this, &BoardMap::told);
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Lane board: passes and stops over time"));
@@ -210,6 +213,20 @@ void BoardMap::keyPressEvent(QKeyEvent* event) {
     update();
 }
 
+/// At the pointer, or at the block that the keyboard has come to.
+void BoardMap::contextMenuEvent(QContextMenuEvent* event) {
+    const auto derived = session_.derived();
+    if (!plan()) return;
+    const present::BoardLayout layout(scene(), area());
+    if (event->reason() == QContextMenuEvent::Mouse) {
+        if (const auto move = layout.hit(*plan(), QPointF(event->pos())))
+            menu_.show(*move, event->globalPos(), this);
+    } else if (hovered_) {
+        const QPointF at(layout.x(plan()->timeline.spans()[*hovered_].start), layout.plot.center().y());
+        menu_.show(*hovered_, mapToGlobal(at.toPoint()), this);
+    }
+}
+
 Board::Board(Session& session, QWidget* parent)
     : QFrame(parent)
     , session_(session)
@@ -224,6 +241,16 @@ Board::Board(Session& session, QWidget* parent)
     head->setSpacing(12);
     head->addWidget(label(tr("Board"), TextRole::heading, this));
     head->addWidget(summary_, 1);
+    auto* looking = link_button(tr("Shorter ways are looked for: leave it so"), this);
+    looking->setObjectName("stop-improving");
+    looking->hide();
+    head->addWidget(looking);
+    connect(looking, &QPushButton::clicked, &session_, &Session::stop_improving);
+    // A short search is over before it could be read.
+    connect(&session_, &Session::improvingChanged, this, [this, looking] {
+        if (!session_.improving()) return looking->hide();
+        QTimer::singleShot(1000, looking, [this, looking] { looking->setVisible(session_.improving()); });
+    });
     whole_ = link_button(tr("Show the whole run"), this);
     whole_->setObjectName("whole-run");
     whole_->hide();
@@ -233,11 +260,22 @@ Board::Board(Session& session, QWidget* parent)
     auto* why = link_button(tr("Why this order?"), this);
     why->setObjectName("why");
     head->addWidget(why);
+    auto* wishes = link_button(tr("What runs, and when"), this);
+    wishes->setObjectName("wishes");
+    head->addWidget(wishes);
     rows->addLayout(head);
     rows->addWidget(map_, 1);
     connect(why, &QPushButton::clicked, this, &Board::why_wanted);
+    connect(wishes, &QPushButton::clicked, this, &Board::wishes_wanted);
     connect(&session_, &Session::derivedChanged, this, &Board::show_summary);
 }
+
+namespace {
+std::size_t left_out(const Derived& derived) {
+    const NotThisRun& out = derived.left_out;
+    return out.parts.size() + out.sheets.size() + out.lanes.size();
+}
+} // namespace
 
 void Board::show_summary() {
     const auto derived = session_.derived();
@@ -257,6 +295,8 @@ void Board::show_summary() {
         text +=
             tr(", %n sheet(s) of %1", nullptr, static_cast<int>(sheets.size())).arg(stocks.join(tr(" and ")));
     }
+    if (const std::size_t out = derived ? left_out(*derived) : 0; out > 0)
+        text += tr(", this run only: %n thing(s) left out", nullptr, static_cast<int>(out));
     summary_->setText(text);
 }
 

@@ -4,6 +4,7 @@
 
 #include <QFrame>
 
+#include "app/board/block_menu.h"
 #include "app/commands/session.h"
 #include "present/board_painter.h"
 
@@ -27,7 +28,8 @@ class BoardMap : public QWidget {
     void sought(dotlane::Duration time); ///< clicked or dragged to
     void lane_pressed(dotlane::LaneId lane);
     void order_changed(const QString& lane);
-    void zoomed(bool in); ///< not all of the run is shown
+    void zoomed(bool in);           ///< not all of the run is shown
+    void told(const QString& text); ///< an answer to "why?"
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -37,6 +39,7 @@ class BoardMap : public QWidget {
     void leaveEvent(QEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
     QSize minimumSizeHint() const override { return {480, 130}; }
 
   private:
@@ -48,6 +51,7 @@ class BoardMap : public QWidget {
     void drop(const present::BoardScene::Dragged& dragged);
 
     Session& session_;
+    BlockMenu menu_;
     std::optional<Duration> now_;
     std::optional<std::size_t> hovered_, pressed_;
     std::optional<present::BoardScene::Dragged> dragged_;
@@ -66,6 +70,7 @@ class Board : public QFrame {
 
   Q_SIGNALS:
     void why_wanted();
+    void wishes_wanted();
 
   private:
     void show_summary();

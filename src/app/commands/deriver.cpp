@@ -19,6 +19,7 @@ void Deriver::settle() {
     if (!running_) return;
     const bool cancelled = running_->cancelled(), shown = effort_ == Effort::best;
     running_.reset();
+    Q_EMIT improvingChanged();
     const auto derived = watcher_.result();
     if (waiting_) run_next();
     if (cancelled) return;
@@ -33,16 +34,24 @@ void Deriver::settle() {
     }
 }
 
+void Deriver::stop_improving() {
+    quiet_.stop();
+    if (running_ && effort_ == Effort::best) running_->cancel();
+    Q_EMIT improvingChanged();
+}
+
 /// Whatever was found stays in the workshop, even when it is cancelled.
 void Deriver::improve() {
     if (running_ || waiting_) return;
     effort_ = Effort::best;
     running_ = std::make_shared<Progress>();
-    watcher_.setFuture(QtConcurrent::run(&pool_, [this, project = done_->project, progress = running_] {
-        return caught([&]() -> Result<std::shared_ptr<const Derived>> {
-            return workshop_.derive(project, *progress, {}, {}, Effort::best);
-        });
-    }));
+    watcher_.setFuture(QtConcurrent::run(
+        &pool_, [this, project = done_->project, progress = running_, left_out = done_->left_out] {
+            return caught([&]() -> Result<std::shared_ptr<const Derived>> {
+                return workshop_.derive(project, *progress, {}, {{}, Effort::best, left_out});
+            });
+        }));
+    Q_EMIT improvingChanged();
 }
 
 Deriver::~Deriver() {
@@ -51,6 +60,7 @@ Deriver::~Deriver() {
 
 void Deriver::request(std::shared_ptr<const Project> project, PartId first) {
     quiet_.stop();
+    Q_EMIT improvingChanged();
     waiting_ = std::move(project);
     waiting_first_ = first;
     if (running_)
@@ -80,12 +90,12 @@ void Deriver::run_next() {
         // While the window comes up, what follows would take a processor from it.
         if (only_first) painted_.tryAcquire(1, 80);
     };
-    watcher_.setFuture(QtConcurrent::run(
-        &pool_, [this, project = std::move(waiting_), progress = running_, early, first = waiting_first_] {
-            return caught([&]() -> Result<std::shared_ptr<const Derived>> {
-                return workshop_.derive(project, *progress, early, first);
-            });
-        }));
+    watcher_.setFuture(QtConcurrent::run(&pool_, [this, project = std::move(waiting_), progress = running_,
+                                                  early, first = waiting_first_, left_out = left_out_] {
+        return caught([&]() -> Result<std::shared_ptr<const Derived>> {
+            return workshop_.derive(project, *progress, early, {first, Effort::first, left_out});
+        });
+    }));
     waiting_.reset();
 }
 

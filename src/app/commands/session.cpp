@@ -6,6 +6,7 @@
 #include <QUndoCommand>
 
 #include "core/base/caught.h"
+#include "core/base/data_folder.h"
 #include "core/base/text.h"
 #include "core/commands/placing.h"
 #include "core/project/format.h"
@@ -60,6 +61,7 @@ Session::Session(Workshop& workshop, FileSystem& files, QObject* parent)
     });
     connect(&deriver_, &Deriver::improved, this, &Session::show_improved);
     connect(&deriver_, &Deriver::failed, this, &Session::failed);
+    connect(&deriver_, &Deriver::improvingChanged, this, &Session::improvingChanged);
     connect(&history_, &QUndoStack::cleanChanged, this, &Session::fileChanged);
 }
 
@@ -98,6 +100,31 @@ void Session::set_project(std::shared_ptr<const Project> project) {
     Q_EMIT projectChanged(what);
 }
 
+bool Session::keep(const std::function<Result<void>(FileSystem&, const std::string&)>& what) {
+    const std::string folder = user_catalog_folder();
+    Result<void> ok = what(files_, folder);
+    if (ok) {
+        auto catalog = load_catalog(files_, data_folder() + "/catalog", folder);
+        if (catalog) {
+            deriver_.stop();
+            workshop_.take_catalog(std::move(*catalog));
+            deriver_.request(project_);
+            Q_EMIT catalogChanged();
+            return true;
+        }
+        ok = tl::make_unexpected(catalog.error());
+    }
+    Q_EMIT failed(ok.error());
+    return false;
+}
+
+void Session::leave_out(NotThisRun out) {
+    if (out == left_out_) return;
+    left_out_ = std::move(out);
+    deriver_.leave_out(left_out_);
+    deriver_.request(project_);
+}
+
 void Session::start(Project project, const QString& path, std::optional<std::uint64_t> known_hash) {
     open_ = true;
     path_ = QString::fromStdString(absolute_path(path.toStdString()));
@@ -105,6 +132,8 @@ void Session::start(Project project, const QString& path, std::optional<std::uin
     history_.clear();
     drawn_ = derived_ = nullptr;
     choice_ = {};
+    left_out_ = {};
+    deriver_.leave_out({});
     project_ = std::make_shared<Project>(std::move(project));
     settle_choice();
     deriver_.request(project_, choice_.part);

@@ -51,10 +51,15 @@ class Session : public QObject {
     std::shared_ptr<const Derived> drawn() const { return drawn_; }
     /// Whether `drawn()` still belongs to an earlier version.
     bool drawing() const { return !drawn_ || drawn_->project != project_; }
+    /// What the run that is planned leaves out; no part of the project, and forgotten with it.
+    const NotThisRun& left_out() const { return left_out_; }
+    void leave_out(NotThisRun out);
     void set_painted() { deriver_.set_painted(); }
     bool deriving() const { return deriver_.busy(); }
     /// The plan is there, and shorter routes are looked for.
     bool improving() const { return deriver_.improving(); }
+    /// The plan stays as it is shown.
+    void stop_improving() { deriver_.stop_improving(); }
     QUndoStack& history() { return history_; }
     /// Edits under one key that follow each other within this time are one step; 1.5 s unless set.
     void set_merge_window(std::chrono::milliseconds window) { merge_window_ = window; }
@@ -99,6 +104,10 @@ class Session : public QObject {
         return done;
     }
 
+    /// Keeps something of a tool in the user's own catalog (core/catalog/user_catalog.h); all is derived anew
+    /// with it. It belongs to no project, and is not undone. False when it failed, which `failed` has told.
+    bool keep(const std::function<Result<void>(FileSystem& files, const std::string& folder)>& what);
+
     enum class Saved { yes, no, changed_on_disk };
     /// `known_hash`: of the file's content that the project goes back to, when it may have changed since.
     void start(Project project, const QString& path, std::optional<std::uint64_t> known_hash = {});
@@ -129,6 +138,8 @@ class Session : public QObject {
     void projectChanged(const dotlane::Changes& what);
     void drawnChanged();
     void derivedChanged();
+    void improvingChanged();
+    void catalogChanged();
     void choiceChanged();
     void fileChanged(); ///< path, saved state
     void failed(const dotlane::Error& error);
@@ -149,6 +160,7 @@ class Session : public QObject {
     std::shared_ptr<const Project> project_;
     std::shared_ptr<const Derived> drawn_, derived_;
     QString path_;
+    NotThisRun left_out_;
     Choice choice_;
     bool open_ = false;
     std::chrono::milliseconds merge_window_{1500}; ///< typing and dragging come in bursts

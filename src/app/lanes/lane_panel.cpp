@@ -3,6 +3,7 @@
 #include <QColorDialog>
 #include <QHBoxLayout>
 
+#include "app/lanes/tool_card.h"
 #include "app/widgets/plate_button.h"
 #include "app/widgets/typing.h"
 #include "core/base/text.h"
@@ -27,11 +28,13 @@ LanePanel::LanePanel(Session& session, QWidget* parent)
     back->setObjectName("lanes-done");
     head()->addWidget(back);
     body()->addWidget(editor());
+    tool_card_ = new ToolCard(session_, this);
+    body()->addWidget(tool_card_);
     body()->addWidget(list_);
     body()->addStretch(1);
     connect(back, &QPushButton::clicked, this, &LanePanel::done);
     connect(&session_, &Session::projectChanged, this, [this](const Changes& what) {
-        if (what.lanes) show_lanes();
+        if (what.lanes || what.unit || what.machine || what.sheet_list || !what.sheets.empty()) show_lanes();
     });
     connect(&session_, &Session::derivedChanged, this, &LanePanel::count_lines);
     show_lanes();
@@ -73,6 +76,7 @@ QWidget* LanePanel::editor() {
     row->addWidget(captioned(tr("fold"), fold_, editor_));
     row->addStretch(1);
     editor_->rows()->addLayout(row);
+    editor_->rows()->addWidget(ways());
     editor_->rows()->addWidget(figures_);
     editor_->rows()->addWidget(caution_);
     editor_->rows()->addWidget(remove, 0, Qt::AlignRight);
@@ -101,6 +105,50 @@ QWidget* LanePanel::editor() {
     connect(remove, &QPushButton::clicked, this,
             [this] { session_.run(tr("Remove lane"), RemoveLane{lane_}); });
     return editor_;
+}
+
+QWidget* LanePanel::ways() {
+    auto* box = new QWidget(editor_);
+    auto* column = new QVBoxLayout(box);
+    column->setContentsMargins(0, 0, 0, 0);
+    start_ = new QComboBox(box);
+    start_->setObjectName("lane-start");
+    const QString words[] = {tr("where it is shortest"), tr("off their corners"), tr("at the top"),
+                             tr("at the right"),         tr("at the bottom"),     tr("at the left")};
+    for (const LineStart start : all_line_starts)
+        start_->addItem(words[static_cast<int>(start)], static_cast<int>(start));
+    column->addWidget(captioned(tr("closed lines begin"), start_, box));
+    auto* row = new QHBoxLayout;
+    const auto field = [&](const char* name, const QString& caption, const QString& tip,
+                           NumberField::Kind kind, double high) {
+        auto* number = new NumberField(kind, 0, high, box);
+        number->setObjectName(name);
+        number->setToolTip(tip);
+        row->addWidget(captioned(caption, number, box));
+        return number;
+    };
+    overcut_ = field("lane-overcut", tr("overcut"), tr("Closed lines are run on so far past their beginning"),
+                     NumberField::Kind::length, 10);
+    lead_in_ =
+        field("lane-lead-in", tr("lead-in"),
+              tr("The beginning of each line is run forth and back first: for tips that must get warm"),
+              NumberField::Kind::length, 20);
+    dwell_ = field("lane-dwell", tr("rest, s"), tr("The tool rests so long where it has landed"),
+                   NumberField::Kind::number, 10);
+    row->addStretch(1);
+    column->addLayout(row);
+    connect(start_, &QComboBox::activated, this, [this] {
+        change(tr("Beginning of lines"),
+               [this](ChangeLane& c) { c.start = static_cast<LineStart>(start_->currentData().toInt()); });
+    });
+    connect(overcut_, &NumberField::committed, this,
+            [this](double v) { change(tr("Overcut"), [v](ChangeLane& c) { c.overcut = mm(v); }); });
+    connect(lead_in_, &NumberField::committed, this,
+            [this](double v) { change(tr("Lead-in"), [v](ChangeLane& c) { c.lead_in = mm(v); }); });
+    connect(dwell_, &NumberField::committed, this, [this](double v) {
+        change(tr("Rest of the tool"), [v](ChangeLane& c) { c.dwell = seconds(v); });
+    });
+    return box;
 }
 
 void LanePanel::choose_colour() {
@@ -149,6 +197,11 @@ void LanePanel::show_lanes() {
                 QString::fromStdString(tool->id));
         tool_->setCurrentIndex(tool_->findData(QString::fromStdString(lane->tool)));
         repeats_->set(lane->repeats);
+        start_->setCurrentIndex(start_->findData(static_cast<int>(lane->run.start)));
+        overcut_->set(in_mm(lane->run.overcut), project.unit);
+        lead_in_->set(in_mm(lane->run.lead_in), project.unit);
+        dwell_->set(in_seconds(lane->run.dwell));
+        start_->parentWidget()->parentWidget()->setVisible(row(lane->action).run);
         const bool scores = row(lane->action).folds, coloured = row(lane->action).tool_colour;
         fold_->parentWidget()->setVisible(scores);
         fold_->setCurrentIndex(fold_->findData(static_cast<int>(lane->fold)));
@@ -162,6 +215,7 @@ void LanePanel::show_lanes() {
         caution_->setText(tool ? present::words(as_word("Catalog", tool->caution)) : QString());
         caution_->setVisible(tool && !tool->caution.empty());
     }
+    tool_card_->show_lane(lane_);
     list_->clear();
     for (const Lane& l : project.lanes) {
         auto* card = new Card(list_);

@@ -11,6 +11,8 @@
 
 namespace dotlane::app {
 
+class ToolCard;
+
 class LanePanel : public SidePanel {
     Q_OBJECT
 
@@ -27,6 +29,8 @@ class LanePanel : public SidePanel {
     void count_lines();
     void change(const QString& text, const std::function<void(ChangeLane&)>& how);
     QWidget* editor();
+    /// Where lines begin, overcut, lead-in and rest.
+    QWidget* ways();
     void choose_colour();
 
     Session& session_;
@@ -34,9 +38,10 @@ class LanePanel : public SidePanel {
     StationColumn* list_;
     Card* editor_;
     QLineEdit* name_;
-    QComboBox *action_, *tool_, *fold_;
+    QComboBox *action_, *tool_, *fold_, *start_;
     QPushButton* colour_;
-    NumberField* repeats_;
+    NumberField *repeats_, *overcut_, *lead_in_, *dwell_;
+    ToolCard* tool_card_;
     QLabel *figures_, *caution_;
 };
 

@@ -1,5 +1,6 @@
 #include "app/recipe/source_card.h"
 
+#include <QComboBox>
 #include <QCoreApplication>
 #include <QHBoxLayout>
 #include <QMenu>
@@ -12,6 +13,7 @@
 #include "core/commands/apart.h"
 #include "core/commands/making.h"
 #include "core/commands/parts.h"
+#include "present/words.h"
 
 namespace dotlane::app {
 
@@ -31,7 +33,8 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     , pieces_(pill(tr("Part per piece"), this))
     , apart_(pill(tr("Take apart"), this))
     , colours_(new ColourRow(session, this))
-    , figures_(label({}, TextRole::quiet, this)) {
+    , figures_(label({}, TextRole::quiet, this))
+    , stock_(new QComboBox(this)) {
     name_->setProperty("look", "bare");
     name_->setAccessibleName(tr("Name of the part"));
     name_->setObjectName("part-name");
@@ -56,6 +59,11 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     rows()->addWidget(glyphs_, 0, Qt::AlignLeft);
     connect(glyphs_, &QPushButton::clicked, this, &SourceCard::glyphs_wanted);
     rows()->addLayout(sizes);
+    stock_->setObjectName("part-stock");
+    stock_->setToolTip(tr("The stock that the part is meant for; sheets keep theirs"));
+    stock_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    stock_->setMinimumContentsLength(12);
+    rows()->addWidget(captioned(tr("of stock"), stock_, this));
     figures_->setWordWrap(true);
     rows()->addWidget(figures_);
     auto* onwards = new QHBoxLayout;
@@ -125,6 +133,10 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     connect(height_, &NumberField::committed, this, [this](double wanted) {
         session_.run(tr("Finished size"), SizePart{session_.choice().part, {}, mm(wanted)}, "size");
     });
+    connect(stock_, &QComboBox::activated, this, [this] {
+        session_.run(tr("Stock of the part"),
+                     StockPart{session_.choice().part, stock_->currentData().toString().toStdString()});
+    });
     connect(quantity_, &NumberField::committed, this, [this](double n) {
         session_.run(tr("Quantity"), WantPart{session_.choice().part, static_cast<int>(n)}, "quantity");
     });
@@ -171,6 +183,12 @@ void SourceCard::refresh() {
     apart_->setVisible(!made && part->source.drawing->lines.size() > 1);
     layer_row_->setVisible(!picture && !lettering);
     quantity_->set(part->quantity);
+    if (stock_->count() == 0) {
+        stock_->addItem(tr("none in particular"), QString());
+        for (const Stock& stock : session_.catalog().stocks)
+            stock_->addItem(present::words(word(stock)), QString::fromStdString(stock.id));
+    }
+    stock_->setCurrentIndex(stock_->findData(QString::fromStdString(part->stock)));
     reveal_->set(reveal_->value(), unit);
     if (made) return show_made(*part);
     origin_->setText(tr("from %1, %n line(s)", nullptr, static_cast<int>(part->source.drawing->lines.size()))

@@ -7,6 +7,8 @@
 #include "app/widgets/field_form.h"
 #include "app/widgets/number_field.h"
 
+class QComboBox;
+
 namespace dotlane::app {
 
 class SourceCard : public Card {
@@ -35,6 +37,7 @@ class SourceCard : public Card {
     QPushButton *layer_, *levels_, *pieces_, *apart_;
     ColourRow* colours_;
     QLabel* figures_;
+    QComboBox* stock_;
 };
 
 } // namespace dotlane::app

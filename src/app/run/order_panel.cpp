@@ -61,6 +61,8 @@ void OrderPanel::show_plan() {
                derived->project->pass_order == shown_->project->pass_order;
     };
     if (shown_once_ && (derived == shown_ || same())) return;
+    // A plan with shorter routes is much like the one that was looked at.
+    const std::optional<int> place = shown_once_ ? std::optional(scrolled()) : std::nullopt;
     shown_once_ = true;
     shown_ = derived;
     moves_->clear();
@@ -95,6 +97,7 @@ void OrderPanel::show_plan() {
                 [this] { session_.run(tr("Usual order of passes"), in_order({})); });
         reasons_->add(usual, false);
     }
+    if (place) scroll_back(*place);
 }
 
 /// Cards that have just been made get their heights when the panel is laid out.
@@ -125,7 +128,8 @@ void OrderPanel::set_now(std::optional<Duration> now) {
 }
 
 void OrderPanel::show_reasons() {
-    scroll_soon(reasons_, 400);
+    // From the heading on: the first reason says most.
+    QTimer::singleShot(0, reasons_, [this] { scroll_to(reasons_, QRect(0, 0, 1, 380)); });
 }
 
 } // namespace dotlane::app

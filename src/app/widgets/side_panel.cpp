@@ -4,6 +4,7 @@
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QScrollArea>
+#include <QScrollBar>
 
 #include "app/widgets/card.h"
 #include "present/theme.h"
@@ -87,6 +88,15 @@ SidePanel::SidePanel(const QString& heading, QWidget* parent)
     body_->setSpacing(8);
     scroll_->setWidget(inner);
     rows->addWidget(scroll_, 1);
+}
+
+int SidePanel::scrolled() const {
+    return scroll_->verticalScrollBar()->value();
+}
+
+void SidePanel::scroll_back(int to) {
+    settle();
+    scroll_->verticalScrollBar()->setValue(to);
 }
 
 void SidePanel::settle() {

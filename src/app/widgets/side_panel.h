@@ -44,6 +44,9 @@ class SidePanel : public QFrame {
     QVBoxLayout* body() { return body_; }
     /// Gives what was put in or grew its place at once: until then the other cards would be squashed.
     void settle();
+    /// How far the column is scrolled; to be gone back to when it has been built anew.
+    int scrolled() const;
+    void scroll_back(int to);
     /// Brings a widget of the column into view.
     void scroll_to(QWidget* widget, int margin = 12);
     /// Brings what lies in this place of a widget into view.

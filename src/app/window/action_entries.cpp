@@ -78,6 +78,7 @@ void add_part(Entries& out) {
     out.push_back({"fill", menu, Words::tr("&Fill the chosen lines"), key("Ctrl+Alt+F"), When::part, true});
     out.push_back({"tone", menu, Words::tr("Make a fill as dark as a p&icture..."), {}, When::part});
     out.push_back({"samples", menu, Words::tr("Add a sheet of fill &samples"), {}, When::always});
+    out.push_back({"crosses", menu, Words::tr("Add a sheet of &crosses, one a tool"), {}, When::project});
     out.push_back({"aside", menu, Words::tr("&Set the chosen lines aside"), key("Ctrl+Alt+A"), When::lines});
     out.push_back(
         {"glyph-table", menu, Words::tr("&Glyphs of the font..."), key("Ctrl+Alt+G"), When::project});
@@ -118,6 +119,7 @@ void add_run(Entries& out) {
     out.push_back({"play", menu, Words::tr("&Play or pause the rehearsal"), key("F5"), When::project, true});
     out.push_back({"next-stop", menu, Words::tr("&Next stop"), key("F6"), When::project});
     out.push_back({"why", menu, Words::tr("&Why this order?"), {}, When::project});
+    out.push_back({"wishes", menu, Words::tr("&What runs, and when..."), key("Ctrl+Shift+R"), When::project});
     out.push_back({"usual-order", menu, Words::tr("Usual &order of passes"), {}, When::project});
 }
 

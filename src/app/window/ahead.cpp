@@ -16,8 +16,8 @@ Ahead::Ahead(Workshop& workshop, std::string path)
         if (!project) return;
         if (project->parts.empty()) return;
         Progress progress; // the first part is what the window shows first; all else waits for the window
-        workshop.derive(
-            project, progress, [&](const auto&) { progress.cancel(); }, project->parts.front().id);
+        workshop.derive(project, progress, [&](const auto&) { progress.cancel(); },
+                        {project->parts.front().id});
     });
 }
 

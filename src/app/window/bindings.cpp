@@ -108,6 +108,10 @@ void MainWindow::bind_lines() {
         if (!kind.inks) bind(QString("step-") + kind.key, [this, key = kind.key] { lines_->add_step(key); });
     bind("fill", [this] { lines_->fill({}); });
     bind("tone", [this] { parts_->tone(this); });
+    bind("crosses", [this] {
+        parts_->add_crosses();
+        work_->show_view(WorkPage::View::sheets);
+    });
     bind("samples", [this] { Q_EMIT work_->samples_wanted(); });
     bind("drop-empty-lanes", [this] { session_.run(tr("Remove empty lanes"), RemoveEmptyLanes{}); });
     bind("aside", [this] { lines_->set_chosen_aside(); });
@@ -161,6 +165,7 @@ void MainWindow::bind_views() {
         work_->rehearsal().next_stop();
     });
     bind("why", [this] { work_->show_why(); });
+    bind("wishes", [this] { work_->show_wishes(); });
     bind("usual-order", [this] { session_.run(tr("Usual order of passes"), in_order({})); });
     bind("zoom-in", [this] { work_->canvas()->zoom_in(); });
     bind("zoom-out", [this] { work_->canvas()->zoom_out(); });

@@ -24,10 +24,19 @@ void PartActions::make_from(const SourceSpec& spec, const QString& name) {
 }
 
 void PartActions::add_samples() {
-    const auto answer = session_.run(tr("Fill samples"), AddSamples{});
-    if (!answer) return;
+    show_sheet(session_.run(tr("Fill samples"), AddSamples{}));
+}
+
+void PartActions::add_crosses() {
+    const auto made = session_.run(tr("Tool crosses"), AddCrosses{});
+    show_sheet(made);
+    if (made) Q_EMIT done(*made);
+}
+
+void PartActions::show_sheet(const std::optional<Done>& made) {
+    if (!made) return;
     Choice choice = session_.choice();
-    choice.part = answer->part, choice.sheet = answer->sheet;
+    choice.part = made->part, choice.sheet = made->sheet;
     session_.choose(choice);
 }
 

@@ -18,6 +18,8 @@ class PartActions : public QObject {
     void make_from(const SourceSpec& spec, const QString& name);
     /// A sheet with all styles of fill.
     void add_samples();
+    /// A sheet of crosses to measure tips by.
+    void add_crosses();
     /// The chosen fill, else the last of the part that can be lighter and darker, by a picture that is asked
     /// for.
     void tone(QWidget* window);
@@ -30,6 +32,7 @@ class PartActions : public QObject {
     void done(const dotlane::Done& done);
 
   private:
+    void show_sheet(const std::optional<Done>& made);
     void show(const std::optional<Done>& made_parts);
 
     Session& session_;

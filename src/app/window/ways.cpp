@@ -11,6 +11,7 @@
 #include "app/opening/opening_panel.h"
 #include "app/recipe/recipe_panel.h"
 #include "app/run/order_panel.h"
+#include "app/run/wishes_panel.h"
 #include "app/sheets/sheet_panel.h"
 #include "app/tray/tray.h"
 #include "app/widgets/notice.h"
@@ -55,8 +56,11 @@ void WorkPage::connect_regions() {
         rehearsal_view_->seek(t);
     });
     connect(board_->map(), &BoardMap::lane_pressed, this, &WorkPage::show_lanes);
+    connect(board_->map(), &BoardMap::told, this,
+            [this](const QString& text) { notice_->tell(Notice::Kind::news, text); });
     connect(board_->map(), &BoardMap::order_changed, this, &WorkPage::tell_order_change);
     connect(board_, &Board::why_wanted, this, &WorkPage::show_why);
+    connect(board_, &Board::wishes_wanted, this, &WorkPage::show_wishes);
     connect(rehearsal_view_, &RehearsalView::stroke_pressed, this, &WorkPage::show_stroke);
     connect(rehearsal_view_, &RehearsalView::moved, this, [this] {
         const bool shown = view_ == View::rehearsal;
@@ -84,6 +88,11 @@ void WorkPage::prepare_panels() {
             show_view(View::rehearsal);
             rehearsal_view_->seek(t);
         });
+        return panel;
+    });
+    wishes_panel_.by([this, aside] {
+        auto* panel = aside(new WishesPanel(session_, side_));
+        connect(panel, &WishesPanel::done, this, &WorkPage::back);
         return panel;
     });
     lane_panel_.by([this, aside] {
@@ -158,6 +167,11 @@ void WorkPage::show_findings(bool ask_override) {
 void WorkPage::show_why() {
     show_side(order_panel_);
     order_panel_->show_reasons();
+}
+
+void WorkPage::show_wishes() {
+    if (file_waiting()) return back();
+    show_side(wishes_panel_);
 }
 
 void WorkPage::show_help(const Actions& actions) {

@@ -32,6 +32,7 @@ class RehearsalView;
 class SheetPanel;
 class SheetsView;
 class Tray;
+class WishesPanel;
 
 class WorkPage : public QWidget {
     Q_OBJECT
@@ -46,6 +47,8 @@ class WorkPage : public QWidget {
     void show_lanes(LaneId lane);
     void show_findings(bool ask_override = false);
     void show_why();
+    /// What runs, and when.
+    void show_wishes();
     void show_help(const Actions& actions);
     void show_jobs();
     void show_steps();
@@ -112,6 +115,7 @@ class WorkPage : public QWidget {
     Board* board_;
     Later<SheetPanel> sheet_panel_;
     Later<OrderPanel> order_panel_;
+    Later<WishesPanel> wishes_panel_;
     Later<OpeningPanel> opening_panel_;
     Later<LanePanel> lane_panel_;
     Later<FindingsPanel> findings_panel_;

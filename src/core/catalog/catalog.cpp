@@ -47,19 +47,28 @@ Machine machine_from(const json& j) {
               texts(j, "mats"),
               mm_per_second(above_zero(j, "travel_speed")),
               mm_per_second2(above_zero(j, "acceleration")),
-              degrees(above_zero(j, "corner_degrees")),
+              mm(not_below_zero(j, "corner_deviation", 0.05)),
               duration(j, "lift_s"),
               duration(j, "lower_s"),
               duration(j, "swap_s"),
               duration(j, "load_sheet_s"),
               duration(j, "unload_sheet_s"),
               mm(above_zero(j, "max_thickness")),
-              mm(not_below_zero(j, "landing", 0))};
+              mm(not_below_zero(j, "landing", 0)),
+              !in::maybe(j, "follows_trail") || in::flag(j, "follows_trail"),
+              seconds(not_below_zero(j, "test_s", 0))};
     for (const json& s : in::list(j, "slots"))
         m.slots.push_back(slot_from(s));
     if (m.slots.empty() || m.slots.size() > 4)
         throw Damaged{say("machine \"%1\" must have one to four slots", m.id)};
     return m;
+}
+
+Point offset_from(const json& j, const std::string& tool) {
+    const json& xy = in::list(j, "offset");
+    if (xy.size() != 2)
+        throw Damaged{say("the offset of \"%1\" needs two numbers, to the right and down", tool)};
+    return {in::number_in(xy[0], "offset"), in::number_in(xy[1], "offset")};
 }
 
 Tool tool_from(const json& j) {
@@ -74,7 +83,10 @@ Tool tool_from(const json& j) {
            seconds(in::number(j, "lay_on", 0)),
            seconds(in::number(j, "lift_off", 0)),
            seconds(in::number(j, "per_sheet", 0)),
-           in::text(j, "caution", "")};
+           in::text(j, "caution", ""),
+           {},
+           mm(not_below_zero(j, "trail", 0))};
+    if (in::maybe(j, "offset")) t.offset = offset_from(j, t.id);
     for (const std::string& name : texts(j, "actions")) {
         const auto action = action_from_name(name);
         if (!action) throw Damaged{say("\"%1\" is not an action", name)};
@@ -114,6 +126,53 @@ Envelope envelope_from(const json& j) {
     return {in::text(j, "id"), in::text(j, "name"), mm(above_zero(j, "width")), mm(above_zero(j, "height"))};
 }
 
+constexpr const char* sources_of_settings[] = {"catalog", "maker", "swatch"};
+
+Setting setting_from(const json& j) {
+    Setting s{
+        in::text(j, "tool"), in::text(j, "stock", ""), in::text(j, "machine", ""), {}, {}, {}, 1, {}, {}};
+    const auto above = [&](const char* name) -> std::optional<double> {
+        if (!in::maybe(j, name)) return {};
+        const double v = in::number(j, name);
+        if (!(v > 0)) throw Damaged{say("%1 of a setting of \"%2\" must be above zero", as_is(name), s.tool)};
+        return v;
+    };
+    s.pressure = above("pressure");
+    if (const auto v = above("speed")) s.speed = mm_per_second(*v);
+    if (const auto v = above("depth")) s.depth = mm(*v);
+    if (in::maybe(j, "passes")) s.passes = in::whole(j, "passes");
+    if (s.passes < 1 || s.passes > 8)
+        throw Damaged{say("the passes of a setting of \"%1\" are not 1 to 8", s.tool)};
+    const std::string from = in::text(j, "from", "catalog");
+    const auto it = std::find(std::begin(sources_of_settings), std::end(sources_of_settings), from);
+    if (it == std::end(sources_of_settings)) throw Damaged{say("a setting comes from \"%1\"", from)};
+    s.from = static_cast<Setting::From>(it - std::begin(sources_of_settings));
+    s.note = in::text(j, "note", "");
+    return s;
+}
+
+/// Those of the user's own stand in for those on the same thing.
+void take_settings(std::vector<Setting>& into, const json& document) {
+    if (!in::maybe(document, "settings")) return;
+    for (const json& j : in::list(document, "settings")) {
+        Setting s = setting_from(j);
+        std::erase_if(into, [&](const Setting& o) {
+            return o.tool == s.tool && o.stock == s.stock && o.machine == s.machine;
+        });
+        into.push_back(std::move(s));
+    }
+}
+
+/// Where tips touch, of tools that are there: measured for them, whoever describes them.
+void take_offsets(std::vector<Tool>& tools, const json& document) {
+    if (!in::maybe(document, "offsets")) return;
+    for (const json& j : in::list(document, "offsets")) {
+        const std::string& id = in::text(j, "tool");
+        for (Tool& tool : tools)
+            if (tool.id == id) tool.offset = offset_from(j, id);
+    }
+}
+
 template<class T, class From>
 void take(std::vector<T>& into, const json& document, const char* name, From from) {
     if (!in::maybe(document, name)) return;
@@ -148,6 +207,22 @@ const Mat* Catalog::mat(std::string_view id) const {
     return by_id(mats, id);
 }
 
+const char* key_of(Setting::From from) {
+    return sources_of_settings[static_cast<int>(from)];
+}
+
+const Setting* Catalog::setting(const Tool& tool, const Stock& stock, const Machine& machine) const {
+    const Setting* best = nullptr;
+    int most = -1;
+    for (const Setting& s : settings) {
+        if (s.tool != tool.id || (!s.machine.empty() && s.machine != machine.id)) continue;
+        const int near = s.stock == stock.id ? 4 : s.stock.empty() ? 0 : s.stock == stock.kind ? 2 : -9;
+        const int nearness = near + (s.machine.empty() ? 0 : 1);
+        if (nearness > most) most = nearness, best = &s;
+    }
+    return best;
+}
+
 const Tool* Catalog::first_tool(Action action) const {
     for (const Tool& t : tools)
         if (std::find(t.actions.begin(), t.actions.end(), action) != t.actions.end()) return &t;
@@ -167,6 +242,8 @@ Result<Catalog> load_catalog(FileSystem& files, const std::string& folder, const
             take(out.stocks, document, "stocks", stock_from);
             take(out.mats, document, "mats", mat_from);
             take(out.envelopes, document, "envelopes", envelope_from);
+            take_settings(out.settings, document);
+            take_offsets(out.tools, document);
         } catch (const Damaged& d) {
             return fail("catalog.damaged", say("The catalog is damaged: %1.", d.what), {path, 0});
         } catch (const json::parse_error& e) {
@@ -178,7 +255,7 @@ Result<Catalog> load_catalog(FileSystem& files, const std::string& folder, const
         }
         return {};
     };
-    for (const char* name : {"machines.json", "tools.json", "stocks.json", "envelopes.json"})
+    for (const char* name : {"machines.json", "tools.json", "stocks.json", "envelopes.json", "settings.json"})
         if (const auto ok = read(folder + "/" + name); !ok) return tl::make_unexpected(ok.error());
     if (!user_folder.empty())
         for (const std::string& name : files.list(user_folder))

@@ -41,6 +41,9 @@ struct ChangeLane {
     std::optional<Colour> colour = {};
     std::optional<int> repeats = {};
     std::optional<Fold> fold = {};
+    std::optional<LineStart> start = {};
+    std::optional<Length> overcut = {}, lead_in = {};
+    std::optional<Duration> dwell = {};
 };
 Result<Done> apply(const ChangeLane& command, Project& project, const Catalog& catalog);
 

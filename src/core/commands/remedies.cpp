@@ -200,6 +200,12 @@ const std::pair<std::string_view, Result<void> (*)(const Mending&)> remedies[] =
          return dismiss_note(m.project, m.finding.place.part, m.finding.code, m.finding.message);
      }},
     {"order.usual", [](const Mending& m) { return set_pass_order(m.project, {}); }},
+    {"order.whole-sheets",
+     [](const Mending& m) {
+         PlanWishes wishes = m.project.wishes;
+         wishes.school = School::sheets;
+         return set_wishes(m.project, std::move(wishes));
+     }},
     {"part.place", [](const Mending& m) { return place_part(m.project, m.catalog, m.derived, m.finding); }},
     {"part.want-placed", [](const Mending& m) { return want_placed(m.project, m.finding); }},
     {"part.lay-apart",

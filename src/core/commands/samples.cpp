@@ -1,5 +1,7 @@
 #include "core/commands/samples.h"
 
+#include <algorithm>
+
 #include "core/base/text.h"
 #include "core/commands/lanes.h"
 #include "core/commands/making.h"
@@ -41,6 +43,49 @@ FillStep sample_of(const FillKind& kind) {
     return out;
 }
 
+constexpr double large = 12, small = 6; // mm, the arms of a cross from end to end
+DrawnLine arm(const char* name, Point from, Point to) {
+    DrawnLine line;
+    line.name = name;
+    Contour contour;
+    contour.start = from;
+    contour.line_to(to);
+    line.shape.contours = {contour};
+    return line;
+}
+
+/// A large cross and a small one about the same middle.
+Source crosses() {
+    Drawing drawing;
+    drawing.page_width = drawing.page_height = mm(large);
+    const double m = large / 2, s = small / 2;
+    drawing.lines = {arm("large, across", {0, m}, {large, m}), arm("large, down", {m, 0}, {m, large}),
+                     arm("small, across", {m - s, m}, {m + s, m}),
+                     arm("small, down", {m, m - s}, {m, m + s})};
+    Source out;
+    out.drawing = std::make_shared<const Drawing>(std::move(drawing));
+    return out;
+}
+
+WordsStep below(const std::string& name) {
+    WordsStep out;
+    out.lettering.text = name;
+    out.lettering.font = "Roman simplex", out.lettering.size = mm(3);
+    out.place = AlignStep{AlignStep::Across::middle, AlignStep::Down::bottom, {}, mm(7)};
+    return out;
+}
+
+std::string sheet_name_of(const Project& project, const std::string& wanted) {
+    const auto taken = [&](const std::string& name) {
+        return std::any_of(project.sheets.begin(), project.sheets.end(),
+                           [&](const Sheet& s) { return s.name == name; });
+    };
+    std::string out = wanted;
+    for (int n = 2; taken(out); ++n)
+        out = wanted + " " + std::to_string(n);
+    return out;
+}
+
 } // namespace
 
 Result<Done> apply(const AddSamples& command, Project& project, const Catalog& catalog, FontShelf& fonts) {
@@ -53,11 +98,7 @@ Result<Done> apply(const AddSamples& command, Project& project, const Catalog& c
     if (!lane) lane = lane_for(next, catalog, Action::draw, {}, plain_ink);
     const Tool* tool = catalog.tool(find(next, lane)->tool);
     const Length tip = tool ? tool->tip : mm(0.4);
-    std::string name = "fill samples";
-    for (int n = 2;
-         std::any_of(next.sheets.begin(), next.sheets.end(), [&](const Sheet& s) { return s.name == name; });
-         ++n)
-        name = "fill samples " + std::to_string(n);
+    const std::string name = sheet_name_of(next, "fill samples");
     const auto sheet = apply(AddSheet{name, {}, {}}, next, catalog);
     if (!sheet) return sheet;
     Done out;
@@ -90,6 +131,53 @@ Result<Done> apply(const AddSamples& command, Project& project, const Catalog& c
             if (const auto ok = apply(RemoveLane{l.id}, next); !ok) return ok;
     out.part = out.parts.front();
     out.said = say("All styles of fill lie on \"%1\", drawn in %2.", name, lane_words(next, lane));
+    project = std::move(next);
+    return out;
+}
+
+Result<Done> apply(const AddCrosses&, Project& project, const Catalog& catalog) {
+    Project next = project;
+    std::vector<const Lane*> tools; // the first lane of each, what draws first
+    for (const Action action : all_actions)
+        for (const Lane& lane : project.lanes)
+            if (lane.action == action && row(action).run && catalog.tool(lane.tool) &&
+                std::none_of(tools.begin(), tools.end(),
+                             [&](const Lane* known) { return known->tool == lane.tool; }))
+                tools.push_back(&lane);
+    if (tools.size() < 2)
+        return fail("crosses.few",
+                    say("Crosses compare the tools of the lanes: there must be lanes of two at least."));
+    const LaneId reference = tools.front()->id;
+    const auto sheet = apply(AddSheet{sheet_name_of(next, "tool crosses"), {}, {}}, next, catalog);
+    if (!sheet) return sheet;
+    Done out;
+    out.sheet = sheet->sheet, out.lane = reference;
+    for (std::size_t n = 1; n < tools.size(); ++n) {
+        const Tool& tool = *catalog.tool(tools[n]->tool);
+        const PartId id = add_part(next, "Cross: " + tool.name, crosses());
+        std::vector<LineId> lines;
+        for (const DrawnLine& line : find(next, id)->source.drawing->lines)
+            lines.push_back(line.id);
+        for (const auto& [lane, first] : {std::pair{reference, 0}, std::pair{tools[n]->id, 2}})
+            if (const auto ok = assign(next, id, {lines.begin() + first, lines.begin() + first + 2}, lane);
+                !ok)
+                return tl::make_unexpected(ok.error());
+        if (const auto ok = add_maker(next, id, reference, below(tool.name), {}, false); !ok)
+            return tl::make_unexpected(ok.error());
+        Placement placement;
+        placement.part = id;
+        const int at = static_cast<int>(n) - 1;
+        placement.left = mm(20 + 44 * (at % 5)), placement.top = mm(20 + 34 * (at / 5));
+        const auto placed = place(next, out.sheet, placement);
+        if (!placed) return tl::make_unexpected(placed.error());
+        out.parts.push_back(id);
+        out.placements.push_back(*placed);
+    }
+    out.part = out.parts.front();
+    out.said = say(
+        "Crosses of all tools lie on \"%1\": the %2 runs the large ones. How far to the right and down the "
+        "middle of a small one lies is what its tip touches beside.",
+        find(next, out.sheet)->name, word(*catalog.tool(tools.front()->tool)));
     project = std::move(next);
     return out;
 }

@@ -78,13 +78,13 @@ Face face_of(const LaidSheet& laid) {
 } // namespace
 
 Derivation::Derivation(std::shared_ptr<const Project> project, const Fixed& fixed, Stages& stages,
-                       Progress& progress, Effort effort)
+                       Progress& progress, const Wanted& wanted)
     : shared_(std::move(project))
     , project_(*shared_)
     , fixed_(fixed)
     , stages_(stages)
     , progress_(progress)
-    , effort_(effort) {
+    , wanted_(wanted) {
     for (const Lane& lane : project_.lanes)
         if (const Tool* tool = fixed.catalog.tool(lane.tool)) tips_[lane.id] = tool->tip;
 }
@@ -93,10 +93,11 @@ void Derivation::tell(const Findings& findings) {
     out_->findings.insert(out_->findings.end(), findings.begin(), findings.end());
 }
 
-std::shared_ptr<const Derived> Derivation::run(const Early& early, PartId first) {
+std::shared_ptr<const Derived> Derivation::run(const Early& early) {
     out_ = std::make_shared<Derived>();
     out_->project = shared_;
-    if (const Part* part = find(project_, first); part && early) {
+    out_->left_out = wanted_.left_out;
+    if (const Part* part = find(project_, wanted_.first); part && early) {
         Derived alone;
         alone.project = shared_, alone.planned = false;
         if (!evaluate_into(alone, *part)) return nullptr;
@@ -268,13 +269,60 @@ void Derivation::check_faces(const Sheet& sheet, const LaidSheet& laid) {
     }
 }
 
+/// The same when nothing of it is left out.
+std::shared_ptr<const LayoutOf::Value>
+Derivation::without_left_out(const std::shared_ptr<const LayoutOf::Value>& layout) const {
+    const auto out = [&](const PlacedPart& p) { return wanted_.left_out.parts.contains(p.placement.part); };
+    const auto& parts = layout->laid.parts;
+    if (std::none_of(parts.begin(), parts.end(), out)) return layout;
+    auto kept = std::make_shared<LayoutOf::Value>(*layout);
+    std::erase_if(kept->laid.parts, out);
+    return kept;
+}
+
+/// The way of the tool in a lane of a sheet, and what it is set to. False: cancelled.
+bool Derivation::route_lane(LaneWork& work, const Sheet& sheet, const Stock& stock, const LaidSheet& laid) {
+    const Machine* machine = fixed_.catalog.machine(project_.machine);
+    ToolPath path{{}, {}, work.lane.run};
+    path.run.dwell = {}; // takes time, and no way
+    if (work.tool && machine) {
+        path.offset = work.tool->offset;
+        if (!machine->follows_trail) path.trail = work.tool->trail;
+        if (const Setting* setting = fixed_.catalog.setting(*work.tool, stock, *machine)) {
+            work.setting = {setting->pressure, setting->depth, key_of(setting->from), setting->note};
+            work.speed = setting->speed.value_or(Speed{});
+            work.passes = setting->passes;
+        }
+    }
+    work.routed =
+        get<PassOf>({sheet.id, work.lane.id},
+                    {work.lines,
+                     {{laid.usable.x0, laid.usable.y0}, parts_material(work.lane.action), wanted_.effort},
+                     path,
+                     work.repeats()});
+    if (!work.routed) return false;
+    if (path.offset == Point{} && path.trail == Length{}) return true;
+    // What lies within reach of a plain tool may not be so of one whose tip touches elsewhere.
+    Box way;
+    for (const Stroke& stroke : work.routed->strokes)
+        way.add(bounds(stroke));
+    const Box& reach = laid.usable;
+    const double beyond =
+        std::max({reach.x0 - way.x0, reach.y0 - way.y0, way.x1 - reach.x1, way.y1 - reach.y1});
+    if (beyond > 0.005)
+        tell({sheet_findings::tool_outside({{}, sheet.id, {}, {}, place_of(way)}, word(*work.tool),
+                                           sheet.name, {beyond})});
+    return true;
+}
+
 bool Derivation::add_works(std::vector<SheetWork>& works) {
     const bool prints = std::any_of(project_.lanes.begin(), project_.lanes.end(),
                                     [](const Lane& l) { return !row(l.action).run; });
     for (std::size_t s = 0; s < project_.sheets.size(); ++s) {
         const Sheet& sheet = project_.sheets[s];
-        if (!layouts_[s]->known) continue;
-        const LaidSheet& laid = layouts_[s]->laid;
+        if (!layouts_[s]->known || wanted_.left_out.sheets.contains(sheet.id)) continue;
+        const auto layout = without_left_out(layouts_[s]);
+        const LaidSheet& laid = layout->laid;
         check_faces(sheet, laid);
         const Mat* mat = fixed_.catalog.mat(sheet.mat);
         const Stock* stock = fixed_.catalog.stock(sheet.stock);
@@ -286,7 +334,7 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
                        stock->thickness,
                        face_of(laid)};
         if (prints) {
-            PrintOf::Key key{work.sheet, layouts_[s], {}};
+            PrintOf::Key key{work.sheet, layout, {}};
             key.scope.lanes = project_.lanes;
             for (const Part& part : project_.parts)
                 if (std::any_of(laid.parts.begin(), laid.parts.end(),
@@ -299,6 +347,7 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
         }
         const Affine correction = corrected(sheet, work.print.get());
         for (const Lane& lane : project_.lanes) {
+            if (wanted_.left_out.lanes.contains(lane.id)) continue;
             LinesOf::Key key{lane.id, {}};
             const Affine set_right = row(lane.action).run ? correction : Affine{};
             for (const PlacedPart& p : laid.parts) {
@@ -311,15 +360,8 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
             const auto lines = get<LinesOf>({sheet.id, lane.id}, std::move(key));
             if (!lines) return false;
             if (lines->lines.empty()) continue;
-            LaneWork lane_work{lane, plate(project_, lane.id), fixed_.catalog.tool(lane.tool), lines, {}};
-            if (row(lane.action).run) {
-                lane_work.routed =
-                    get<PassOf>({sheet.id, lane.id},
-                                {lines,
-                                 {{laid.usable.x0, laid.usable.y0}, parts_material(lane.action), effort_},
-                                 lane.repeats});
-                if (!lane_work.routed) return false;
-            }
+            LaneWork lane_work{lane, plate(project_, lane.id), fixed_.catalog.tool(lane.tool), lines};
+            if (row(lane.action).run && !route_lane(lane_work, sheet, *stock, laid)) return false;
             work.lanes.push_back(std::move(lane_work));
         }
         works.push_back(std::move(work));
@@ -330,7 +372,11 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
 bool Derivation::plan() {
     std::vector<SheetWork> works;
     if (!add_works(works)) return false;
-    const auto plan = get<PlanOf>(0, {project_.name, project_.machine, std::move(works), project_.pass_order,
+    out_->works = std::make_shared<const std::vector<SheetWork>>(works);
+    const auto plan = get<PlanOf>(0, {project_.name,
+                                      project_.machine,
+                                      std::move(works),
+                                      {project_.pass_order, project_.wishes, wanted_.effort},
                                       program_parts(project_, *out_)});
     if (!plan) return false;
     if (*plan) {

@@ -12,9 +12,9 @@ class Derivation {
   public:
     using Early = std::function<void(std::shared_ptr<const Derived>)>;
     Derivation(std::shared_ptr<const Project> project, const Fixed& fixed, Stages& stages, Progress& progress,
-               Effort effort);
+               const Wanted& wanted);
     /// Null when cancelled.
-    std::shared_ptr<const Derived> run(const Early& early, PartId first);
+    std::shared_ptr<const Derived> run(const Early& early);
 
   private:
     template<class What>
@@ -37,6 +37,9 @@ class Derivation {
     bool plan();
     Affine corrected(const Sheet& sheet, const PrintSheet* print);
     void check_faces(const Sheet& sheet, const LaidSheet& laid);
+    std::shared_ptr<const LayoutOf::Value>
+    without_left_out(const std::shared_ptr<const LayoutOf::Value>& layout) const;
+    bool route_lane(LaneWork& work, const Sheet& sheet, const Stock& stock, const LaidSheet& laid);
     bool add_works(std::vector<SheetWork>& works);
     void tell(const Findings& findings);
 
@@ -45,7 +48,7 @@ class Derivation {
     const Fixed& fixed_;
     Stages& stages_;
     Progress& progress_;
-    Effort effort_;
+    const Wanted& wanted_;
     LaneTips tips_;
     std::shared_ptr<Derived> out_;
     std::vector<std::shared_ptr<const LayoutOf::Value>> layouts_; ///< as the sheets

@@ -63,6 +63,14 @@ inline constexpr FindingKind<Name, Mm<2>, Mm<2>, Degrees, Percent, Percent, Degr
            "as wide "
            "and %6 % as high, sheared by %7 degrees."),
     {"sheet", "right_mm", "down_mm", "turn_degrees", "wide_percent", "high_percent", "shear_degrees"}};
+/// The tool, the sheet.
+inline constexpr FindingKind<Name, Name, Mm<1, 2>> tool_outside{
+    "sheet.tool-outside",
+    Grade::error,
+    to_say(
+        "To bring the tip of the %1 to its lines on %2, the carriage would have to go %3 mm beyond what the "
+        "machine reaches: move them inwards."),
+    {"tool", "sheet", "by_mm"}};
 inline constexpr FindingKind<Name, Name> mirrored_twice{
     "sheet.mirrored-twice",
     Grade::caution,

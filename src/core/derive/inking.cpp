@@ -10,7 +10,7 @@ Duration ink_time(const Project& project, const Catalog& catalog, LaneId lane_id
     const Machine* machine = catalog.machine(project.machine);
     const Tool* tool = lane ? catalog.tool(lane->tool) : nullptr;
     if (!tool || !machine || strokes.empty()) return {};
-    const Motion motion{machine->travel_speed, machine->acceleration, machine->corner, machine->lift,
+    const Motion motion{machine->travel_speed, machine->acceleration, machine->deviation, machine->lift,
                         machine->lower};
     Duration out = motion.lower + motion.lift;
     for (std::size_t i = 0; i < strokes.size(); ++i) {

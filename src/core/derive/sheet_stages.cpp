@@ -97,7 +97,7 @@ LaneLines LinesOf::make(const Key& key, const Value*, const Fixed&, Progress&) {
 }
 
 RoutedPass PassOf::make(const Key& key, const Value*, const Fixed&, Progress& progress) {
-    return route_pass(*key.lines, key.options, key.repeats, progress);
+    return route_pass(*key.lines, key.options, key.path, key.repeats, progress);
 }
 
 PrintOf::Value PrintOf::make(const Key& key, const Value*, const Fixed& fixed, Progress&) {
@@ -111,7 +111,7 @@ Result<Plan> PlanOf::make(const Key& key, const Value*, const Fixed& fixed, Prog
     if (!machine)
         return fail("plan.no-machine",
                     say("The machine \"%1\" is not in the catalog. Choose another.", key.machine));
-    auto plan = make_plan(key.project, *machine, key.sheets, {key.order}, progress);
+    auto plan = make_plan(key.project, *machine, key.sheets, key.options, progress);
     if (plan) plan->program.parts = key.parts;
     return plan;
 }

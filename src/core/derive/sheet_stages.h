@@ -67,12 +67,14 @@ struct PassOf {
     struct Key {
         std::shared_ptr<const LaneLines> lines;
         RouteOptions options;
+        ToolPath path;
         int repeats = 1;
         /// What was made with more effort than is wanted does as well.
         bool operator==(const Key& wanted) const {
             RouteOptions same = wanted.options;
             same.effort = std::max(same.effort, options.effort);
-            return lines == wanted.lines && options == same && repeats == wanted.repeats;
+            return lines == wanted.lines && options == same && path == wanted.path &&
+                   repeats == wanted.repeats;
         }
     };
     using Value = RoutedPass;
@@ -100,9 +102,15 @@ struct PlanOf {
     struct Key {
         std::string project, machine;
         std::vector<SheetWork> sheets;
-        std::vector<LaneId> order;
+        PlanOptions options;
         std::vector<ProgramPart> parts;
-        bool operator==(const Key&) const = default;
+        /// What was made with more effort than is wanted does as well.
+        bool operator==(const Key& wanted) const {
+            PlanOptions same = wanted.options;
+            same.effort = std::max(same.effort, options.effort);
+            return project == wanted.project && machine == wanted.machine && options == same &&
+                   sheets == wanted.sheets && parts == wanted.parts;
+        }
     };
     using Value = Result<Plan>;
     static Value make(const Key& key, const Value* before, const Fixed& fixed, Progress& progress);

@@ -14,7 +14,7 @@
 
 namespace dotlane {
 
-/// What stays the same as long as a workshop lives.
+/// What stays the same as long as the stages are kept.
 struct Fixed {
     const Catalog& catalog;
     std::function<FontShelf&()> fonts; ///< they are read when they are first asked for

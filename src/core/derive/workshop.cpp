@@ -20,12 +20,20 @@ const LaidSheet* Derived::sheet(SheetId id) const {
 Project Workshop::new_project(std::string name) const {
     Project p;
     p.name = std::move(name);
-    if (!catalog_.machines.empty()) p.machine = catalog_.machines.front().id;
+    if (!catalog().machines.empty()) p.machine = catalog().machines.front().id;
     return p;
 }
 
-Workshop::Workshop(Catalog catalog)
-    : catalog_(std::move(catalog)) {}
+Workshop::Workshop(Catalog catalog) {
+    take_catalog(std::move(catalog));
+}
+
+void Workshop::take_catalog(Catalog catalog) {
+    const std::lock_guard lock(turn_);
+    catalogs_.push_back(std::move(catalog));
+    catalog_ = &catalogs_.back();
+    stages_ = {}; // they read it beside their keys
+}
 
 FontShelf& Workshop::fonts() {
     // Without them lettering uses what is installed, and says so.
@@ -34,10 +42,10 @@ FontShelf& Workshop::fonts() {
 }
 
 std::shared_ptr<const Derived> Workshop::derive(std::shared_ptr<const Project> project, Progress& progress,
-                                                const Early& early, PartId first, Effort effort) {
+                                                const Early& early, const Wanted& wanted) {
     const std::lock_guard lock(turn_);
-    const Fixed fixed{catalog_, [this]() -> FontShelf& { return fonts(); }};
-    return Derivation(std::move(project), fixed, stages_, progress, effort).run(early, first);
+    const Fixed fixed{catalog(), [this]() -> FontShelf& { return fonts(); }};
+    return Derivation(std::move(project), fixed, stages_, progress, wanted).run(early);
 }
 
 } // namespace dotlane

@@ -42,6 +42,16 @@ LineAccount account(const Derived& derived) {
                 out.printed += shape.contours.size();
         }
     }
+    for (const LaidSheet& sheet : derived.sheets)
+        for (const PlacedPart& placed : sheet.parts) {
+            const NotThisRun& left = derived.left_out;
+            const bool whole =
+                left.sheets.contains(sheet.sheet) || left.parts.contains(placed.placement.part);
+            const EvaluatedPart& evaluated = *derived.part(placed.placement.part);
+            for (std::size_t r = 0; r < evaluated.runs.size(); ++r)
+                if (whole || left.lanes.contains(evaluated.runs[r].lane))
+                    out.left_out += lines_of(evaluated, r, placed.placement.piece).size();
+        }
     for (const Part& part : project.parts) {
         const EvaluatedPart& evaluated = *derived.part(part.id);
         // Lines that are kept back belong to no piece: they count with each whole copy, and once with its
@@ -69,6 +79,17 @@ LineAccount account(const Derived& derived) {
     return out;
 }
 
+Phrase words(const NotThisRun& left_out, const Project& project) {
+    std::vector<Phrase> out;
+    for (const Sheet& sheet : project.sheets)
+        if (left_out.sheets.contains(sheet.id)) out.push_back(as_is(sheet.name));
+    for (const Part& part : project.parts)
+        if (left_out.parts.contains(part.id)) out.push_back(say("\"%1\"", part.name));
+    for (const Lane& lane : project.lanes)
+        if (left_out.lanes.contains(lane.id)) out.push_back(say("lane %1", plate(project, lane.id)));
+    return joined(out, ", ");
+}
+
 Phrase words(const LineAccount& a) {
     std::vector<Phrase> out;
     const auto add = [&](std::size_t n, const char* what) {
@@ -76,6 +97,7 @@ Phrase words(const LineAccount& a) {
     };
     add(a.run, to_say("%n run"));
     add(a.printed, to_say("%n printed"));
+    add(a.left_out, to_say("%n left out of this run"));
     add(a.aside, to_say("%n set aside"));
     add(a.no_lane, to_say("%n without a lane"));
     add(a.unplaced, to_say("%n on no sheet"));

@@ -22,6 +22,7 @@ RunSheetPicture picture_of(const Derived& derived, const LaidSheet& laid, const 
                         laid.stock};
     std::vector<Phrase> mirrored;
     for (const PlacedPart& placed : laid.parts) {
+        if (derived.left_out.parts.contains(placed.placement.part)) continue;
         const int number = static_cast<int>(out.parts.size()) + 1;
         Phrase name = as_is(find(*derived.project, placed.placement.part)->name);
         if (placed.placement.piece > 0) name = say("%1, piece %2", name, placed.placement.piece);
@@ -83,10 +84,11 @@ void add_needs(const Derived& derived, const Catalog& catalog, std::vector<Phras
         const int first = evaluated && !evaluated->apart.empty() ? evaluated->apart.front().number : 0;
         std::size_t copies = 0;
         for (const Sheet& sheet : project.sheets)
-            copies += static_cast<std::size_t>(
-                std::count_if(sheet.placements.begin(), sheet.placements.end(), [&](const Placement& p) {
-                    return p.part == part.id && (p.piece == 0 || p.piece == first);
-                }));
+            if (!derived.left_out.sheets.contains(sheet.id) && !derived.left_out.parts.contains(part.id))
+                copies += static_cast<std::size_t>(
+                    std::count_if(sheet.placements.begin(), sheet.placements.end(), [&](const Placement& p) {
+                        return p.part == part.id && (p.piece == 0 || p.piece == first);
+                    }));
         if (copies == 0 || !evaluated) continue;
         std::vector<std::pair<Phrase, std::size_t>> sizes;
         std::set<std::string> bought;
@@ -134,6 +136,8 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
                   {say("Sheets"), std::to_string(t.sheets)},
                   {say("Cost"), number(t.cost, 2)}};
     out.lines = words(account(derived));
+    if (!derived.left_out.empty())
+        out.before.push_back(say("Not of this run: %1.", words(derived.left_out, *derived.project)));
     if (in_seconds(plan.timeline.total()) > long_run_s)
         out.before.push_back(
             say("Keep the computer awake: the run takes %1, and the machine stops when the computer sleeps.",
@@ -167,6 +171,7 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
                 {pass.repeats > 1 ? say_n(pass.strokes.size(), "%n [stroke|strokes], %1 m, all run %2 times",
                                           metres, pass.repeats)
                                   : say_n(pass.strokes.size(), "%n [stroke|strokes], %1 m", metres)});
+            if (Phrase set = words(pass.setting); !set.empty()) row.lines.push_back({std::move(set)});
             if (const Lane* lane = find(*derived.project, pass.lane))
                 if (const Tool* tool = catalog.tool(lane->tool); tool && !tool->caution.empty())
                     cautions.insert(tool->caution);

@@ -29,6 +29,7 @@ struct HandStep {
         lay_on,
         load,
         warm_up,
+        test,
         care
     } kind = Kind::load;
     Phrase text;
@@ -56,11 +57,24 @@ struct StrokeOf {
     bool operator==(const StrokeOf&) const = default;
 };
 
-/// One run of the tool; a closed one starts and ends at its first point.
+/// One run of the tool, as the carriage goes (mm on the sheet, as the mark of a plain tool would lie); a
+/// closed one starts and ends at its first point.
 struct Stroke : Polyline {
     StrokeOf of;
     bool operator==(const Stroke&) const = default;
 };
+
+/// What a tool is set to, as far as it is known, and whence.
+struct PassSetting {
+    std::optional<double> pressure; ///< as the machine counts it
+    std::optional<Length> depth;    ///< that a blade looks out
+    std::string from;               ///< "catalog", "maker", "swatch"; empty: nothing is known
+    std::string note;
+    bool operator==(const PassSetting&) const = default;
+};
+
+/// "pressure 80, tip out 0.38 mm (from a swatch)"; empty where nothing is known.
+Phrase words(const PassSetting& setting);
 
 /// One tool running over one sheet without a hand touching anything.
 struct PassMove {
@@ -73,7 +87,12 @@ struct PassMove {
     Colour colour;
     Length tip;
     Speed speed;
-    int repeats = 1;             ///< times that all the strokes are run, at least 1
+    int repeats = 1;     ///< times that all the strokes are run, at least 1
+    Duration dwell = {}; ///< the tool rests so long where it has landed
+    /// Where the tip touches, seen from where a plain tool's would: it is taken off all strokes, which say
+    /// where the carriage goes.
+    Point offset = {};
+    PassSetting setting = {};
     std::vector<Stroke> strokes; ///< in running order
     bool operator==(const PassMove&) const = default;
 };
@@ -95,7 +114,7 @@ using Move = std::variant<StopMove, PassMove>;
 struct Motion {
     Speed travel;
     Acceleration acceleration;
-    Angle corner; ///< turns up to this are taken without stopping
+    Length deviation; ///< how far from a corner the tool may be as it passes without stopping (motion.h)
     Duration lift, lower;
     bool operator==(const Motion&) const = default;
 };

@@ -14,7 +14,7 @@ namespace in = json_in;
 
 /// In the order of HandStep::Kind.
 constexpr const char* hand_kinds[] = {"print", "cool",   "lift-off", "unload",  "take-out", "put-in",
-                                      "depth", "lay-on", "load",     "warm-up", "care"};
+                                      "depth", "lay-on", "load",     "warm-up", "test",     "care"};
 constexpr int most_repeats = 8; ///< as of a lane: each of them is timed
 constexpr double most_mm = 1e6; ///< from the sheet's corner
 
@@ -83,10 +83,19 @@ json head_json(const Program& p) {
             {"motion",
              {{"travel_mm_s", in_mm_per_second(p.motion.travel)},
               {"acceleration_mm_s2", in_mm_per_second2(p.motion.acceleration)},
-              {"corner_rad", in_radians(p.motion.corner)},
+              {"deviation_mm", in_mm(p.motion.deviation)},
               {"lift_s", in_seconds(p.motion.lift)},
               {"lower_s", in_seconds(p.motion.lower)}}},
             {"parts", std::move(parts)}};
+}
+
+json setting_json(const PassSetting& s) {
+    json j = json::object();
+    if (s.pressure) j["pressure"] = *s.pressure;
+    if (s.depth) j["depth_mm"] = in_mm(*s.depth);
+    if (!s.from.empty()) j["from"] = s.from;
+    if (!s.note.empty()) j["note"] = s.note;
+    return j;
 }
 
 class Writer {
@@ -157,6 +166,9 @@ class Writer {
               {"tip_mm", in_mm(pass.tip)},
               {"speed_mm_s", in_mm_per_second(pass.speed)},
               {"repeats", pass.repeats},
+              {"dwell_s", in_seconds(pass.dwell)},
+              {"offset_mm", {pass.offset.x, pass.offset.y}},
+              {"setting", setting_json(pass.setting)},
               {"strokes", pass.strokes.size()}});
         for (const Stroke& stroke : pass.strokes) {
             json j = line_json(stroke);
@@ -304,7 +316,8 @@ class Reader {
         p.slots = phrases(j, "slots");
         const json& m = in::object(j, "motion");
         p.motion = {mm_per_second(positive(m, "travel_mm_s")),
-                    mm_per_second2(positive(m, "acceleration_mm_s2")), radians(in::number(m, "corner_rad")),
+                    mm_per_second2(positive(m, "acceleration_mm_s2")),
+                    in::maybe(m, "deviation_mm") ? mm(not_negative(m, "deviation_mm")) : mm(0.05),
                     seconds(not_negative(m, "lift_s")), seconds(not_negative(m, "lower_s"))};
         for (const json& part : in::list(j, "parts")) {
             ProgramPart out{id_of<PartId>(part, "part"), in::text(part, "name"), {}, {}, {}};
@@ -363,6 +376,15 @@ class Reader {
         return out;
     }
 
+    static PassSetting setting_from(const json& j) {
+        PassSetting out;
+        if (in::maybe(j, "pressure")) out.pressure = not_negative(j, "pressure");
+        if (in::maybe(j, "depth_mm")) out.depth = mm(not_negative(j, "depth_mm"));
+        out.from = in::text(j, "from", "");
+        out.note = in::text(j, "note", "");
+        return out;
+    }
+
     PassMove pass(const json& j) {
         PassMove out;
         out.number = in::whole(j, "pass");
@@ -379,6 +401,12 @@ class Reader {
         out.repeats = in::whole(j, "repeats");
         if (out.repeats < 1 || out.repeats > most_repeats)
             in::wrong("repeats", to_say("a number from 1 to 8"));
+        if (in::maybe(j, "dwell_s")) out.dwell = seconds(not_negative(j, "dwell_s"));
+        if (in::maybe(j, "offset_mm")) {
+            const auto xy = numbers(in::list(j, "offset_mm"), 2, "offset_mm");
+            out.offset = {xy[0], xy[1]};
+        }
+        if (in::maybe(j, "setting")) out.setting = setting_from(in::object(j, "setting"));
         for (std::size_t n = count_of(j, "strokes"); n > 0; --n) {
             const json s = next();
             const StepId line_step = in::maybe(s, "line_step") ? id_of<StepId>(s, "line_step") : StepId{};

@@ -9,7 +9,7 @@
 
 namespace dotlane {
 
-inline constexpr int program_version = 1;
+inline constexpr int program_version = 2;
 
 std::string program_text(const Program& program);
 /// Errors, with the line: "program.not-ours", "program.newer", "program.damaged" (also of a text that was cut

@@ -47,7 +47,7 @@ Timeline::Timeline(const Program& program) {
                          travel_time(mm(distance(at, first)), program.motion),
                          at,
                          first});
-                add({Kind::lower, m, s, {}, program.motion.lower, first, first});
+                add({Kind::lower, m, s, {}, program.motion.lower + pass.dwell, first, first});
                 add({Kind::stroke, m, s, {}, stroke_time(stroke, pass.speed, program.motion), first, last});
                 add({Kind::lift, m, s, {}, program.motion.lift, last, last});
                 at = last;
@@ -66,22 +66,6 @@ Timeline::Timeline(const Program& program) {
         spans_.push_back({begin, total_ - begin});
     }
 }
-
-namespace {
-
-/// Distance along a stroke `t` after its start, run by run.
-Length along(const Polyline& stroke, Speed speed, const Motion& motion, Duration t) {
-    Length done;
-    for (const Length run : runs_of(stroke, motion.corner)) {
-        const Duration needed = run_time(run, speed, motion.acceleration);
-        if (t < needed) return done + run_distance(run, speed, motion.acceleration, t);
-        t -= needed;
-        done += run;
-    }
-    return done;
-}
-
-} // namespace
 
 Polyline started(const Polyline& stroke, Length drawn) {
     Polyline out{{stroke.points.front()}, false};
@@ -145,7 +129,7 @@ MachineState Timeline::at(const Program& program, Duration t) const {
         const Length done = run_distance(way, program.motion.travel, program.motion.acceleration, into);
         state.at = in_mm(way) > 0 ? mix(e.from, e.to, done / way) : e.to;
     } else if (e.kind == Kind::stroke) {
-        state.drawn = along(stroke_of(pass, e.stroke), pass.speed, program.motion, into);
+        state.drawn = StrokeMotion(stroke_of(pass, e.stroke), pass.speed, program.motion).at(into);
         state.at = started(stroke_of(pass, e.stroke), state.drawn).points.back();
     }
     return state;

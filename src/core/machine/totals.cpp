@@ -1,5 +1,7 @@
 #include "core/machine/totals.h"
 
+#include "core/base/text.h"
+
 namespace dotlane {
 
 ProgramTotals totals(const Program& program, const Timeline& timeline) {
@@ -25,6 +27,17 @@ std::map<PartId, Duration> times_of_parts(const Program& program, const Timeline
         if (const auto* pass = std::get_if<PassMove>(&program.moves[e.move]); pass && e.stroke < runs(*pass))
             out[stroke_of(*pass, e.stroke).of.part] += e.time;
     return out;
+}
+
+Phrase words(const PassSetting& setting) {
+    std::vector<Phrase> out;
+    if (setting.pressure) out.push_back(say("pressure %1", number(*setting.pressure, 1)));
+    if (setting.depth) out.push_back(say("tip out %1 mm", number(in_mm(*setting.depth), 2)));
+    if (out.empty()) return {};
+    const Phrase whence = setting.from == "swatch"  ? say("from a swatch")
+                          : setting.from == "maker" ? say("set by you")
+                                                    : say("from the catalog");
+    return say("%1 (%2)", joined(out, ", "), whence);
 }
 
 Phrase spoken(const Program& program, const StrokeOf& of) {

@@ -136,7 +136,10 @@ class Stop {
                 say("Take the tape and the %1 off; the stock stays on the mat.", foil_name(*foil)),
                 foil->tool->lift_off);
         if (changes_ && needs_.from)
-            add(Kind::unload, say("Unload the mat and lift the sheet off it."), needs_.machine->unload_sheet);
+            add(Kind::unload,
+                needs_.from_returns ? say("Unload the mat; the sheet stays on it, for it comes again.")
+                                    : say("Unload the mat and lift the sheet off it."),
+                needs_.machine->unload_sheet);
     }
 
     void change_tools() {
@@ -166,9 +169,12 @@ class Stop {
     void arrive() {
         if (!needs_.to) return;
         const SheetWork& to = *needs_.to;
+        try_out();
         const auto [foil, covered] = foiled(needs_.next);
         const Phrase place = say("%1 (%2)", to.sheet.mat, to.sheet.name);
-        const Phrase stock = laid(to.stock_name, to.face, place);
+        const Phrase stock = needs_.to_returned
+                                 ? say("Take %1 again, as it lies on the %2", to.stock_name, place)
+                                 : laid(to.stock_name, to.face, place);
         if (foil) {
             if (changes_) add(Kind::load, say("%1.", stock));
             lay_on(*foil, covered, to.sheet);
@@ -182,6 +188,18 @@ class Stop {
                 tool->warm_up);
             if (!tool->caution.empty()) add(Kind::care, as_word("Catalog", tool->caution));
         }
+    }
+
+    /// A swatch before a tool's first use on a stock.
+    void try_out() {
+        if (needs_.untried.empty()) return;
+        std::vector<Phrase> tools;
+        for (const LaneWork* work : needs_.untried)
+            tools.push_back(tool_label(*work));
+        add(Kind::test,
+            say("Try on a scrap of %1 first, as nobody has yet: %2.", needs_.to->stock_name,
+                joined(tools, ", ")),
+            needs_.machine->test * static_cast<double>(tools.size()));
     }
 
     void lay_on(const LaneWork& foil, const std::vector<const Polylines*>& covered,

@@ -27,6 +27,10 @@ struct StopNeeds {
     std::vector<HolderChange> holders;
     std::vector<const LaneWork*> ran, next; ///< passes since the last stop and until the next one
     std::vector<const SheetWork*> print;    ///< printed before anything else
+    std::vector<const LaneWork*>
+        untried;               ///< of `next`, never tried on this stock: tools come up for the first time
+    bool from_returns = false; ///< the sheet lies in the machine again later
+    bool to_returned = false;  ///< it lay there before
 };
 
 StopMove stop_move(int number, const StopNeeds& needs);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cstring>
 
+#include "core/base/finding_kind.h"
 #include "core/base/text.h"
 #include "core/plan/hands.h"
 #include "core/plan/order.h"
@@ -13,6 +14,14 @@ namespace dotlane {
 namespace {
 
 constexpr const char* blade_kind = "blade";
+
+constexpr FindingKind<Count> out_and_in{
+    "order.out-and-in",
+    Grade::caution,
+    to_say("%n time[|s] a sheet comes back into the machine: what its passes make lies off one another by as "
+           "much as its mat is loaded otherwise."),
+    {"times"},
+    {{{"order.whole-sheets", to_say("Finish each sheet")}}}};
 
 /// A physical tool: one pen of a given width is another pen in another colour.
 std::string tool_key(const LaneWork& work) {
@@ -32,19 +41,16 @@ class Planner {
         plan_.program.machine = word(machine);
         for (const Slot& slot : machine.slots)
             plan_.program.slots.push_back(word(slot));
-        plan_.program.motion = {machine.travel_speed, machine.acceleration, machine.corner, machine.lift,
+        plan_.program.motion = {machine.travel_speed, machine.acceleration, machine.deviation, machine.lift,
                                 machine.lower};
     }
 
     Result<Plan> run() {
         for (SheetWork& sheet : sheets_) {
             std::erase_if(sheet.lanes, [](const LaneWork& w) { return w.lines->lines.empty(); });
-            sort_lanes(sheet.lanes, options_.order);
-            // Nobody can print on what is already on a mat.
-            std::stable_partition(sheet.lanes.begin(), sheet.lanes.end(),
-                                  [](const LaneWork& w) { return !row(w.lane.action).run; });
         }
         std::erase_if(sheets_, [](const SheetWork& s) { return s.lanes.empty(); });
+        sort_all();
         if (sheets_.empty())
             return fail("plan.nothing",
                         say("There is nothing to run: place a part that has lines in a lane."));
@@ -67,6 +73,25 @@ class Planner {
         bool stop;              ///< before it
         std::vector<int> holds; ///< tool in each slot meanwhile; -1: none
     };
+
+    void sort_all() {
+        std::map<LaneId, const LaneWork*> each;
+        for (const SheetWork& sheet : sheets_)
+            for (const LaneWork& work : sheet.lanes)
+                each.try_emplace(work.lane.id, &work);
+        std::vector<LaneWork> lanes;
+        for (const auto& [id, work] : each)
+            lanes.push_back(*work);
+        precedence_.emplace(std::move(lanes), options_);
+        for (SheetWork& sheet : sheets_) {
+            std::sort(sheet.lanes.begin(), sheet.lanes.end(), [&](const LaneWork& a, const LaneWork& b) {
+                return precedence_->rank(a.lane.id) < precedence_->rank(b.lane.id);
+            });
+            // Nobody can print on what is already on a mat.
+            std::stable_partition(sheet.lanes.begin(), sheet.lanes.end(),
+                                  [](const LaneWork& w) { return !row(w.lane.action).run; });
+        }
+    }
 
     /// The number of a lane's tool, which fits some slot.
     Result<int> tool_of(const LaneWork& work) {
@@ -97,9 +122,9 @@ class Planner {
             if (!row(work.lane.action).run) continue;
             const auto tool = tool_of(work);
             if (!tool) return tl::make_unexpected(tool.error());
-            JobPass pass{*tool, 0};
+            JobPass pass{*tool, precedence_->rank(work.lane.id), 0};
             for (std::size_t i = 0; i < run.size(); ++i)
-                if (!options_.order.empty() || must_precede(*run[i], work)) pass.after |= 1U << i;
+                if (precedence_->before(run[i]->lane.id, work.lane.id)) pass.after |= 1U << i;
             out.passes.push_back(pass);
             run.push_back(&work);
         }
@@ -128,7 +153,10 @@ class Planner {
         }
         if (of.empty()) return {};
         job_.swap = in_seconds(machine_.swap);
-        auto found = least_hands(job_, progress_);
+        job_.reload = in_seconds(machine_.load_sheet + machine_.unload_sheet);
+        pin(of);
+        auto found =
+            by_tools() ? tools_through(job_, progress_) : least_hands(job_, progress_, options_.effort);
         if (!found) return tl::make_unexpected(found.error());
         sequence_ = std::move(*found);
         // Lanes as they run, what is printed before them.
@@ -161,6 +189,22 @@ class Planner {
         }
         explain_stops();
         return {};
+    }
+
+    bool by_tools() const { return options_.wishes.school == School::tools; }
+
+    /// Sheets in the places that the maker wishes; beyond the last one: the last that is free.
+    void pin(const std::vector<std::size_t>& of) {
+        std::vector<SheetPin> pins = options_.wishes.pins;
+        std::sort(pins.begin(), pins.end(),
+                  [](const SheetPin& a, const SheetPin& b) { return a.place > b.place; });
+        int free = static_cast<int>(of.size());
+        for (const SheetPin& pin : pins)
+            for (std::size_t s = 0; s < of.size(); ++s)
+                if (sheets_[of[s]].sheet.sheet == pin.sheet && free > 0) {
+                    job_.sheets[s].place = std::min(pin.place, free);
+                    free = job_.sheets[s].place - 1;
+                }
     }
 
     void explain_stops() {
@@ -197,11 +241,26 @@ class Planner {
                     list.push_back(std::move(item));
         };
         for (const SheetWork& sheet : sheets_) { // what holds for several sheets is said once
-            add(plan_.reasons, order_reasons(sheet.lanes),
+            add(plan_.reasons, order_reasons(sheet.lanes, options_.wishes),
                 [](const Reason& a, const Reason& b) { return a == b; });
-            add(plan_.findings, order_risks(sheet.lanes),
+            add(plan_.findings, order_risks(sheet.lanes, options_.wishes),
                 [](const Finding& a, const Finding& b) { return a == b; });
         }
+        std::size_t again = 0; // sheets come back so often
+        for (std::size_t i = 1; i < passes_.size(); ++i)
+            again += passes_[i].sheet != passes_[i - 1].sheet && lies_before(i, passes_[i].sheet) ? 1 : 0;
+        if (again > 0) plan_.findings.push_back(out_and_in({}, Count{again}));
+        if (by_tools() && !passes_.empty())
+            plan_.reasons.push_back({"order.tools-through",
+                                     say("Each tool runs over all its sheets before the next, as you wish. "
+                                         "Sheets go out and come "
+                                         "again between passes that must meet, each on a mat of its own.")});
+        for (const SheetPin& pin : options_.wishes.pins)
+            for (const SheetWork& sheet : sheets_)
+                if (sheet.sheet.sheet == pin.sheet && !by_tools())
+                    plan_.reasons.push_back({"order.pinned", say("\"%1\" runs as number %2 of the sheets, as "
+                                                                 "you wish.",
+                                                                 sheet.sheet.name, pin.place)});
         if (!options_.order.empty())
             plan_.reasons.push_back(
                 {"order.wished",
@@ -219,18 +278,27 @@ class Planner {
             const Pass& pass = passes_[i];
             const SheetId sheet = pass.sheet->sheet.sheet;
             if (pass.stop) add_stop(i);
-            if (i == 0 || pass.sheet != passes_[i - 1].sheet)
-                plan_.program.sheets.push_back(pass.sheet->sheet);
+            if (!lies_before(i, pass.sheet)) plan_.program.sheets.push_back(pass.sheet->sheet);
             const LaneWork& work = *pass.work;
             if (progress_.cancelled()) return false;
             inner_first += work.routed->outlines_waiting;
             plan_.totals.travel_as_drawn += work.routed->travel_as_drawn;
-            PassMove move{++pass_number_,      sheet,
-                          work.lane.id,        work.lane.action,
-                          work.lane.name,      work.plate,
-                          label(pass.tool),    word(machine_.slots[static_cast<std::size_t>(pass.slot)]),
-                          work.lane.colour,    work.tool->tip,
-                          work.tool->speed,    work.lane.repeats,
+            const Speed speed = in_mm_per_second(work.speed) > 0 ? work.speed : work.tool->speed;
+            PassMove move{++pass_number_,
+                          sheet,
+                          work.lane.id,
+                          work.lane.action,
+                          work.lane.name,
+                          work.plate,
+                          label(pass.tool),
+                          word(machine_.slots[static_cast<std::size_t>(pass.slot)]),
+                          work.lane.colour,
+                          work.tool->tip,
+                          speed,
+                          work.repeats(),
+                          work.lane.run.dwell,
+                          work.tool->offset,
+                          work.setting,
                           work.routed->strokes};
             plan_.program.moves.emplace_back(std::move(move));
         }
@@ -241,6 +309,12 @@ class Planner {
                  say_n(inner_first, "What lies inside an outline is cut before the outline (%n [outline "
                                     "waits|outlines wait]), because a released piece may shift.")});
         return true;
+    }
+
+    /// Whether the sheet has lain in the machine before this pass.
+    bool lies_before(std::size_t pass, const SheetWork* sheet) const {
+        return std::any_of(passes_.begin(), passes_.begin() + static_cast<std::ptrdiff_t>(pass),
+                           [&](const Pass& p) { return p.sheet == sheet; });
     }
 
     /// Before the pass; behind the last one at the end of the job.
@@ -256,6 +330,12 @@ class Planner {
         std::size_t end = next;
         for (; end < passes_.size() && (end == next || !passes_[end].stop); ++end)
             needs.next.push_back(passes_[end].work);
+        needs.to_returned = needs.to && needs.to != needs.from && lies_before(next, needs.to);
+        needs.from_returns = std::any_of(passes_.begin() + static_cast<std::ptrdiff_t>(next), passes_.end(),
+                                         [&](const Pass& p) { return p.sheet == needs.from; });
+        for (const LaneWork* work : needs.next)
+            if (work->untried() && tried_.insert({tool_key(*work), needs.to->stock_name.english()}).second)
+                needs.untried.push_back(work);
         if (next == 0)
             for (const SheetWork& sheet : sheets_)
                 if (sheet.print) needs.print.push_back(&sheet);
@@ -280,7 +360,7 @@ class Planner {
         for (std::size_t i = from; i < to; ++i) {
             if (passes_[i].slot != static_cast<int>(slot)) continue;
             const SheetWork& sheet = *passes_[i].sheet;
-            const Length depth = blade_depth(sheet.thickness);
+            const Length depth = passes_[i].work->setting.depth.value_or(blade_depth(sheet.thickness));
             if (depth == depths_[slot]) return;
             depths_[slot] = holder.depth_after = depth;
             holder.cuts = sheet.stock_name;
@@ -314,17 +394,25 @@ class Planner {
         const Phrase stops = say_n(static_cast<std::size_t>(plan_.totals.stops), "%n [stop|stops]"),
                      time = as_is(spoken_seconds(hands)),
                      least = as_is(spoken_seconds(hands - sequence_.hands + sequence_.least));
+        if (by_tools()) {
+            plan_.reasons.insert(
+                plan_.reasons.begin(),
+                {"hands.tools", say("This order takes %1 of your time at %2.", time, stops)});
+            return;
+        }
+        const bool free =
+            options_.order.empty() && options_.wishes.rules.empty() && options_.wishes.pins.empty();
         const Phrase sentence =
             !sequence_.proven
                 ? say("This order takes %1 of your time at %2. That none takes less is not proven: below %3 "
                       "there is none.",
                       time, stops, least)
-            : options_.order.empty()
+            : free
                 ? say("No order of the sheets, the passes and the swaps takes less of your time: %1 at %2, "
                       "the last "
                       "of them only to unload.",
                       time, stops)
-                : say("With the passes as you wish them, no order of the sheets and the swaps takes less of "
+                : say("As you wish the order, no sequence of the sheets and the swaps takes less of "
                       "your time: %1 at %2, the last of them only to unload.",
                       time, stops);
         plan_.reasons.insert(plan_.reasons.begin(), Reason{"hands.least", sentence});
@@ -352,18 +440,23 @@ class Planner {
     std::vector<Pass> passes_;
     Job job_;
     Sequence sequence_;
-    std::vector<Length> depths_; ///< that the blade in each slot is set to
+    std::optional<Precedence> precedence_;
+    std::set<std::pair<std::string, std::string>> tried_; ///< tools and stocks
+    std::vector<Length> depths_;                          ///< that the blade in each slot is set to
     int pass_number_ = 0, stop_number_ = 0;
 };
 
 } // namespace
 
-RoutedPass route_pass(const LaneLines& lines, const RouteOptions& options, int repeats, Progress& progress) {
-    const RouteResult routed = route(lines.lines, options, progress);
+RoutedPass route_pass(const LaneLines& lines, const RouteOptions& options, const ToolPath& path, int repeats,
+                      Progress& progress) {
+    const Beginnings from = beginnings(lines.lines, path.run.start);
+    const RouteResult routed = route(from.lines, options, progress, from.starts);
     RoutedPass out{{}, travel_of(lines.lines, options.rest, repeats), routed.outlines_waiting};
     out.strokes.reserve(routed.order.size());
     for (const RoutedLine& line : routed.order)
-        out.strokes.push_back({run(lines.lines[line.line], line), lines.of[line.line]});
+        out.strokes.push_back({run(from.lines[line.line], line), lines.of[line.line]});
+    as_carriage(out.strokes, path);
     return out;
 }
 

@@ -15,10 +15,6 @@
 
 namespace dotlane {
 
-struct PlanOptions {
-    std::vector<LaneId> order; ///< wished by the maker; empty: the usual one
-};
-
 struct PlanTotals : ProgramTotals {
     int sheets = 0;
     double cost = 0;        ///< of the stock used
@@ -33,7 +29,8 @@ struct Plan {
     Findings findings; ///< what the wished order risks
 };
 
-/// Errors: "plan.nothing" (no lines to run), "plan.no-tool", "plan.no-slot", "cancelled".
+/// `options.wishes.pins` of sheets that do not run count for nothing. Errors: "plan.nothing" (no lines to
+/// run), "plan.no-tool", "plan.no-slot", "cancelled".
 Result<Plan> make_plan(const std::string& project, const Machine& machine, std::vector<SheetWork> sheets,
                        const PlanOptions& options, Progress& progress = no_progress());
 

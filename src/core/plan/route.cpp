@@ -1,7 +1,6 @@
 #include "core/plan/route.h"
 
 #include <algorithm>
-#include <numeric>
 
 #include "core/plan/starts.h"
 #include "core/plan/tour.h"
@@ -41,8 +40,10 @@ std::size_t shakes_of(std::size_t items, Effort effort) {
 
 class Router {
   public:
-    Router(const Polylines& lines, Effort effort, Progress& progress)
-        : lines_(lines)
+    /// `places`: the lines, of closed ones only the points at which they may begin.
+    Router(const Polylines& places, const Polylines& lines, Effort effort, Progress& progress)
+        : lines_(places)
+        , whole_(lines)
         , how_(lines.size())
         , effort_(effort)
         , progress_(progress) {
@@ -58,14 +59,14 @@ class Router {
     Point first(std::uint32_t i) const { return first_point(lines_, how_[i]); }
     Point last(std::uint32_t i) const { return last_point(lines_, how_[i]); }
 
-    const Polylines& lines_;
+    const Polylines &lines_, &whole_;
     std::vector<RoutedLine> how_; ///< each line
     Effort effort_;
     Progress& progress_;
 };
 
 std::vector<Block> Router::routed(std::vector<Block> blocks, Point rest) {
-    if (blocks.empty()) return blocks;
+    if (blocks.size() < 2) return blocks; // where it begins is chosen at the end, among all
     // Where closed lines begin is chosen when their neighbours are known: they, and outlines with what lies
     // in them, count as places that can be run through either way; at first as their middles.
     const auto is_open = [&](const Block& b) { return !lines_[b.lines.back()].closed; };
@@ -76,6 +77,12 @@ std::vector<Block> Router::routed(std::vector<Block> blocks, Point rest) {
                                    : TourItem{middle, middle});
     }
     const bool any_closed = !std::all_of(blocks.begin(), blocks.end(), is_open);
+    // Of outlines with much in them that is left to the end, too: else rings in rings would be gone through
+    // again at each depth.
+    std::size_t within = 0;
+    for (const Block& b : blocks)
+        within += b.lines.size();
+    const bool begins = any_closed && within <= 4 * blocks.size() + 64;
     Tour tour(std::move(items));
     const std::size_t shakes = shakes_of(blocks.size(), effort_);
     std::vector<std::uint32_t> best_order;
@@ -88,9 +95,13 @@ std::vector<Block> Router::routed(std::vector<Block> blocks, Point rest) {
         for (const std::uint32_t item : order) {
             const Block& block = blocks[item - 1];
             if (is_open(block)) how_[block.lines.front()].reversed = tour.flipped(item);
-            lines.insert(lines.end(), block.lines.begin(), block.lines.end());
+            if (begins) lines.insert(lines.end(), block.lines.begin(), block.lines.end());
         }
-        if (any_closed) begin_best(lines_, lines, rest, how_, progress_);
+        if (!begins) {
+            best_order = order;
+            break;
+        }
+        begin_best(lines_, lines, rest, how_, progress_);
         const double travel = travel_of(lines_, lines, how_, rest);
         const bool better = travel < least * (1 - 1e-4);
         if (travel < least) {
@@ -99,7 +110,7 @@ std::vector<Block> Router::routed(std::vector<Block> blocks, Point rest) {
             for (const std::uint32_t i : lines)
                 best_how.push_back(how_[i]);
         }
-        if (!any_closed || !better || progress_.cancelled()) break;
+        if (!better || progress_.cancelled()) break;
         for (const std::uint32_t item : order)
             if (const Block& block = blocks[item - 1]; !is_open(block))
                 tour.set_item(item, last(block.lines.back()));
@@ -115,7 +126,7 @@ std::vector<Block> Router::routed(std::vector<Block> blocks, Point rest) {
 
 RouteResult Router::run(const RouteOptions& options) {
     RouteResult out;
-    const auto parent = options.inner_first ? waits_for(lines_) : std::vector<int>(lines_.size(), -1);
+    const auto parent = options.inner_first ? waits_for(whole_) : std::vector<int>(lines_.size(), -1);
     std::vector<std::vector<std::uint32_t>> inner(lines_.size());
     for (std::uint32_t i = 0; i < lines_.size(); ++i)
         if (parent[i] >= 0) inner[static_cast<std::size_t>(parent[i])].push_back(i);
@@ -186,12 +197,29 @@ Polyline run(Polyline line, const RoutedLine& how) {
     return line;
 }
 
-RouteResult route(const Polylines& lines, const RouteOptions& options, Progress& progress) {
-    RouteResult first = Router(lines, Effort::first, progress).run(options);
-    if (shakes_of(lines.size(), options.effort) == shakes_of(lines.size(), Effort::first)) return first;
-    // Where closed lines begin is chosen between the tours, so longer looking could end up with more.
-    RouteResult best = Router(lines, Effort::best, progress).run(options);
-    return best.travel < first.travel ? best : first;
+RouteResult route(const Polylines& lines, const RouteOptions& options, Progress& progress,
+                  const Starts& starts) {
+    const auto few = [&](std::size_t i) { return !starts.empty() && lines[i].closed && !starts[i].empty(); };
+    Polylines places;
+    if (!starts.empty()) {
+        places = lines;
+        for (std::size_t i = 0; i < lines.size(); ++i) {
+            if (!few(i)) continue;
+            places[i].points.clear();
+            for (const std::uint32_t p : starts[i])
+                places[i].points.push_back(lines[i].points[p]);
+        }
+    }
+    const Polylines& begins = starts.empty() ? lines : places;
+    RouteResult out = Router(begins, lines, Effort::first, progress).run(options);
+    if (shakes_of(lines.size(), options.effort) != shakes_of(lines.size(), Effort::first)) {
+        // Where closed lines begin is chosen between the tours, so longer looking could end up with more.
+        RouteResult best = Router(begins, lines, Effort::best, progress).run(options);
+        if (best.travel < out.travel) out = std::move(best);
+    }
+    for (RoutedLine& line : out.order)
+        if (few(line.line)) line.start = starts[line.line][line.start];
+    return out;
 }
 
 } // namespace dotlane

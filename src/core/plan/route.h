@@ -8,12 +8,9 @@
 
 #include "core/base/progress.h"
 #include "core/geometry/polyline.h"
+#include "core/plan/effort.h"
 
 namespace dotlane {
-
-/// How long it is looked for. `first` is there in about 0.2 s for 10,000 lines; `best` takes up to ten
-/// seconds and is never longer.
-enum class Effort { first, best };
 
 struct RouteOptions {
     Point rest;               ///< the carriage starts and ends here
@@ -36,7 +33,12 @@ struct RouteResult {
     std::size_t outlines_waiting = 0; ///< closed lines that were put behind what lies in them
 };
 
-RouteResult route(const Polylines& lines, const RouteOptions& options, Progress& progress = no_progress());
+/// Of each line the points at which it may begin; an empty list: any. Of open ones they do not count.
+using Starts = std::vector<std::vector<std::uint32_t>>;
+
+/// `starts`: empty, or one for each line.
+RouteResult route(const Polylines& lines, const RouteOptions& options, Progress& progress = no_progress(),
+                  const Starts& starts = {});
 
 /// The line turned to how it is run.
 Polyline run(Polyline line, const RoutedLine& how);

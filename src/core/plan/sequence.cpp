@@ -2,270 +2,103 @@
 
 #include <algorithm>
 #include <bit>
+#include <bitset>
 #include <cmath>
-#include <map>
-#include <optional>
+#include <random>
 #include <set>
-#include <unordered_map>
+
+#include "core/plan/sheet_ways.h"
 
 namespace dotlane {
 namespace {
 
-using Holds = std::uint32_t;   ///< eight bits a slot: tool + 1, 0: empty, or `other`
-constexpr Holds wished = 0xfe; ///< whatever is needed first
-constexpr Holds other = 0xff;  ///< what sat there before, and is not of the sheet that runs
-using Mask = std::uint32_t;
-
-struct Cost {
-    std::int64_t hands = 0; ///< milliseconds, so that sums are the same in any order
-    int stops = 0, turned = 0;
-    auto operator<=>(const Cost&) const = default;
-    Cost operator+(const Cost& o) const { return {hands + o.hands, stops + o.stops, turned + o.turned}; }
-};
-
-Holds held(Holds holds, std::size_t slot) {
-    return holds >> (8 * slot) & 0xffU;
-}
-Holds with(Holds holds, std::size_t slot, Holds tool) {
-    return (holds & ~(Holds{0xff} << (8 * slot))) | tool << (8 * slot);
-}
-
-struct Way {
-    Holds holds = 0; ///< at the end
-    Cost cost;
-    std::vector<std::pair<Mask, Holds>> stretches;
-};
+constexpr std::size_t beam_before_exact = 100; ///< finds what most jobs' least order is, or nearly
 
 class Solver {
   public:
     Solver(const Job& job, Progress& progress)
         : job_(job)
         , progress_(progress)
-        , slots_(job.fits.empty() ? 0 : job.fits.front().size()) {}
+        , ways_(job)
+        , slots_(ways_.slots()) {}
 
-    Result<Sequence> solve();
+    Result<Sequence> solve(Effort effort);
 
   private:
     struct Node {
-        Cost cost;
+        SequenceCost cost;
         std::size_t sheet = 0, way = 0;
         Holds before = 0;
     };
     using Reached = std::unordered_map<Holds, Node>;
 
-    std::vector<std::pair<Holds, int>> seatings(Holds holds, const std::vector<int>& tools) const;
-    const std::vector<Way>& ways(std::size_t sheet, Holds in);
-    Holds after(const Way& way, Holds in) const;
-    std::vector<Way> find_ways(std::size_t sheet, Holds in) const;
-    std::int64_t around(std::size_t sheet, Mask passes) const;
-    /// Takes out states that are no better than going to another one's slots by hand.
-    template<class States>
-    void thin_out(States& states) const;
-    Cost loading(Holds from, Holds to) const;
-    Cost least_of(std::size_t sheet) const;
+    /// Whether the sheet may be the so-manieth, and no other one must.
+    bool may_run(std::size_t sheet, int place) const {
+        const int wanted = job_.sheets[sheet].place;
+        return wanted != 0 ? wanted == place : !taken_.contains(place);
+    }
+    /// Of a sheet, from what the slots hold, that are gone on from.
+    std::size_t ways_in_beam(Effort effort) const {
+        return ways_.few_slots() ? all_ways : effort == Effort::first ? 4 : 12;
+    }
+    std::size_t states_in_beam(Effort effort) const {
+        return ways_.few_slots() ? (effort == Effort::first ? 20 : 300) : effort == Effort::first ? 10 : 100;
+    }
     bool exact(Sequence& out);
-    bool by_beam(Sequence& out);
-    void put(Sequence& out, std::vector<std::pair<std::size_t, const Way*>> run) const;
+    bool by_beam(Sequence& out, std::size_t most);
+    void put(Sequence& out, std::vector<std::pair<std::size_t, const SheetWay*>> run) const;
 
     const Job& job_;
     Progress& progress_;
+    SheetWays ways_;
     std::size_t slots_;
-    std::map<std::pair<std::size_t, Holds>, std::vector<Way>> ways_;
-    mutable std::vector<std::unordered_map<Mask, std::int64_t>> around_;
+    std::set<int> taken_; ///< places that sheets must have
 };
-
-/// What a state costs that has at hand what the other one has, tool by tool as each is needed.
-Cost Solver::loading(Holds from, Holds to) const {
-    std::int64_t swaps = 0;
-    for (std::size_t s = 0; s < slots_; ++s)
-        swaps += held(to, s) != 0 && held(from, s) != wished && held(to, s) != held(from, s) ? 1 : 0;
-    return {swaps * std::llround(job_.swap * 1000), 0, 0};
-}
-
-template<class States>
-void Solver::thin_out(States& states) const {
-    constexpr std::size_t most_compared = 200;
-    std::vector<std::pair<Cost, Holds>> by_cost, kept;
-    for (const auto& [holds, node] : states)
-        by_cost.emplace_back(node.cost, holds);
-    std::sort(by_cost.begin(), by_cost.end());
-    for (const auto& [cost, holds] : by_cost) {
-        const bool beaten =
-            std::any_of(kept.begin(), kept.end(), [&, cost = cost, holds = holds](const auto& k) {
-                return k.first + loading(k.second, holds) < cost;
-            });
-        if (beaten)
-            states.erase(holds);
-        else if (kept.size() < most_compared)
-            kept.emplace_back(cost, holds);
-    }
-}
-
-/// The hands around a stretch; below 0: not in one go.
-std::int64_t Solver::around(std::size_t sheet, Mask passes) const {
-    const auto [it, fresh] = around_[sheet].try_emplace(passes, 0);
-    if (fresh) {
-        const double seconds = job_.sheets[sheet].hands(passes);
-        it->second = seconds < 0 ? -1 : std::llround(seconds * 1000);
-    }
-    return it->second;
-}
-
-/// All ways to have these tools in slots that take them, with how many are put in; the other slots keep what
-/// they hold.
-std::vector<std::pair<Holds, int>> Solver::seatings(Holds holds, const std::vector<int>& tools) const {
-    std::vector<std::pair<Holds, int>> out;
-    std::vector<std::size_t> at(tools.size());
-    const std::function<void(std::size_t, unsigned)> seat = [&](std::size_t k, unsigned taken) {
-        if (k < tools.size()) {
-            for (std::size_t s = 0; s < slots_; ++s)
-                if (!(taken >> s & 1U) && job_.fits[static_cast<std::size_t>(tools[k])][s])
-                    at[k] = s, seat(k + 1, taken | 1U << s);
-            return;
-        }
-        Holds to = holds;
-        int put_in = 0;
-        for (std::size_t i = 0; i < tools.size(); ++i)
-            for (std::size_t s = 0; s < slots_; ++s)
-                if (held(to, s) == static_cast<Holds>(tools[i] + 1) && s != at[i]) to = with(to, s, 0);
-        for (std::size_t i = 0; i < tools.size(); ++i) {
-            const auto tool = static_cast<Holds>(tools[i] + 1);
-            if (held(holds, at[i]) != tool && held(holds, at[i]) != wished) ++put_in;
-            to = with(to, at[i], tool);
-        }
-        out.emplace_back(to, put_in);
-    };
-    seat(0, 0);
-    return out;
-}
-
-std::vector<Way> Solver::find_ways(std::size_t sheet, Holds in) const {
-    const auto& passes = job_.sheets[sheet].passes;
-    const std::size_t n = passes.size();
-    const bool free = n <= exact_passes;
-    struct Step {
-        Cost cost;
-        Mask from = 0;
-        Holds before = 0;
-    };
-    std::map<Mask, std::map<Holds, Step>> reached; // supersets are greater numbers
-    reached[0][in] = {};
-    const Mask all = n == 32 ? ~Mask{0} : (Mask{1} << n) - 1;
-    const auto extend = [&](Mask done, const std::map<Holds, Step>& states, Mask stretch) {
-        std::vector<int> tools;
-        int turned = 0;
-        for (std::size_t p = 0; p < n; ++p) {
-            if (!(stretch >> p & 1U)) continue;
-            if ((passes[p].after & ~(done | stretch)) != 0) return;
-            if (std::find(tools.begin(), tools.end(), passes[p].tool) == tools.end())
-                tools.push_back(passes[p].tool);
-            turned += std::popcount(all & ~done & ~stretch & ((Mask{1} << p) - 1));
-        }
-        if (tools.size() > slots_) return;
-        const std::int64_t hands = around(sheet, stretch);
-        if (hands < 0) return;
-        for (const auto& [holds, step] : states)
-            for (const auto& [to, put_in] : seatings(holds, tools)) {
-                const Cost cost =
-                    step.cost + Cost{hands + put_in * std::llround(job_.swap * 1000), 1, turned};
-                const auto [it, fresh] = reached[done | stretch].try_emplace(to, Step{cost, done, holds});
-                if (!fresh && cost < it->second.cost) it->second = {cost, done, holds};
-            }
-    };
-    for (auto at = reached.begin(); at != reached.end() && at->first != all; ++at) {
-        const Mask done = at->first, left = all & ~done;
-        thin_out(at->second);
-        if (free) {
-            for (Mask stretch = left; stretch != 0; stretch = (stretch - 1) & left)
-                extend(done, at->second, stretch);
-        } else { // in the usual order
-            Mask stretch = 0;
-            for (std::size_t p = 0; p < n; ++p)
-                if (left >> p & 1U) extend(done, at->second, stretch |= Mask{1} << p);
-        }
-    }
-    std::vector<Way> out;
-    thin_out(reached[all]);
-    for (const auto& [holds, step] : reached[all]) {
-        Way way{holds, step.cost, {}};
-        Mask mask = all;
-        for (Holds h = holds; mask != 0;) {
-            const Step& s = reached[mask].at(h);
-            way.stretches.emplace_back(mask & ~s.from, h);
-            mask = s.from, h = s.before;
-        }
-        std::reverse(way.stretches.begin(), way.stretches.end());
-        out.push_back(std::move(way));
-    }
-    return out;
-}
-
-const std::vector<Way>& Solver::ways(std::size_t sheet, Holds in) {
-    Holds like = in; // what is not of this sheet is all alike to it
-    for (std::size_t slot = 0; slot < slots_; ++slot) {
-        const Holds tool = held(in, slot);
-        const auto& passes = job_.sheets[sheet].passes;
-        if (tool != 0 && std::none_of(passes.begin(), passes.end(), [&](const JobPass& p) {
-                return static_cast<Holds>(p.tool + 1) == tool;
-            }))
-            like = with(like, slot, other);
-    }
-    const auto [it, fresh] = ways_.try_emplace({sheet, like});
-    if (fresh) it->second = find_ways(sheet, like);
-    return it->second;
-}
-
-/// What the slots hold at the end of a way that began with `in`.
-Holds Solver::after(const Way& way, Holds in) const {
-    Holds out = way.holds;
-    for (std::size_t slot = 0; slot < slots_; ++slot)
-        if (held(out, slot) == other) out = with(out, slot, held(in, slot));
-    return out;
-}
-
-/// What a sheet costs at least, whatever the slots hold before it.
-Cost Solver::least_of(std::size_t sheet) const {
-    Holds any = 0;
-    for (std::size_t slot = 0; slot < slots_; ++slot)
-        any = with(any, slot, wished);
-    std::optional<Cost> least;
-    for (const Way& way : find_ways(sheet, any))
-        if (!least || way.cost < *least) least = way.cost;
-    return *least;
-}
 
 bool Solver::exact(Sequence& out) {
     const std::size_t n = job_.sheets.size(), sets = std::size_t{1} << n;
     std::vector<Reached> reached(sets);
-    // What no later sheet needs counts as nothing: it may sit where it is, or go.
-    std::vector<std::set<int>> tools(n);
-    for (std::size_t s = 0; s < n; ++s)
-        for (const JobPass& pass : job_.sheets[s].passes)
-            tools[s].insert(pass.tool);
-    const auto needed = [&](Holds holds, std::size_t set) {
-        for (std::size_t slot = 0; slot < slots_; ++slot) {
-            const auto tool = static_cast<int>(held(holds, slot)) - 1;
-            bool wanted = false;
-            for (std::size_t s = 0; s < n && !wanted; ++s)
-                wanted = !(set >> s & 1U) && tools[s].contains(tool);
-            if (!wanted) holds = with(holds, slot, 0);
+    // What no later sheet needs counts as nothing: it may sit where it is, or go. And what is dearer than an
+    // order that is known, with the least that must still come, leads nowhere.
+    Sequence known;
+    if (!by_beam(known, beam_before_exact)) return false;
+    const std::int64_t most = std::llround(known.hands * 1000);
+    std::vector<std::int64_t> around(sets), whole(sets); // at least, of the sheets that are left
+    std::vector<std::bitset<256>> wanted(sets);          // tools of theirs
+    std::vector<std::int64_t> tools(sets);               // how many
+    for (std::size_t s = 0; s < n; ++s) {
+        const std::int64_t still = ways_.least_around(s, false).hands, alone = ways_.least_of(s).hands;
+        for (std::size_t set = 0; set < sets; ++set) {
+            if (set >> s & 1U) continue;
+            around[set] += still, whole[set] += alone;
+            for (const JobPass& pass : job_.sheets[s].passes)
+                wanted[set].set(static_cast<std::size_t>(pass.tool) + 1);
         }
-        return holds;
-    };
+    }
+    for (std::size_t set = 0; set < sets; ++set)
+        tools[set] = static_cast<std::int64_t>(wanted[set].count());
     reached[0][0] = {};
     for (std::size_t set = 0; set + 1 < sets; ++set) {
         if (progress_.cancelled()) return false;
-        thin_out(reached[set]);
+        ways_.thin_out(reached[set]);
         for (const auto& [holds, node] : reached[set])
             for (std::size_t s = 0; s < n; ++s) {
-                if (set >> s & 1U) continue;
+                if (set >> s & 1U || !may_run(s, std::popcount(set) + 1)) continue;
                 const int turned = std::popcount(~set & (sets - 1) & ((std::size_t{1} << s) - 1));
-                const std::vector<Way>& all = ways(s, holds);
-                for (std::size_t w = 0; w < all.size(); ++w) {
-                    const Cost cost = node.cost + all[w].cost + Cost{0, 0, turned};
-                    const std::size_t then = set | std::size_t{1} << s;
-                    const auto [it, fresh] = reached[then].try_emplace(needed(after(all[w], holds), then),
-                                                                       Node{cost, s, w, holds});
+                const std::size_t then = set | std::size_t{1} << s;
+                const std::int64_t room = most - node.cost.hands, least = std::max(around[then], whole[then]);
+                const std::vector<SheetWay>& all = ways_.ways(s, holds);
+                for (std::size_t w = 0; w < all.size() && all[w].cost.hands + least <= room; ++w) {
+                    Holds kept = ways_.after(all[w], holds);
+                    std::int64_t missing = tools[then];
+                    for (std::size_t slot = 0; slot < slots_; ++slot)
+                        if (wanted[then].test(held(kept, slot)))
+                            --missing;
+                        else
+                            kept = with(kept, slot, 0);
+                    if (all[w].cost.hands + around[then] + missing * ways_.swap() > room) continue;
+                    const SequenceCost cost = node.cost + all[w].cost + SequenceCost{0, 0, turned};
+                    const auto [it, fresh] = reached[then].try_emplace(kept, Node{cost, s, w, holds});
                     Node& there = it->second;
                     // Of equal ones always the same, in whichever order a map gives them.
                     if (!fresh && std::tie(cost, s, holds) < std::tie(there.cost, there.sheet, there.before))
@@ -277,11 +110,11 @@ bool Solver::exact(Sequence& out) {
     const auto best = std::min_element(last.begin(), last.end(), [](const auto& a, const auto& b) {
         return std::tie(a.second.cost, a.first) < std::tie(b.second.cost, b.first);
     });
-    std::vector<std::pair<std::size_t, const Way*>> run;
+    std::vector<std::pair<std::size_t, const SheetWay*>> run;
     Holds holds = best->first;
     for (std::size_t set = sets - 1; set != 0;) {
         const Node& node = reached[set].at(holds);
-        run.emplace_back(node.sheet, &ways(node.sheet, node.before)[node.way]);
+        run.emplace_back(node.sheet, &ways_.ways(node.sheet, node.before)[node.way]);
         set &= ~(std::size_t{1} << node.sheet);
         holds = node.before;
     }
@@ -291,45 +124,45 @@ bool Solver::exact(Sequence& out) {
 }
 
 /// With many sheets: of the states with as many sheets run, the most promising go on.
-bool Solver::by_beam(Sequence& out) {
+bool Solver::by_beam(Sequence& out, std::size_t most) {
     struct State {
         std::vector<bool> done;
+        std::uint64_t key = 0; ///< of what is done
         Holds holds = 0;
-        Cost cost;
-        Cost ahead; ///< at least, of what is left
+        SequenceCost cost;
+        SequenceCost ahead; ///< at least, of what is left
         std::size_t before = 0, sheet = 0;
-        const Way* way = nullptr;
+        const SheetWay* way = nullptr;
     };
     const std::size_t n = job_.sheets.size();
-    std::vector<Cost> least(n);
-    Cost all;
+    std::vector<SequenceCost> least(n);
+    std::vector<std::uint64_t> keys(n);
+    std::mt19937_64 engine(n); // always the same
+    SequenceCost all;
     for (std::size_t s = 0; s < n; ++s)
-        all = all + (least[s] = least_of(s));
+        all = all + (least[s] = ways_.few_slots() ? ways_.least_of(s) : ways_.least_around(s, true)),
+        keys[s] = engine();
     std::vector<std::vector<State>> layers(n + 1);
-    layers[0].push_back({std::vector<bool>(n), 0, {}, all, 0, 0, nullptr});
+    layers[0].push_back({std::vector<bool>(n), 0, 0, {}, all, 0, 0, nullptr});
+    const auto promise = [](const State& a) { return a.cost + a.ahead; };
     for (std::size_t count = 0; count < n; ++count) {
         if (progress_.cancelled()) return false;
-        std::map<std::pair<std::vector<bool>, Holds>, State> next;
+        std::map<std::pair<std::uint64_t, Holds>, State> next; // without what is done: of few it is wanted
         for (std::size_t from = 0; from < layers[count].size(); ++from) {
             const State& state = layers[count][from];
             int turned = 0; // sheets that come later though they stand before
             for (std::size_t s = 0; s < n; ++s) {
                 if (state.done[s]) continue;
-                for (const Way& way : ways(s, state.holds)) {
-                    State to{state.done,
-                             after(way, state.holds),
-                             state.cost + way.cost + Cost{0, 0, turned},
-                             {state.ahead.hands - least[s].hands, state.ahead.stops - least[s].stops, 0},
-                             from,
-                             s,
-                             &way};
-                    to.done[s] = true;
-                    const auto key = std::pair{to.done, to.holds};
-                    const auto it = next.find(key);
-                    if (it == next.end())
-                        next.emplace(key, std::move(to));
-                    else if (to.cost < it->second.cost)
-                        it->second = std::move(to);
+                if (may_run(s, static_cast<int>(count) + 1)) {
+                    const SequenceCost ahead{state.ahead.hands - least[s].hands,
+                                             state.ahead.stops - least[s].stops, 0};
+                    for (const SheetWay& way : ways_.ways(s, state.holds)) {
+                        const SequenceCost cost = state.cost + way.cost + SequenceCost{0, 0, turned};
+                        const Holds holds = ways_.after(way, state.holds);
+                        const auto [it, fresh] = next.try_emplace({state.key ^ keys[s], holds});
+                        if (fresh || cost < it->second.cost)
+                            it->second = {{}, state.key ^ keys[s], holds, cost, ahead, from, s, &way};
+                    }
                 }
                 ++turned;
             }
@@ -337,18 +170,23 @@ bool Solver::by_beam(Sequence& out) {
         auto& layer = layers[count + 1];
         for (auto& [key, state] : next)
             layer.push_back(std::move(state));
-        const auto promise = [](const State& a) { return a.cost + a.ahead; };
         std::stable_sort(layer.begin(), layer.end(),
                          [&](const State& a, const State& b) { return promise(a) < promise(b); });
-        if (layer.size() <= beam) continue;
-        // The usual order goes on beside them, as it may end as well.
-        const auto usual = std::min_element(layer.begin(), layer.end(), [](const State& a, const State& b) {
-            return std::tie(a.cost.turned, a.cost) < std::tie(b.cost.turned, b.cost);
-        });
-        if (usual - layer.begin() >= static_cast<std::ptrdiff_t>(beam)) layer[beam - 1] = *usual;
-        layer.resize(beam);
+        if (layer.size() > most) {
+            // The usual order goes on beside them, as it may end as well.
+            const auto usual =
+                std::min_element(layer.begin(), layer.end(), [](const State& a, const State& b) {
+                    return std::tie(a.cost.turned, a.cost) < std::tie(b.cost.turned, b.cost);
+                });
+            if (usual - layer.begin() >= static_cast<std::ptrdiff_t>(most)) layer[most - 1] = *usual;
+            layer.resize(most);
+        }
+        for (State& state : layer) {
+            state.done = layers[count][state.before].done;
+            state.done[state.sheet] = true;
+        }
     }
-    std::vector<std::pair<std::size_t, const Way*>> run;
+    std::vector<std::pair<std::size_t, const SheetWay*>> run;
     std::size_t at = 0;
     for (std::size_t count = n; count > 0; --count) {
         const State& state = layers[count][at];
@@ -360,8 +198,8 @@ bool Solver::by_beam(Sequence& out) {
     return true;
 }
 
-void Solver::put(Sequence& out, std::vector<std::pair<std::size_t, const Way*>> run) const {
-    Cost cost;
+void Solver::put(Sequence& out, std::vector<std::pair<std::size_t, const SheetWay*>> run) const {
+    SequenceCost cost;
     Holds now = 0;
     for (const auto& [sheet, way] : run) {
         cost = cost + way->cost;
@@ -369,15 +207,9 @@ void Solver::put(Sequence& out, std::vector<std::pair<std::size_t, const Way*>> 
             Stretch stretch{sheet, {}, {}};
             for (std::size_t p = 0; p < job_.sheets[sheet].passes.size(); ++p)
                 if (mask >> p & 1U) stretch.passes.push_back(p);
-            const Holds before = now;
-            for (std::size_t s = 0; s < slots_; ++s) {
-                const bool stays = held(holds, s) == 0 || held(holds, s) == other;
-                bool moved = false; // to another slot
-                for (std::size_t k = 0; k < slots_; ++k)
-                    moved |= held(holds, k) == held(before, s);
-                now = with(now, s, !stays ? held(holds, s) : moved ? 0 : held(before, s));
+            now = ways_.stood(holds, now);
+            for (std::size_t s = 0; s < slots_; ++s)
                 stretch.holds.push_back(static_cast<int>(held(now, s)) - 1);
-            }
             out.stretches.push_back(std::move(stretch));
         }
     }
@@ -385,8 +217,7 @@ void Solver::put(Sequence& out, std::vector<std::pair<std::size_t, const Way*>> 
     out.stops = cost.stops;
 }
 
-Result<Sequence> Solver::solve() {
-    around_.resize(job_.sheets.size());
+Result<Sequence> Solver::solve(Effort effort) {
     Sequence out;
     if (job_.sheets.empty()) return out;
     for (const JobSheet& sheet : job_.sheets)
@@ -395,8 +226,14 @@ Result<Sequence> Solver::solve() {
             if (std::find(row.begin(), row.end(), true) == row.end())
                 return fail("plan.no-slot", say("A tool fits into no slot of this machine."));
         }
+    for (const JobSheet& sheet : job_.sheets)
+        if (sheet.place != 0 &&
+            (sheet.place < 0 || sheet.place > std::ssize(job_.sheets) || !taken_.insert(sheet.place).second))
+            return fail("plan.places", say("Two sheets cannot run in the same place."));
     const bool small = job_.sheets.size() <= exact_sheets;
-    if (!(small ? exact(out) : by_beam(out))) return fail("cancelled", say("Planning was cancelled."));
+    if (!small) ways_.keep(ways_in_beam(effort));
+    if (!(small ? exact(out) : by_beam(out, states_in_beam(effort))))
+        return fail("cancelled", say("Planning was cancelled."));
     out.proven = small && std::all_of(job_.sheets.begin(), job_.sheets.end(), [](const JobSheet& sheet) {
                      return sheet.passes.size() <= exact_passes;
                  });
@@ -406,16 +243,13 @@ Result<Sequence> Solver::solve() {
         std::set<int> used;
         std::int64_t least = 0, around = 0;
         for (std::size_t s = 0; s < job_.sheets.size(); ++s) {
-            least += least_of(s).hands;
-            Job still{{job_.sheets[s]}, job_.fits, 0}; // swaps left out
-            Solver alone(still, progress_);
-            alone.around_.resize(1);
-            around += alone.least_of(0).hands;
+            least += (ways_.few_slots() ? ways_.least_of(s) : ways_.least_around(s, true)).hands;
+            around += ways_.least_around(s, false).hands;
             for (const JobPass& pass : job_.sheets[s].passes)
                 used.insert(pass.tool);
         }
-        const std::int64_t swap = std::llround(job_.swap * 1000);
-        least = std::max(least + swap, around + std::ssize(used) * swap); // the first tool is put in
+        least = std::max(least + ways_.swap(),
+                         around + std::ssize(used) * ways_.swap()); // the first tool is put in
         out.least = std::min(out.hands, static_cast<double>(least) / 1000);
     }
     return out;
@@ -423,8 +257,8 @@ Result<Sequence> Solver::solve() {
 
 } // namespace
 
-Result<Sequence> least_hands(const Job& job, Progress& progress) {
-    return Solver(job, progress).solve();
+Result<Sequence> least_hands(const Job& job, Progress& progress, Effort effort) {
+    return Solver(job, progress).solve(effort);
 }
 
 } // namespace dotlane

@@ -9,8 +9,8 @@
 //
 // Method: on a sheet, dynamic programming over the passes that have run and what the slots hold; over the
 // job, the same over the sheets that have run. Exact, and said to be (`proven`), for up to `exact_sheets`
-// sheets with up to `exact_passes` passes each. Beyond, the best `beam` states of as many sheets go on, and
-// passes keep the usual order; `least` bounds from below what any order takes.
+// sheets with up to `exact_passes` passes each. Beyond, the most promising states of as many sheets go on,
+// and of more passes those in the usual order; `least` bounds from below what any order takes.
 #pragma once
 
 #include <cstdint>
@@ -19,13 +19,15 @@
 
 #include "core/base/progress.h"
 #include "core/base/result.h"
+#include "core/plan/effort.h"
 
 namespace dotlane {
 
-inline constexpr std::size_t exact_sheets = 12, exact_passes = 8, beam = 100;
+inline constexpr std::size_t exact_sheets = 12, exact_passes = 8;
 
 struct JobPass {
     int tool = 0;            ///< 0..252, index into `Job::fits`
+    int lane = 0;            ///< 0..31: the same on all sheets on which it runs
     std::uint32_t after = 0; ///< passes of its sheet that must have run before, a bit each; earlier ones only
 };
 
@@ -34,12 +36,14 @@ struct JobSheet {
     /// Seconds of hands around a stretch of these passes, a bit each, tools put in not counted; below 0:
     /// they cannot be run in one go.
     std::function<double(std::uint32_t)> hands;
+    int place = 0; ///< it runs as the so-manieth, from 1; 0: as is best
 };
 
 struct Job {
     std::vector<JobSheet> sheets;
     std::vector<std::vector<bool>> fits; ///< each tool into each of 1..4 slots
     double swap = 0;                     ///< seconds for a tool put in
+    double reload = 0;                   ///< seconds for a sheet that goes out and in once more
 };
 
 struct Stretch {
@@ -56,7 +60,13 @@ struct Sequence {
     bool proven = false;
 };
 
-/// Errors: "plan.no-slot" (a tool fits nowhere), "cancelled".
-Result<Sequence> least_hands(const Job& job, Progress& progress);
+/// Errors: "plan.no-slot" (a tool fits nowhere), "plan.places" (two sheets in one place), "cancelled".
+Result<Sequence> least_hands(const Job& job, Progress& progress, Effort effort = Effort::best);
+
+/// The other school: lanes are run over all their sheets before those that follow; which together, and in
+/// which order, by the same method with the job as one sheet. Sheets go out and in, the last of a seating
+/// first in the next one where it runs in both. `JobPass::lane` must number all lanes so that earlier ones
+/// have lower numbers where one must run before another. Never `proven`. Errors as above.
+Result<Sequence> tools_through(const Job& job, Progress& progress);
 
 } // namespace dotlane

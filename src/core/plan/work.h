@@ -1,6 +1,7 @@
 // What the planner is given: the lines of each lane on each sheet; and its reasons.
 #pragma once
 
+#include <algorithm>
 #include <memory>
 #include <string>
 #include <vector>
@@ -9,6 +10,7 @@
 #include "core/geometry/polyline.h"
 #include "core/machine/program.h"
 #include "core/plan/route.h"
+#include "core/plan/tool_path.h"
 #include "core/project/project.h"
 
 namespace dotlane {
@@ -26,7 +28,16 @@ struct RoutedPass {
     Length travel_as_drawn;           ///< had they been run as they were drawn
     std::size_t outlines_waiting = 0; ///< closed lines that were put behind what lies in them
 };
-RoutedPass route_pass(const LaneLines& lines, const RouteOptions& options, int repeats, Progress& progress);
+RoutedPass route_pass(const LaneLines& lines, const RouteOptions& options, const ToolPath& path, int repeats,
+                      Progress& progress);
+
+/// What a maker wishes of the order.
+struct PlanOptions {
+    std::vector<LaneId> order = {}; ///< of all lanes; empty: the usual one
+    PlanWishes wishes = {};
+    Effort effort = Effort::best; ///< of many sheets
+    bool operator==(const PlanOptions&) const = default;
+};
 
 struct LaneWork {
     Lane lane;
@@ -34,6 +45,12 @@ struct LaneWork {
     const Tool* tool = nullptr;
     std::shared_ptr<const LaneLines> lines = {};   ///< never null
     std::shared_ptr<const RoutedPass> routed = {}; ///< null for lanes that no machine runs
+    PassSetting setting = {};                      ///< of the tool for the stock of this sheet
+    Speed speed = {};                              ///< 0: the tool's own
+    int passes = 1;                                ///< that the stock needs
+    int repeats() const { return std::max(lane.repeats, passes); }
+    /// Nobody has tried this tool on this stock.
+    bool untried() const { return setting.from.empty() || setting.from == key_of(Setting::From::catalog); }
     bool operator==(const LaneWork&) const = default;
 };
 

@@ -38,7 +38,7 @@ Changes changes_between(const Project& before, const Project& now) {
     out.name = before.name != now.name;
     out.unit = before.unit != now.unit;
     out.machine = before.machine != now.machine;
-    out.order = before.pass_order != now.pass_order;
+    out.order = before.pass_order != now.pass_order || before.wishes != now.wishes;
     out.lanes = before.lanes != now.lanes;
     out.part_list = compare(before.parts, now.parts, out.parts);
     out.sheet_list = compare(before.sheets, now.sheets, out.sheets);

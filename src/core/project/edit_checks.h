@@ -15,6 +15,8 @@ Result<void> check_steps(const Part& part);
 /// Whether the parts that it takes lines of exist, and none of them takes lines of it. Errors:
 /// "edit.missing", "part.circle".
 Result<void> check_borrowing(const Project& project, PartId part);
+Result<void> check_run(const LineRun& run);
+Result<void> check_wishes(const Project& project, const PlanWishes& wishes);
 Result<void> check_placement(const Project& project, const Placement& placement);
 
 } // namespace dotlane

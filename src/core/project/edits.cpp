@@ -123,6 +123,7 @@ Result<void> change_lane(Project& project, const Lane& lane) {
     if (!old) return no_such(to_say("lane"));
     if (lane.repeats < 1 || lane.repeats > 8)
         return fail("lane.repeats", say("The lines of a lane are run one to eight times."));
+    if (const auto ok = check_run(lane.run); !ok) return ok;
     *old = lane;
     return {};
 }
@@ -142,6 +143,8 @@ Result<void> remove_lane(Project& project, LaneId lane) {
     if (!find(project, lane)) return no_such(to_say("lane"));
     std::erase_if(project.lanes, [lane](const Lane& l) { return l.id == lane; });
     std::erase(project.pass_order, lane);
+    std::erase_if(project.wishes.rules,
+                  [lane](const LaneRule& r) { return r.before == lane || r.after == lane; });
     for (Part& part : project.parts) {
         for (LineSet& set : part.sets)
             if (set.lane == lane) set.lane = {};

@@ -27,12 +27,16 @@ Result<void> rename_part(Project& project, PartId part, std::string name);
 Result<void> set_quantity(Project& project, PartId part, int quantity);
 
 LaneId add_lane(Project& project, Lane lane);
-/// Replaces the lane of the same id. Error "lane.repeats" unless repeats is 1..8.
+/// Replaces the lane of the same id. Errors: "lane.repeats" unless repeats is 1..8, "lane.run" unless how its
+/// lines are run is in range.
 Result<void> change_lane(Project& project, const Lane& lane);
 /// The order in which lanes run; empty for the usual one. Error "edit.missing" for an unknown lane,
 /// "lane.twice".
 Result<void> set_pass_order(Project& project, std::vector<LaneId> order);
-/// Line sets and steps that used it lose their lane.
+/// Errors: "edit.missing" (lane, sheet), "order.circle" (rules that cannot all be kept), "order.rule" (the
+/// planner has none of this key), "order.place" (no place from 1, or one given twice).
+Result<void> set_wishes(Project& project, PlanWishes wishes);
+/// Line sets and steps that used it lose their lane; rules that name it go.
 Result<void> remove_lane(Project& project, LaneId lane);
 
 /// Moves lines to a lane (or to "no lane" with LaneId{}), splitting and merging line sets as needed. The set

@@ -79,9 +79,11 @@ Result<void> check_rules(const Project& project) {
     for (const Lane& lane : project.lanes) {
         if (!take(lane.id)) return broken(say("a lane's number is used twice"));
         if (lane.repeats < 1 || lane.repeats > 8) return broken(say("a lane's repeats are out of range"));
+        if (!check_run(lane.run)) return broken(say("how a lane's lines are run is out of range"));
     }
     for (const LaneId lane : project.pass_order)
         if (!find(project, lane)) return broken(say("the pass order names a lane that does not exist"));
+    if (!check_wishes(project, project.wishes)) return broken(say("its wished order cannot be kept"));
     for (const Part& part : project.parts) {
         if (!take(part.id)) return broken(say("a part's number is used twice"));
         if (!(part.one_colour >= 0 && part.one_colour <= 50))

@@ -51,6 +51,7 @@ Result<void> change_sheet(Project& project, SheetId id, std::string name, std::s
 Result<void> remove_sheet(Project& project, SheetId id) {
     if (std::erase_if(project.sheets, [id](const Sheet& s) { return s.id == id; }) == 0)
         return no_such(to_say("sheet"));
+    std::erase_if(project.wishes.pins, [id](const SheetPin& pin) { return pin.sheet == id; });
     return {};
 }
 

@@ -10,6 +10,7 @@
 #include "core/project/json_drawn.h"
 #include "core/project/json_fields.h"
 #include "core/project/json_in.h"
+#include "core/project/json_running.h"
 #include "core/project/migrations.h"
 
 namespace dotlane {
@@ -200,7 +201,8 @@ Lane lane_from(const json& j) {
             in::text(j, "tool"),
             colour_from(j, "colour"),
             in::whole(j, "repeats"),
-            fold == "mountain" ? Fold::mountain : Fold::valley};
+            fold == "mountain" ? Fold::mountain : Fold::valley,
+            in::maybe(j, "run") ? line_run_from(in::object(j, "run")) : LineRun{}};
 }
 
 Project project_from(const json& j) {
@@ -209,6 +211,7 @@ Project project_from(const json& j) {
     p.unit = in::text(j, "unit") == "in" ? LengthUnit::inch : LengthUnit::mm;
     p.machine = in::text(j, "machine");
     p.pass_order = ids_from<LaneId>(j, "pass_order");
+    if (in::maybe(j, "wishes")) p.wishes = plan_wishes_from(in::object(j, "wishes"));
     p.next_id = in::id(j, "next_id");
     for (const json& l : in::list(j, "lanes"))
         p.lanes.push_back(lane_from(l));

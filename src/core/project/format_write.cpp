@@ -2,6 +2,7 @@
 #include "core/project/format.h"
 #include "core/project/json_drawn.h"
 #include "core/project/json_fields.h"
+#include "core/project/json_running.h"
 
 namespace dotlane {
 namespace {
@@ -177,7 +178,7 @@ int newest_edition() {
             fields(kind.fresh, writer);
         for (StepKind kind : step_kinds())
             fields(kind.fresh, writer);
-        return writer.newest_edition();
+        return std::max(writer.newest_edition(), edition_of_running);
     }();
     return newest;
 }
@@ -199,7 +200,8 @@ std::uint64_t estimated_bytes(const Project& project) {
 
 std::string write_project(const Project& project) {
     json lanes = json::array(), parts = json::array(), sheets = json::array();
-    for (const Lane& lane : project.lanes)
+    int edition = 1;
+    for (const Lane& lane : project.lanes) {
         lanes.push_back({{"id", lane.id.value},
                          {"action", action_name(lane.action)},
                          {"name", lane.name},
@@ -207,22 +209,27 @@ std::string write_project(const Project& project) {
                          {"colour", to_hex(lane.colour)},
                          {"repeats", lane.repeats},
                          {"fold", lane.fold == Fold::mountain ? "mountain" : "valley"}});
-    int edition = 1;
+        if (lane.run == LineRun{}) continue;
+        lanes.back()["run"] = to_json(lane.run);
+        edition = edition_of_running;
+    }
+    if (project.wishes != PlanWishes{}) edition = edition_of_running;
     for (const Part& part : project.parts)
         parts.push_back(to_json(part, edition));
     for (const Sheet& sheet : project.sheets)
         sheets.push_back(to_json(sheet, edition));
-    const json document = {{"format", "dot-lane-project"},
-                           {"version", format_version},
-                           {"edition", edition},
-                           {"name", project.name},
-                           {"unit", project.unit == LengthUnit::inch ? "in" : "mm"},
-                           {"machine", project.machine},
-                           {"pass_order", id_list(project.pass_order)},
-                           {"next_id", project.next_id},
-                           {"lanes", std::move(lanes)},
-                           {"parts", std::move(parts)},
-                           {"sheets", std::move(sheets)}};
+    json document = {{"format", "dot-lane-project"},
+                     {"version", format_version},
+                     {"edition", edition},
+                     {"name", project.name},
+                     {"unit", project.unit == LengthUnit::inch ? "in" : "mm"},
+                     {"machine", project.machine},
+                     {"pass_order", id_list(project.pass_order)},
+                     {"next_id", project.next_id},
+                     {"lanes", std::move(lanes)},
+                     {"parts", std::move(parts)},
+                     {"sheets", std::move(sheets)}};
+    if (project.wishes != PlanWishes{}) document["wishes"] = to_json(project.wishes);
     return document.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
 }
 

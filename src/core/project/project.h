@@ -15,6 +15,7 @@
 #include "core/project/actions.h"
 #include "core/project/drawing.h"
 #include "core/project/fold.h"
+#include "core/project/running.h"
 #include "core/project/sources.h"
 #include "core/project/steps.h"
 
@@ -29,6 +30,7 @@ struct Lane {
     Colour colour;            ///< of the pen or foil; also the lane's colour on screen
     int repeats = 1;          ///< times the same lines are run, 1..8 (engraving is deepened so)
     Fold fold = Fold::valley; ///< of a score lane
+    LineRun run = {};
     bool operator==(const Lane&) const = default;
 };
 
@@ -123,6 +125,7 @@ struct Project {
     LengthUnit unit = LengthUnit::mm; ///< shown and typed
     std::string machine;              ///< catalog id
     std::vector<LaneId> pass_order;   ///< wished by the maker; empty: the usual order
+    PlanWishes wishes;
     std::vector<Lane> lanes;
     std::vector<Part> parts;
     std::vector<Sheet> sheets;

@@ -2,6 +2,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include "core/catalog/user_catalog.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -30,13 +31,13 @@ TEST_CASE("the shipped catalog is complete and refers only to what it has") {
 
 TEST_CASE("every figure of the shipped catalog has a source of a known kind") {
     // S published standard, C common practice, I identity, M from memory, D chosen for the demonstration.
-    for (const char* name : {"machines", "tools", "stocks"}) {
+    for (const char* name : {"machines", "tools", "stocks", "settings"}) {
         const auto document =
             nlohmann::json::parse(file(DOTLANE_SOURCE "/data/catalog/" + std::string(name) + ".json"));
-        for (const char* list : {"machines", "tools", "stocks", "mats"}) {
+        for (const char* list : {"machines", "tools", "stocks", "mats", "settings"}) {
             if (!document.contains(list)) continue;
             for (const auto& item : document[list]) {
-                INFO(item["id"]);
+                INFO(item.value("id", item.value("tool", "")));
                 REQUIRE(item.contains("sources"));
                 CHECK_FALSE(item["sources"].empty());
                 for (const auto& source : item["sources"])
@@ -48,7 +49,7 @@ TEST_CASE("every figure of the shipped catalog has a source of a known kind") {
 
 TEST_CASE("the maker's own file replaces and adds") {
     MemoryFiles files;
-    for (const char* name : {"machines.json", "tools.json", "stocks.json", "envelopes.json"})
+    for (const char* name : {"machines.json", "tools.json", "stocks.json", "envelopes.json", "settings.json"})
         files.files["/c/" + std::string(name)] = file(DOTLANE_SOURCE "/data/catalog/" + std::string(name));
     files.files["/mine/pens.json"] =
         R"({"tools": [{"id": "pen-0.4", "name": "my pen", "kind": "pen", "actions": ["draw"], "tip": 0.38, "speed": 90},
@@ -59,9 +60,73 @@ TEST_CASE("the maker's own file replaces and adds") {
     CHECK(c.tools.size() == catalog().tools.size() + 1);
 }
 
+TEST_CASE("what is known of a tool: the stock itself before its kind, the machine before any") {
+    Catalog c = catalog();
+    c.settings.clear();
+    const Tool& tool = *c.tool("fine-blade");
+    const Stock& stock = *c.stock("heavy-paper-12x12");
+    const auto known = [&](const char* machine = "two-slot") {
+        const Setting* s = c.setting(tool, stock, *c.machine(machine));
+        return s ? s->note : std::string("nothing");
+    };
+    const auto add = [&](const char* on, const char* machine, const char* note) {
+        Setting s{"fine-blade", on, machine, {}, {}, {}, 1, {}, note};
+        c.settings.push_back(s);
+    };
+    CHECK(known() == "nothing");
+    add("", "", "any");
+    CHECK(known() == "any");
+    add("paper", "", "paper");
+    add("card", "two-slot", "of another kind");
+    CHECK(known() == "paper");
+    add("paper", "two-slot", "paper here");
+    CHECK(known() == "paper here");
+    CHECK(known("one-slot") == "paper");
+    add("heavy-paper-12x12", "", "this paper");
+    CHECK(known() == "this paper");
+    c.settings.push_back({"pen-0.4", "heavy-paper-12x12", "two-slot", {}, {}, {}, 1, {}, "of another tool"});
+    CHECK(known() == "this paper");
+}
+
+TEST_CASE("a maker keeps what worked and where tips touch, and takes it away again") {
+    MemoryFiles files;
+    for (const char* name : {"machines", "tools", "stocks", "envelopes", "settings"})
+        files.files["/c/" + std::string(name) + ".json"] =
+            file(DOTLANE_SOURCE "/data/catalog/" + std::string(name) + ".json");
+    const auto now = [&] { return must(load_catalog(files, "/c", "/mine")); };
+    const std::size_t shipped = now().settings.size();
+    Setting setting{"fine-blade",          "heavy-paper-12x12", "", 95.0, mm_per_second(40), mm(0.25), 2,
+                    Setting::From::swatch, "weeds well"};
+    must(keep_setting(files, "/mine", setting));
+    Catalog c = now();
+    CHECK(c.settings.size() == shipped + 1);
+    CHECK(*c.setting(*c.tool("fine-blade"), *c.stock("heavy-paper-12x12"), c.machines[0]) == setting);
+    setting.pressure = 80, setting.from = Setting::From::maker; // in its place
+    must(keep_setting(files, "/mine", setting));
+    CHECK(now().settings.size() == shipped + 1);
+    CHECK(*now().setting(*c.tool("fine-blade"), *c.stock("heavy-paper-12x12"), c.machines[0]) == setting);
+    must(keep_offset(files, "/mine", "pen-0.8", {1.2, -0.5}));
+    must(keep_offset(files, "/mine", "pen-0.8", {1.3, -0.5}));
+    CHECK(now().tool("pen-0.8")->offset == Point{1.3, -0.5});
+    CHECK(now().tool("pen-0.4")->offset == Point{});
+    must(forget_setting(files, "/mine", "fine-blade", "heavy-paper-12x12", ""));
+    CHECK(now().settings.size() == shipped);
+    CHECK(forget_setting(files, "/mine", "fine-blade", "heavy-paper-12x12", "").error().code ==
+          "setting.none");
+    // Nothing is lost by what cannot be: the file stays as it was.
+    const auto kept = files.files["/mine/kept.json"];
+    setting.pressure = -1;
+    CHECK(keep_setting(files, "/mine", setting).error().code == "setting.range");
+    CHECK(keep_offset(files, "/mine", "pen-0.8", {300, 0}).error().code == "setting.range");
+    CHECK(files.files["/mine/kept.json"] == kept);
+    files.files["/mine/kept.json"] = "[1, 2";
+    CHECK(keep_offset(files, "/mine", "pen-0.8", {}).error().code == "catalog.damaged");
+    CHECK(files.files["/mine/kept.json"] == "[1, 2");
+}
+
 TEST_CASE("a damaged catalog is refused with its file") {
     MemoryFiles files;
-    for (const char* name : {"machines.json", "tools.json", "stocks.json", "envelopes.json"})
+    for (const char* name : {"machines.json", "tools.json", "stocks.json", "envelopes.json", "settings.json"})
         files.files["/c/" + std::string(name)] = file(DOTLANE_SOURCE "/data/catalog/" + std::string(name));
     CHECK(load_catalog(files, "/none").error().code == "catalog.missing");
     const auto broken = [&](const std::string& text) {

@@ -162,7 +162,7 @@ TEST_CASE("a derivation that is cancelled anywhere leaves nothing that the next 
         };
         if (random.coin(0.3)) progress.cancel();
         (void)shop.workshop.derive(std::make_shared<Project>(shop.project), progress, early,
-                                   shop.project.parts[1].id);
+                                   {shop.project.parts[1].id});
         const auto now = shop.workshop.derive(std::make_shared<Project>(shop.project));
         const auto wanted = whole(shop.project);
         REQUIRE(now);

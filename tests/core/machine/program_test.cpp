@@ -169,7 +169,8 @@ TEST_CASE("the text form gives the same program back, to the last digit") {
         Program p = d->plan->program;
         p.project = "naïve \"job\" \n\t, \\u0000 " + std::to_string(round);
         p.motion.lift = seconds(std::exp(random.real(-20, 3)));
-        if (round % 2) p.prints.push_back({p.sheets.front(), {}, {}, {line({{1, 2}, {3, 4}})}, Box{1, 2, 3, 4}});
+        if (round % 2)
+            p.prints.push_back({p.sheets.front(), {}, {}, {line({{1, 2}, {3, 4}})}, Box{1, 2, 3, 4}});
         if (round % 2)
             p.prints.back().shapes.push_back(
                 {{ring({{0, 0}, {9, 0}, {random.real(0, 9), 9}})}, FillRule::evenodd, {}});
@@ -215,7 +216,7 @@ TEST_CASE("a program that was cut short, changed or is none is refused with its 
     CHECK(program_from_text("{}\n").error().code == "program.not-ours");
     CHECK(program_from_text(file(DOTLANE_SOURCE "/data/demo/saltmarsh.dotlane")).error().code ==
           "program.not-ours");
-    CHECK(program_from_text("{\"dot_lane_program\":2}\n").error().code == "program.newer");
+    CHECK(program_from_text("{\"dot_lane_program\":3}\n").error().code == "program.newer");
     CHECK(program_from_text("{\"dot_lane_program\":0}\n").error().code == "program.damaged");
     CHECK(program_from_text(text + text).error().code == "program.damaged");
 

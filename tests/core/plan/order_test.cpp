@@ -71,3 +71,77 @@ TEST_CASE("lightness is CIE L*") {
     CHECK(lightness({119, 119, 119}) ==
           Approx(50.03).margin(0.05)); // sRGB 119 is the middle grey of CIE 1976
 }
+
+namespace {
+
+PlanOptions with(std::vector<LaneRule> rules, std::vector<std::string> off = {}) {
+    return {{}, {School::sheets, std::move(rules), {}, std::move(off)}};
+}
+
+} // namespace
+
+TEST_CASE("a maker's own rules go before the planner's, and the planner's hold as far as they can") {
+    const std::vector<LaneWork> lanes = {work(1, Action::draw, {250, 230, 90}),
+                                         work(2, Action::draw, {0, 0, 0}), work(3, Action::score),
+                                         work(4, Action::cut)};
+    const auto order = [&](const PlanOptions& options) {
+        const Precedence p(lanes, options);
+        std::vector<std::uint32_t> out(4);
+        for (std::uint32_t id = 1; id <= 4; ++id)
+            out[static_cast<std::size_t>(p.rank(LaneId{id}))] = id;
+        return out;
+    };
+    using Ids = std::vector<std::uint32_t>;
+    CHECK(order({}) == Ids{1, 2, 3, 4});
+    CHECK(order(with({{LaneId{3}, LaneId{1}, ""}})) ==
+          Ids{3, 1, 2, 4}); // the dark ink still waits for the pale one
+    CHECK(order(with({{LaneId{2}, LaneId{1}, ""}})) == Ids{2, 1, 3, 4});
+    CHECK(order(with({{LaneId{4}, LaneId{1}, ""}})).back() == 1); // cutting first, the other school
+    // What it cannot keep it tells, what is off it does not.
+    std::vector<LaneWork> cut_first = {lanes[3], lanes[0]};
+    CHECK(has(order_risks(cut_first), "order.after-cut"));
+    CHECK(order_risks(cut_first, {School::sheets, {}, {}, {"marks-first"}}).empty());
+    CHECK(has(order_risks({lanes[0], lanes[1]}, with({{LaneId{2}, LaneId{1}, ""}}).wishes), "order.own"));
+    CHECK(has(order_risks({work(5, Action::cut), work(6, Action::perforate)}), "order.after-cut"));
+    // Off: dark may come first where that costs nothing, so nothing says which.
+    CHECK_FALSE(Precedence(lanes, with({}, {"light-first"})).before(LaneId{1}, LaneId{2}));
+    CHECK(Precedence(lanes, {}).before(LaneId{1}, LaneId{2}));
+    const auto reasons =
+        order_reasons({lanes[2], lanes[3]}, with({{LaneId{3}, LaneId{4}, "the fold guides the eye"}}).wishes);
+    CHECK(std::any_of(reasons.begin(), reasons.end(), [](const Reason& r) {
+        return r.code == "order.own" && r.sentence.english().find("guides the eye") != std::string::npos;
+    }));
+}
+
+TEST_CASE("whatever the rules, there is an order, and it keeps all of the maker's") {
+    Random random("rules");
+    for (int round = 0; round < 200; ++round) {
+        INFO("seed " << random.seed() << " round " << round);
+        std::vector<LaneWork> lanes;
+        for (std::uint32_t id = 1; id <= 8; ++id) {
+            const auto shade = static_cast<std::uint8_t>(random.whole(0, 255));
+            lanes.push_back(work(id, all_actions[random.whole(0, 6)], {shade, shade, shade}));
+        }
+        std::vector<std::uint32_t> hidden{1, 2, 3, 4, 5, 6, 7, 8}; // an order that all own rules follow
+        std::shuffle(hidden.begin(), hidden.end(), random.engine());
+        std::vector<LaneRule> own;
+        for (int n = random.whole(0, 6); n > 0; --n) {
+            const int a = random.whole(0, 6), b = random.whole(a + 1, 7);
+            own.push_back({LaneId{hidden[static_cast<std::size_t>(a)]},
+                           LaneId{hidden[static_cast<std::size_t>(b)]}, ""});
+        }
+        const Precedence p(lanes, with(own));
+        std::set<int> ranks;
+        for (const LaneWork& lane : lanes)
+            ranks.insert(p.rank(lane.lane.id));
+        CHECK(ranks.size() == 8);
+        for (const LaneRule& rule : own)
+            CHECK(p.rank(rule.before) < p.rank(rule.after));
+        for (const LaneWork& a : lanes)
+            for (const LaneWork& b : lanes) {
+                if (p.before(a.lane.id, b.lane.id)) CHECK(p.rank(a.lane.id) < p.rank(b.lane.id));
+                if (own.empty() && holds(*order_rule("marks-first"), a, b))
+                    CHECK(p.before(a.lane.id, b.lane.id));
+            }
+    }
+}

@@ -62,13 +62,14 @@ TEST_CASE("foil: cold hands, foil on, mat in, heat, run, cool, foil off, tool ou
             if (s.kind != Hand::care) out.push_back(s.kind);
         return out;
     };
-    CHECK(kinds(0) == std::vector<Hand>{Hand::put_in, Hand::load, Hand::lay_on, Hand::load, Hand::warm_up});
+    CHECK(kinds(0) ==
+          std::vector<Hand>{Hand::put_in, Hand::test, Hand::load, Hand::lay_on, Hand::load, Hand::warm_up});
     CHECK(kinds(2) == std::vector<Hand>{Hand::cool, Hand::lift_off, Hand::unload, Hand::take_out});
     const auto &before = std::get<StopMove>(plan.program.moves[0]),
                &after = std::get<StopMove>(plan.program.moves[2]);
     // The circle of 40 mm lies 10 mm from both edges, and has 10 mm of rim all around.
-    INFO(before.steps[2].text);
-    CHECK(before.steps[2].text.english().find("60 x 60 mm, 0 mm from the left and 0 mm from the top") !=
+    INFO(before.steps[3].text);
+    CHECK(before.steps[3].text.english().find("60 x 60 mm, 0 mm from the left and 0 mm from the top") !=
           std::string::npos);
     CHECK(after.steps[0].text.english().find("5 min") != std::string::npos);
     // Times of the catalog: swap 45, lay on 60, load 60, heat 120; cool 300, lift off 20, unload 40.
@@ -261,6 +262,35 @@ TEST_CASE("two sheets: a bar, and the tools stay in where they can") {
     CHECK(plan.totals.cost == Approx(1.24));
     CHECK(plan.program.sheets.size() == 2);
     CHECK(plan.totals.stops == 7);
+}
+
+TEST_CASE("the plan's hands, stop by stop, are the least of all orders that keep the rules") {
+    // The search weighs stretches, the stops are told afterwards: their times have to agree.
+    for (const bool two : {false, true}) {
+        Bench b = bench(card);
+        if (two) {
+            const SheetId second = add_sheet(b.project, "sheet 2", "cream-card-12x12", "mat-12x12-standard");
+            must(place(b.project, second, {{}, b.part, mm(10), mm(10), {}, false}));
+        }
+        const double found = in_seconds(plan_of(b.derive()).totals.hands);
+        std::vector<LaneId> order;
+        for (const Action a : {Action::draw, Action::foil, Action::score, Action::cut})
+            order.push_back(b.lane(a));
+        const LaneId cut = order.back();
+        std::sort(order.begin(), order.end());
+        double least = 1e300;
+        int tried = 0;
+        do {
+            must(set_pass_order(b.project, order));
+            const double hands = in_seconds(plan_of(b.derive()).totals.hands);
+            if (order.back() == cut) least = std::min(least, hands), ++tried;
+        } while (std::next_permutation(order.begin(), order.end()));
+        CHECK(tried == 6);
+        if (two)
+            CHECK(found <= least); // each sheet may have an order of its own
+        else
+            CHECK(found == least);
+    }
 }
 
 TEST_CASE("every decision has its sentence") {

@@ -190,6 +190,24 @@ TEST_CASE("looking longer never travels more") {
     }
 }
 
+TEST_CASE("of rings in rings each waits for all within it, thousands deep") {
+    // Gone through anew at each depth they would take minutes; the runner's limit is the check.
+    Polylines lines;
+    for (int i = 1; i <= 6000; ++i) {
+        lines.push_back(ring(regular(12, 0.3 * i, {2000, 2000})));
+        lines.push_back(line({{2000 + 0.3 * i - 0.15, 2000}, {2000 + 0.3 * i - 0.14, 2000}}));
+    }
+    const RouteResult r = route(lines, {{0, 0}, true});
+    REQUIRE(r.order.size() == lines.size());
+    std::vector<std::size_t> place(lines.size());
+    for (std::size_t i = 0; i < r.order.size(); ++i)
+        place[r.order[i].line] = i;
+    for (std::size_t i = 0; i + 2 < lines.size(); i += 2) {
+        CHECK(place[i] < place[i + 2]);     // the smaller ring
+        CHECK(place[i + 3] < place[i + 2]); // and what lies between them
+    }
+}
+
 TEST_CASE("travel of lines that are run again and again is not that of going home in between") {
     // A square of 10 whose corner is 80 from the rest position: there, and back when it has been run four
     // times.

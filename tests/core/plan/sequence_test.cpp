@@ -48,7 +48,7 @@ SomeJob some_job(Random& random, int sheets, int passes, int tools, int slots) {
         JobSheet sheet;
         std::vector<Lain> lain;
         for (int p = 0, n = random.whole(1, passes); p < n; ++p) {
-            JobPass pass{random.whole(0, tools - 1), 0};
+            JobPass pass{random.whole(0, tools - 1), p, 0};
             for (int before = 0; before < p; ++before)
                 if (random.whole(0, 2) == 0) pass.after |= 1U << before;
             sheet.passes.push_back(pass);
@@ -84,7 +84,11 @@ class BruteForce {
             return;
         }
         for (std::size_t s = 0; s < done.size(); ++s) {
-            if (done[s]) continue;
+            const int count_done = static_cast<int>(std::count(done.begin(), done.end(), 1)) + 1;
+            const bool wanted = std::any_of(job_.sheets.begin(), job_.sheets.end(),
+                                            [&](const JobSheet& other) { return other.place == count_done; });
+            if (done[s] || (wanted ? job_.sheets[s].place != count_done : job_.sheets[s].place != 0))
+                continue;
             done[s] = 1;
             stop(done, s, 0, holds, cost, count);
             done[s] = 0;
@@ -137,14 +141,17 @@ class BruteForce {
 };
 
 /// What the stretches come to, and whether they are a job's: told by themselves.
-double seconds_of(const Sequence& sequence, const SomeJob& some) {
+double seconds_of(const Sequence& sequence, const SomeJob& some, bool whole = true) {
     double sum = 0;
     std::vector<int> holds(some.job.fits.front().size(), -1);
     std::vector<std::uint32_t> ran(some.job.sheets.size());
     std::set<std::size_t> begun;
     std::size_t sheet = some.job.sheets.size();
     for (const Stretch& stretch : sequence.stretches) {
-        if (stretch.sheet != sheet) CHECK(begun.insert(sheet = stretch.sheet).second); // run whole
+        if (stretch.sheet != sheet) {
+            const bool first = begun.insert(sheet = stretch.sheet).second;
+            if (whole) CHECK(first);
+        }
         std::uint32_t mask = 0;
         for (const std::size_t p : stretch.passes) {
             const JobPass& pass = some.job.sheets[sheet].passes[p];
@@ -175,7 +182,12 @@ TEST_CASE("the order of sheets and passes takes the least hands of all, on small
     Random random("orders");
     for (int round = 0; round < 200; ++round) {
         const int slots = random.whole(1, 4), tools = random.whole(1, slots > 2 ? 3 : 4);
-        const SomeJob some = some_job(random, random.whole(1, slots > 2 ? 2 : 3), 2, tools, slots);
+        SomeJob some = some_job(random, random.whole(1, slots > 2 ? 2 : 3), 2, tools, slots);
+        if (random.coin(0.3)) { // one is pinned somewhere
+            auto& sheets = some.job.sheets;
+            sheets[static_cast<std::size_t>(random.whole(0, static_cast<int>(sheets.size()) - 1))].place =
+                random.whole(1, static_cast<int>(sheets.size()));
+        }
         INFO("seed " << random.seed() << " round " << round);
         const auto found = least_hands(some.job, no_progress());
         REQUIRE(found);
@@ -187,6 +199,85 @@ TEST_CASE("the order of sheets and passes takes the least hands of all, on small
         CHECK(found->stops == all.stops);
         CHECK(found->least == found->hands);
     }
+}
+
+TEST_CASE(
+    "each tool through all sheets: every pass once, rules kept, sheets come back no oftener than told") {
+    Random random("tools through");
+    for (int round = 0; round < 60; ++round) {
+        const int slots = random.whole(1, 4), lanes = random.whole(1, 7);
+        SomeJob some = some_job(random, random.whole(1, 6), lanes, 5, slots);
+        some.job.reload = 100;
+        // Lanes that are the same on all sheets: the tool and what must come before belong to the lane.
+        std::vector<JobPass> all;
+        for (int l = 0; l < lanes; ++l) {
+            JobPass pass{random.whole(0, 4), l, 0};
+            for (int before = 0; before < l; ++before)
+                if (random.whole(0, 3) == 0) pass.after |= 1U << before;
+            all.push_back(pass);
+        }
+        for (std::size_t s = 0; s < some.job.sheets.size(); ++s) {
+            JobSheet sheet;
+            std::vector<Lain> lain;
+            std::vector<int> here;
+            for (int l = 0; l < lanes; ++l)
+                if (random.coin(0.6) || (l == lanes - 1 && here.empty())) here.push_back(l);
+            for (std::size_t i = 0; i < here.size(); ++i) {
+                JobPass pass = all[static_cast<std::size_t>(here[i])];
+                std::uint32_t after = 0;
+                for (std::size_t k = 0; k < i; ++k)
+                    if (pass.after >> here[k] & 1U) after |= 1U << k;
+                pass.after = after;
+                sheet.passes.push_back(pass);
+                lain.push_back(
+                    {pass.tool == 0 ? 120.0 : 0, pass.tool == 0 ? 60.0 : 0, pass.tool == 0 ? 1 : -1});
+            }
+            sheet.hands = [lain](std::uint32_t mask) { return around(lain, mask); };
+            some.job.sheets[s] = sheet;
+            some.lain[s] = lain;
+        }
+        INFO("seed " << random.seed() << " round " << round);
+        const auto found = tools_through(some.job, no_progress());
+        REQUIRE(found);
+        CHECK_FALSE(found->proven);
+        CHECK(std::ssize(found->stretches) == found->stops);
+        double reloads = 0; // beyond each sheet once
+        std::set<std::size_t> seen;
+        for (std::size_t i = 0; i < found->stretches.size(); ++i) {
+            const std::size_t sheet = found->stretches[i].sheet;
+            if (i > 0 && found->stretches[i - 1].sheet == sheet) continue;
+            reloads += seen.insert(sheet).second ? 0 : some.job.reload;
+        }
+        CHECK(seconds_of(*found, some, false) + reloads == Approx(found->hands));
+        // Whole sheets are never beaten in reloads, so never dearer where tools are all the same.
+        if (slots == 1 &&
+            std::all_of(all.begin(), all.end(), [&](const JobPass& p) { return p.tool == all[0].tool; }))
+            CHECK(least_hands(some.job, no_progress())->hands <= found->hands + 1e-6);
+    }
+    SomeJob wide = some_job(random, 1, 1, 1, 1);
+    wide.job.sheets[0].passes[0].lane = 40;
+    CHECK(tools_through(wide.job, no_progress()).error().code == "plan.too-many");
+}
+
+TEST_CASE("two sheets cannot run in one place") {
+    Random random("places");
+    SomeJob some = some_job(random, 4, 2, 3, 2);
+    some.job.sheets[0].place = some.job.sheets[2].place = 2;
+    CHECK(least_hands(some.job, no_progress()).error().code == "plan.places");
+    some.job.sheets[2].place = 5;
+    CHECK(least_hands(some.job, no_progress()).error().code == "plan.places");
+    // With many sheets too, each is where it was pinned.
+    SomeJob many = some_job(random, 20, 2, 4, 2);
+    many.job.sheets[3].place = 1, many.job.sheets[0].place = 20, many.job.sheets[7].place = 9;
+    const auto found = least_hands(many.job, no_progress());
+    REQUIRE(found);
+    std::vector<std::size_t> order;
+    for (const Stretch& stretch : found->stretches)
+        if (order.empty() || order.back() != stretch.sheet) order.push_back(stretch.sheet);
+    REQUIRE(order.size() == 20);
+    CHECK(order[0] == 3);
+    CHECK(order[19] == 0);
+    CHECK(order[8] == 7);
 }
 
 TEST_CASE("where every order takes as long, the usual one is kept") {
@@ -225,7 +316,7 @@ TEST_CASE("of many sheets the order keeps all rules, and no order takes less tha
         const double exact = least_hands(some.job, no_progress())->hands;
         while (some.job.sheets.size() <= exact_sheets) { // sheets that take nothing
             const int tool = some.job.sheets[0].passes[0].tool;
-            some.job.sheets.push_back({{{tool, 0}}, [](std::uint32_t) { return 0.0; }});
+            some.job.sheets.push_back({{{tool, 0, 0}}, [](std::uint32_t) { return 0.0; }});
             some.lain.push_back({{}});
         }
         INFO("seed " << random.seed() << " round " << round);

@@ -528,3 +528,41 @@ TEST_CASE("the size of a project's file is foreseen, and told from three quarter
     CHECK(near_limit(385ULL << 20)->message.english().find("385 MB of the 512 MB") != std::string::npos);
     CHECK(near_limit(513ULL << 20)->grade == Grade::error);
 }
+
+TEST_CASE("how lanes are run and what is wished of the order are kept, and say which edition they need") {
+    Bench b = bench("<rect x='2' y='2' width='60' height='40' fill='none' stroke='#22282c'/>"
+                    "<path d='M10,10 q10,10 20,0' fill='none' stroke='#a8462d'/>");
+    REQUIRE(json::parse(write_project(b.project))["edition"] == 1);
+    for (const LineStart start : all_line_starts) {
+        Lane lane = *find(b.project, b.lane(Action::cut));
+        lane.run = {start, mm(0.8), mm(1.5), seconds(0.3)};
+        must(change_lane(b.project, lane));
+        PlanWishes wishes;
+        wishes.school = School::tools;
+        wishes.rules = {{b.lane(Action::draw), b.lane(Action::cut), "so it is"}};
+        wishes.pins = {{b.sheet, 2}};
+        wishes.off = {"light-first"};
+        must(set_wishes(b.project, wishes));
+        const std::string text = write_project(b.project);
+        CHECK(json::parse(text)["edition"] == 12);
+        CHECK(must(read_project(text)) == b.project);
+    }
+    // Beyond all reason: refused where it is set and where it is read, and nothing changes.
+    const Project before = b.project;
+    Lane lane = *find(b.project, b.lane(Action::cut));
+    lane.run.overcut = mm(11);
+    CHECK(change_lane(b.project, lane).error().code == "lane.run");
+    lane.run = {LineStart::top, mm(0), mm(-1), {}};
+    CHECK(change_lane(b.project, lane).error().code == "lane.run");
+    CHECK(b.project == before);
+    json document = json::parse(write_project(b.project));
+    for (json& l : document["lanes"])
+        if (l.contains("run")) l["run"]["overcut_mm"] = 99;
+    CHECK_FALSE(read_project(document.dump()));
+    document = json::parse(write_project(b.project));
+    document["wishes"]["school"] = "both";
+    CHECK_FALSE(read_project(document.dump()));
+    document = json::parse(write_project(b.project));
+    document["wishes"]["rules"][0]["after"] = 4000000;
+    CHECK_FALSE(read_project(document.dump()));
+}

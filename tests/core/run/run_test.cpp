@@ -39,7 +39,7 @@ struct Pages final : Journal {
 /// A stop, a pass of two strokes run twice, and the stop at the end.
 Program small() {
     Program p;
-    p.motion = {mm_per_second(100), mm_per_second2(1000), degrees(10), seconds(0.1), seconds(0.1)};
+    p.motion = {mm_per_second(100), mm_per_second2(1000), mm(0.05), seconds(0.1), seconds(0.1)};
     p.sheets.push_back({SheetId{1}, "sheet 1"});
     StopMove stop;
     stop.number = 1, stop.sheet = SheetId{1}, stop.time = seconds(30);

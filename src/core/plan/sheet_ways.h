@@ -1,0 +1,99 @@
+// The ways over one sheet of a job: which of its passes run together, which tool sits where meanwhile, and
+// what the slots hold at the end. Internal to plan; see sequence.h.
+#pragma once
+
+#include <algorithm>
+#include <map>
+#include <optional>
+#include <unordered_map>
+
+#include "core/plan/sequence.h"
+
+namespace dotlane {
+
+using Holds = std::uint32_t;    ///< what the slots hold, eight bits each: tool + 1; 0: empty
+using PassMask = std::uint32_t; ///< passes of a sheet, a bit each
+inline constexpr std::size_t all_ways = 1 << 30;
+
+struct SequenceCost {
+    std::int64_t hands = 0; ///< milliseconds, so that sums are the same in any order
+    int stops = 0, turned = 0;
+    auto operator<=>(const SequenceCost&) const = default;
+    SequenceCost operator+(const SequenceCost& o) const {
+        return {hands + o.hands, stops + o.stops, turned + o.turned};
+    }
+};
+
+inline Holds held(Holds holds, std::size_t slot) {
+    return holds >> (8 * slot) & 0xffU;
+}
+inline Holds with(Holds holds, std::size_t slot, Holds tool) {
+    return (holds & ~(Holds{0xff} << (8 * slot))) | tool << (8 * slot);
+}
+
+struct SheetWay {
+    Holds holds = 0; ///< at the end
+    SequenceCost cost;
+    std::vector<std::pair<PassMask, Holds>> stretches;
+};
+
+class SheetWays {
+  public:
+    explicit SheetWays(const Job& job);
+    /// `most` states go on from each set of passes: of fewer than `all_ways` the cheapest. Before the first
+    /// call of `ways`.
+    void keep(std::size_t most) { most_ = most; }
+
+    std::size_t slots() const { return slots_; }
+    std::int64_t swap() const { return swap_; } ///< milliseconds for a tool put in
+    /// All that slots may hold can be gone through.
+    bool few_slots() const { return slots_ <= 2; }
+
+    /// From what the slots hold; the cheapest first. Kept.
+    const std::vector<SheetWay>& ways(std::size_t sheet, Holds in);
+    /// What the slots hold at the end of a way that began with `in`.
+    Holds after(const SheetWay& way, Holds in) const;
+    /// The same after one stretch of it: `at` as the way says, `before` as they truly stood.
+    Holds stood(Holds at, Holds before) const;
+    /// What a sheet costs at least, whatever the slots hold before it.
+    SequenceCost least_of(std::size_t sheet) const;
+    /// A bound of it that is quick to have; without `swaps`: of all but the tools put in.
+    SequenceCost least_around(std::size_t sheet, bool swaps) const;
+    /// Takes out states that are no better than going to another one's slots by hand.
+    template<class States>
+    void thin_out(States& states) const;
+
+  private:
+    std::vector<std::pair<Holds, int>> seatings(Holds holds, const std::vector<int>& tools, bool stay) const;
+    std::vector<SheetWay> find_ways(std::size_t sheet, Holds in, std::size_t most) const;
+    std::int64_t around(std::size_t sheet, PassMask passes) const;
+    SequenceCost loading(Holds from, Holds to) const;
+
+    const Job& job_;
+    std::size_t slots_;
+    std::int64_t swap_;
+    std::size_t most_ = all_ways;
+    std::map<std::pair<std::size_t, Holds>, std::vector<SheetWay>> ways_;
+    mutable std::vector<std::unordered_map<PassMask, std::int64_t>> around_;
+};
+
+template<class States>
+void SheetWays::thin_out(States& states) const {
+    constexpr std::size_t most_compared = 200;
+    std::vector<std::pair<SequenceCost, Holds>> by_cost, kept;
+    for (const auto& [holds, node] : states)
+        by_cost.emplace_back(node.cost, holds);
+    std::sort(by_cost.begin(), by_cost.end());
+    for (const auto& [cost, holds] : by_cost) {
+        const bool beaten =
+            std::any_of(kept.begin(), kept.end(), [&, cost = cost, holds = holds](const auto& k) {
+                return k.first + loading(k.second, holds) < cost;
+            });
+        if (beaten)
+            states.erase(holds);
+        else if (kept.size() < most_compared)
+            kept.emplace_back(cost, holds);
+    }
+}
+
+} // namespace dotlane

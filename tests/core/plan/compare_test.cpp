@@ -1,0 +1,180 @@
+#include "core/plan/compare.h"
+
+#include "core/commands/ordering.h"
+#include "tests/support/support.h"
+
+using namespace dotlane;
+using namespace dotlane::test;
+
+namespace {
+
+/// Two sheets with three lanes each, so that tools change.
+Bench job() {
+    Bench b = bench("<rect x='2' y='2' width='80' height='50' fill='none' stroke='#22282c'/>"
+                    "<path d='M40,2 v50' fill='none' stroke='#5a6996' stroke-dasharray='4 2'/>"
+                    "<path d='M50,10 q10,10 20,0' fill='none' stroke='#a8462d'/>");
+    for (int n = 2; n <= 3; ++n) {
+        Sheet more = b.project.sheets.front();
+        more.id = fresh_id<SheetId>(b.project), more.name = "sheet " + std::to_string(n);
+        for (Placement& p : more.placements)
+            p.id = fresh_id<PlacementId>(b.project);
+        b.project.sheets.push_back(std::move(more));
+    }
+    return b;
+}
+
+const Machine& machine_of(const Bench& b) {
+    return *b.workshop->catalog().machine(b.project.machine);
+}
+
+std::size_t row_of(const std::vector<Compared>& rows, const char* key) {
+    for (std::size_t r = 0; r < rows.size(); ++r)
+        if (rows[r].key == key) return r;
+    FAIL(key);
+    return 0;
+}
+
+} // namespace
+
+TEST_CASE("two plans side by side tell what each of them tells by itself") {
+    const Bench b = job();
+    const auto derived = b.derive();
+    REQUIRE(derived->plan);
+    PlanOptions tools;
+    tools.wishes.school = School::tools;
+    const Plan other = must(make_plan("p", machine_of(b), *derived->works, tools));
+    const auto rows = compared(*derived->plan, other);
+    const Compared& hands = rows[row_of(rows, "hands_s")];
+    CHECK(hands.first == in_seconds(derived->plan->totals.hands));
+    CHECK(hands.second == in_seconds(other.totals.hands));
+    CHECK(hands.better() == (hands.first < hands.second ? -1 : hands.second < hands.first ? 1 : 0));
+    CHECK(rows[row_of(rows, "stops")].second == other.totals.stops);
+    // Each of three sheets once, or each as often as a seating needs it.
+    CHECK(rows[row_of(rows, "unloads")].first == 3);
+    CHECK(rows[row_of(rows, "unloads")].second > 3);
+    CHECK(rows[row_of(rows, "risks")].second == 1);
+    CHECK(has(other.findings, "order.out-and-in"));
+    CHECK(rows[row_of(rows, "swaps")].second <= rows[row_of(rows, "swaps")].first);
+    // The program of the other school can be run: every pass on the sheet that lies in the machine.
+    SheetId lies;
+    std::size_t loads = 0;
+    std::map<SheetId, double> length_of;
+    for (const Move& move : other.program.moves) {
+        if (const auto* stop = std::get_if<StopMove>(&move)) {
+            lies = stop->sheet;
+            for (const HandStep& step : stop->steps)
+                loads += step.kind == HandStep::Kind::load ? 1 : 0;
+        } else {
+            const auto& pass = std::get<PassMove>(move);
+            CHECK(pass.sheet == lies);
+            length_of[pass.sheet] += in_mm(length(pass.strokes));
+        }
+    }
+    CHECK(static_cast<double>(loads) == rows[row_of(rows, "unloads")].second);
+    CHECK(other.program.sheets.size() == 3);
+    CHECK(length_of.size() == 3);
+    for (const auto& [sheet, length] : length_of) // all lines of each, once
+        CHECK(length == Approx(length_of.begin()->second));
+}
+
+TEST_CASE("why a stop or a pass is there, and what the next best would cost") {
+    const Bench b = job();
+    const auto derived = b.derive();
+    const Plan& plan = *derived->plan;
+    const auto said = [&](std::size_t move, const PlanOptions& options = {}) {
+        std::string all;
+        for (const Phrase& p : must(why_move(plan, *derived->works, machine_of(b), options, move)))
+            all += p.english() + "\n";
+        return all;
+    };
+    for (std::size_t m = 0; m < plan.program.moves.size(); ++m)
+        CHECK_FALSE(said(m).empty());
+    CHECK(said(0).find("comes into the machine") != std::string::npos);
+    CHECK(said(plan.program.moves.size() - 1).find("the last sheet comes out") != std::string::npos);
+    std::size_t cut = 0;
+    for (std::size_t m = 0; m < plan.program.moves.size(); ++m)
+        if (const auto* pass = std::get_if<PassMove>(&plan.program.moves[m]);
+            pass && pass->action == Action::cut)
+            cut = m;
+    CHECK(said(cut).find("released pieces can shift") != std::string::npos);
+    // What it says of the next best place is what planning it there takes.
+    const std::string of_sheet = said(0);
+    double least = 1e9;
+    const SheetId first = plan.program.sheets.front().sheet;
+    for (int place = 2; place <= 3; ++place) {
+        PlanOptions pinned;
+        pinned.wishes.pins = {{first, place}};
+        const Plan there = must(make_plan("p", machine_of(b), *derived->works, pinned));
+        CHECK(there.program.sheets[static_cast<std::size_t>(place) - 1].sheet == first);
+        least = std::min(least, in_seconds(there.totals.hands) - in_seconds(plan.totals.hands));
+    }
+    CHECK(least > -0.5); // the plan is proven
+    CHECK((of_sheet.find("as much of your time") != std::string::npos) == (least < 0.5));
+    Progress progress;
+    progress.cancel();
+    CHECK(why_move(plan, *derived->works, machine_of(b), {}, 1, progress).error().code == "cancelled");
+}
+
+TEST_CASE("wishes are kept with the project, told in one sentence, and go with what they name") {
+    Bench b = job();
+    const LaneId draw = b.lane(Action::draw), score = b.lane(Action::score), cut = b.lane(Action::cut);
+    PlanWishes wishes = with_rule({}, {score, draw, "folds first"});
+    wishes = with_pin(with_pin(wishes, b.project.sheets[2].id, 1), b.project.sheets[1].id, 3);
+    wishes = with_kept(wishes, "light-first", false);
+    const Done done = must(apply(WishOrder{wishes}, b.project));
+    CHECK(done.said.english().find("runs as number 1") != std::string::npos);
+    const auto derived = b.derive();
+    REQUIRE(derived->plan);
+    CHECK(derived->plan->program.sheets.front().sheet == b.project.sheets[2].id);
+    CHECK(derived->plan->program.sheets.back().sheet == b.project.sheets[1].id);
+    std::vector<Action> actions;
+    for (const Move& move : derived->plan->program.moves)
+        if (const auto* pass = std::get_if<PassMove>(&move)) actions.push_back(pass->action);
+    REQUIRE(actions.size() == 9);
+    CHECK(actions[0] == Action::score);
+    CHECK(actions[1] == Action::draw);
+    CHECK(actions[2] == Action::cut);
+    // Errors change nothing.
+    const Project before = b.project;
+    CHECK(apply(WishOrder{with_rule(wishes, {draw, score, ""})}, b.project).error().code == "order.circle");
+    CHECK(apply(WishOrder{with_rule(with_rule(wishes, {draw, cut, ""}), {cut, score, ""})}, b.project)
+              .error()
+              .code == "order.circle");
+    CHECK(apply(WishOrder{with_kept({}, "nonsense", false)}, b.project).error().code == "order.rule");
+    CHECK(apply(WishOrder{with_rule({}, {draw, LaneId{9999}, ""})}, b.project).error().code ==
+          "edit.missing");
+    PlanWishes twice;
+    twice.pins = {{b.project.sheets[0].id, 2}, {b.project.sheets[1].id, 2}};
+    CHECK(apply(WishOrder{twice}, b.project).error().code == "order.place");
+    CHECK(b.project == before);
+    must(remove_lane(b.project, score));
+    CHECK(b.project.wishes.rules.empty());
+    const SheetId pinned = b.project.sheets[2].id;
+    must(remove_sheet(b.project, pinned));
+    CHECK(b.project.wishes.pins.size() == 1);
+}
+
+TEST_CASE("a lane is split for a part of its own and made one again") {
+    Bench b = job();
+    Part more = *find(b.project, b.part);
+    Bench other = bench("<rect x='2' y='2' width='30' height='20' fill='none' stroke='#22282c'/>");
+    const LaneId cut = b.lane(Action::cut);
+    CHECK(apply(SplitLane{cut, b.part}, b.project).error().code == "lane.whole");
+    // A second part that cuts too.
+    const PartId second = add_part(b.project, "frame", find(other.project, other.part)->source);
+    std::vector<LineId> lines;
+    for (const DrawnLine& line : find(b.project, second)->source.drawing->lines)
+        lines.push_back(line.id);
+    must(assign(b.project, second, lines, cut));
+    const Project whole = b.project;
+    const Done done = must(apply(SplitLane{cut, second}, b.project));
+    REQUIRE(done.lane != cut);
+    CHECK(find(b.project, done.lane)->tool == find(b.project, cut)->tool);
+    for (const LineSet& set : find(b.project, second)->sets)
+        if (!set.lines.empty()) CHECK(set.lane == done.lane);
+    CHECK(apply(MergeLanes{b.lane(Action::draw), cut}, b.project).error().code == "lane.other");
+    CHECK(apply(MergeLanes{cut, cut}, b.project).error().code == "edit.missing");
+    must(apply(MergeLanes{done.lane, cut}, b.project));
+    CHECK(b.project.lanes == whole.lanes);
+    CHECK(b.project.parts == whole.parts);
+}

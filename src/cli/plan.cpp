@@ -105,7 +105,15 @@ json plan_json(const Derived& derived) {
 }
 
 class PlanVerb final : public ProjectVerb {
-    bool changes() const override { return true; } // by wishes; otherwise nothing differs
+    bool writes() const override { return true; }
+    /// Whoever wishes nothing only looks, and waits for nobody.
+    bool changes() const override {
+        return saves_ || usual_ || !(rules_.empty() && dropped_.empty() && pins_.empty() && school_.empty());
+    }
+    int run(Context& c) override {
+        saves_ = !c.to.empty();
+        return ProjectVerb::run(c);
+    }
     void options(CLI::App& app) override {
         app.add_flag("--why", why_, "Give the reason for each decision");
         app.add_option("--why-move", move_,
@@ -289,7 +297,7 @@ class PlanVerb final : public ProjectVerb {
         return code;
     }
 
-    bool why_ = false, usual_ = false;
+    bool why_ = false, usual_ = false, saves_ = false;
     std::string compare_, move_, school_;
     std::vector<std::string> rules_, dropped_, pins_;
     std::vector<Phrase> said_;

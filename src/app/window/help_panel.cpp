@@ -9,9 +9,9 @@
 namespace dotlane::app {
 namespace {
 
-using Rows = std::vector<std::pair<QString, QString>>;
+using KeyRows = std::vector<std::pair<QString, QString>>;
 
-Card* table(const QString& heading, const Rows& rows, QWidget* parent) {
+Card* table(const QString& heading, const KeyRows& rows, QWidget* parent) {
     auto* card = new Card(parent);
     card->rows()->addWidget(label(heading, TextRole::heading, card));
     auto* grid = new QGridLayout;
@@ -41,7 +41,7 @@ HelpPanel::HelpPanel(QWidget* parent)
 
 void HelpPanel::show_keys(const Actions& actions) {
     if (std::exchange(shown_, true)) return; // they stay the same while the program runs
-    std::map<MenuName, Rows> keyed;
+    std::map<MenuName, KeyRows> keyed;
     for (const Actions::One& one : actions.all()) {
         QStringList keys;
         for (const QKeySequence& key : one.entry.keys)

@@ -255,6 +255,10 @@ class Planner {
                                      say("Each tool runs over all its sheets before the next, as you wish. "
                                          "Sheets go out and come "
                                          "again between passes that must meet, each on a mat of its own.")});
+        if (by_tools() && !options_.wishes.pins.empty())
+            plan_.reasons.push_back(
+                {"order.pins-off", say("Sheets keep to no place while each tool runs through all of "
+                                       "them: what you pinned does not hold.")});
         for (const SheetPin& pin : options_.wishes.pins)
             for (const SheetWork& sheet : sheets_)
                 if (sheet.sheet.sheet == pin.sheet && !by_tools())

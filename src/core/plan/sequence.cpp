@@ -4,6 +4,7 @@
 #include <bit>
 #include <bitset>
 #include <cmath>
+#include <limits>
 #include <random>
 #include <set>
 
@@ -13,13 +14,15 @@ namespace dotlane {
 namespace {
 
 constexpr std::size_t beam_before_exact = 100; ///< finds what most jobs' least order is, or nearly
+/// Of seatings and ways, before an exact search is given up: a tenth of a microsecond each, or less.
+constexpr std::int64_t weighed_at_first = 3'000'000, weighed_at_best = 150'000'000;
 
 class Solver {
   public:
     Solver(const Job& job, Progress& progress)
         : job_(job)
         , progress_(progress)
-        , ways_(job)
+        , ways_(job, progress)
         , slots_(ways_.slots()) {}
 
     Result<Sequence> solve(Effort effort);
@@ -44,8 +47,10 @@ class Solver {
     std::size_t states_in_beam(Effort effort) const {
         return ways_.few_slots() ? (effort == Effort::first ? 20 : 300) : effort == Effort::first ? 10 : 100;
     }
-    bool exact(Sequence& out);
-    bool by_beam(Sequence& out, std::size_t most);
+    enum class Exact { solved, given_up, cancelled };
+    /// Given up when more than `most_work` would have to be weighed.
+    Exact exact(Sequence& out, std::int64_t most_work);
+    bool by_beam(Sequence& out, std::size_t most, SequenceCost* cost = nullptr);
     void put(Sequence& out, std::vector<std::pair<std::size_t, const SheetWay*>> run) const;
 
     const Job& job_;
@@ -55,40 +60,48 @@ class Solver {
     std::set<int> taken_; ///< places that sheets must have
 };
 
-bool Solver::exact(Sequence& out) {
+Solver::Exact Solver::exact(Sequence& out, std::int64_t most_work) {
     const std::size_t n = job_.sheets.size(), sets = std::size_t{1} << n;
     std::vector<Reached> reached(sets);
     // What no later sheet needs counts as nothing: it may sit where it is, or go. And what is dearer than an
     // order that is known, with the least that must still come, leads nowhere.
     Sequence known;
-    if (!by_beam(known, beam_before_exact)) return false;
-    const std::int64_t most = std::llround(known.hands * 1000);
+    SequenceCost most;
+    ways_.keep(all_ways, most_work);
+    const auto given_up = [&] { return progress_.cancelled() ? Exact::cancelled : Exact::given_up; };
+    if (!by_beam(known, beam_before_exact, &most)) return given_up();
     std::vector<std::int64_t> around(sets), whole(sets); // at least, of the sheets that are left
     std::vector<std::bitset<256>> wanted(sets);          // tools of theirs
     std::vector<std::int64_t> tools(sets);               // how many
+    std::vector<int> stops(sets);                        // of the sheets that are left, at least
     for (std::size_t s = 0; s < n; ++s) {
         const std::int64_t still = ways_.least_around(s, false).hands, alone = ways_.least_of(s).hands;
+        const int halts = ways_.least_stops(s);
         for (std::size_t set = 0; set < sets; ++set) {
             if (set >> s & 1U) continue;
-            around[set] += still, whole[set] += alone;
+            around[set] += still, whole[set] += alone, stops[set] += halts;
             for (const JobPass& pass : job_.sheets[s].passes)
                 wanted[set].set(static_cast<std::size_t>(pass.tool) + 1);
         }
     }
     for (std::size_t set = 0; set < sets; ++set)
         tools[set] = static_cast<std::int64_t>(wanted[set].count());
+    if (ways_.stopped()) return given_up();
     reached[0][0] = {};
+    std::int64_t tried = 0;
     for (std::size_t set = 0; set + 1 < sets; ++set) {
-        if (progress_.cancelled()) return false;
+        if (ways_.stopped() || tried + ways_.work() > most_work) return given_up();
         ways_.thin_out(reached[set]);
         for (const auto& [holds, node] : reached[set])
             for (std::size_t s = 0; s < n; ++s) {
                 if (set >> s & 1U || !may_run(s, std::popcount(set) + 1)) continue;
                 const int turned = std::popcount(~set & (sets - 1) & ((std::size_t{1} << s) - 1));
                 const std::size_t then = set | std::size_t{1} << s;
-                const std::int64_t room = most - node.cost.hands, least = std::max(around[then], whole[then]);
+                const std::int64_t room = most.hands - node.cost.hands,
+                                   least = std::max(around[then], whole[then]);
                 const std::vector<SheetWay>& all = ways_.ways(s, holds);
                 for (std::size_t w = 0; w < all.size() && all[w].cost.hands + least <= room; ++w) {
+                    ++tried;
                     Holds kept = ways_.after(all[w], holds);
                     std::int64_t missing = tools[then];
                     for (std::size_t slot = 0; slot < slots_; ++slot)
@@ -96,8 +109,10 @@ bool Solver::exact(Sequence& out) {
                             --missing;
                         else
                             kept = with(kept, slot, 0);
-                    if (all[w].cost.hands + around[then] + missing * ways_.swap() > room) continue;
                     const SequenceCost cost = node.cost + all[w].cost + SequenceCost{0, 0, turned};
+                    const SequenceCost ahead{std::max(around[then] + missing * ways_.swap(), whole[then]),
+                                             stops[then], 0};
+                    if (most < cost + ahead) continue;
                     const auto [it, fresh] = reached[then].try_emplace(kept, Node{cost, s, w, holds});
                     Node& there = it->second;
                     // Of equal ones always the same, in whichever order a map gives them.
@@ -120,11 +135,11 @@ bool Solver::exact(Sequence& out) {
     }
     std::reverse(run.begin(), run.end());
     put(out, std::move(run));
-    return true;
+    return Exact::solved;
 }
 
 /// With many sheets: of the states with as many sheets run, the most promising go on.
-bool Solver::by_beam(Sequence& out, std::size_t most) {
+bool Solver::by_beam(Sequence& out, std::size_t most, SequenceCost* cost) {
     struct State {
         std::vector<bool> done;
         std::uint64_t key = 0; ///< of what is done
@@ -146,7 +161,7 @@ bool Solver::by_beam(Sequence& out, std::size_t most) {
     layers[0].push_back({std::vector<bool>(n), 0, 0, {}, all, 0, 0, nullptr});
     const auto promise = [](const State& a) { return a.cost + a.ahead; };
     for (std::size_t count = 0; count < n; ++count) {
-        if (progress_.cancelled()) return false;
+        if (ways_.stopped() || layers[count].empty()) return false;
         std::map<std::pair<std::uint64_t, Holds>, State> next; // without what is done: of few it is wanted
         for (std::size_t from = 0; from < layers[count].size(); ++from) {
             const State& state = layers[count][from];
@@ -157,11 +172,11 @@ bool Solver::by_beam(Sequence& out, std::size_t most) {
                     const SequenceCost ahead{state.ahead.hands - least[s].hands,
                                              state.ahead.stops - least[s].stops, 0};
                     for (const SheetWay& way : ways_.ways(s, state.holds)) {
-                        const SequenceCost cost = state.cost + way.cost + SequenceCost{0, 0, turned};
+                        const SequenceCost so_far = state.cost + way.cost + SequenceCost{0, 0, turned};
                         const Holds holds = ways_.after(way, state.holds);
                         const auto [it, fresh] = next.try_emplace({state.key ^ keys[s], holds});
-                        if (fresh || cost < it->second.cost)
-                            it->second = {{}, state.key ^ keys[s], holds, cost, ahead, from, s, &way};
+                        if (fresh || so_far < it->second.cost)
+                            it->second = {{}, state.key ^ keys[s], holds, so_far, ahead, from, s, &way};
                     }
                 }
                 ++turned;
@@ -186,8 +201,10 @@ bool Solver::by_beam(Sequence& out, std::size_t most) {
             state.done[state.sheet] = true;
         }
     }
+    if (ways_.stopped() || layers[n].empty()) return false;
     std::vector<std::pair<std::size_t, const SheetWay*>> run;
     std::size_t at = 0;
+    if (cost) *cost = layers[n].front().cost;
     for (std::size_t count = n; count > 0; --count) {
         const State& state = layers[count][at];
         run.emplace_back(state.sheet, state.way);
@@ -230,13 +247,17 @@ Result<Sequence> Solver::solve(Effort effort) {
         if (sheet.place != 0 &&
             (sheet.place < 0 || sheet.place > std::ssize(job_.sheets) || !taken_.insert(sheet.place).second))
             return fail("plan.places", say("Two sheets cannot run in the same place."));
-    const bool small = job_.sheets.size() <= exact_sheets;
-    if (!small) ways_.keep(ways_in_beam(effort));
-    if (!(small ? exact(out) : by_beam(out, states_in_beam(effort))))
-        return fail("cancelled", say("Planning was cancelled."));
-    out.proven = small && std::all_of(job_.sheets.begin(), job_.sheets.end(), [](const JobSheet& sheet) {
-                     return sheet.passes.size() <= exact_passes;
-                 });
+    Exact solved = Exact::given_up;
+    if (job_.sheets.size() <= exact_sheets)
+        solved = exact(out, effort == Effort::first ? weighed_at_first : weighed_at_best);
+    if (solved == Exact::given_up) {
+        ways_.keep(ways_in_beam(effort), std::numeric_limits<std::int64_t>::max());
+        if (!by_beam(out, states_in_beam(effort))) solved = Exact::cancelled;
+    }
+    if (solved == Exact::cancelled) return fail("cancelled", say("Planning was cancelled."));
+    out.proven = solved == Exact::solved &&
+                 std::all_of(job_.sheets.begin(), job_.sheets.end(),
+                             [](const JobSheet& sheet) { return sheet.passes.size() <= exact_passes; });
     if (out.proven) {
         out.least = out.hands;
     } else { // each sheet by itself with all slots as it wishes them, or each tool put in once

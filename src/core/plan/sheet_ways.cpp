@@ -24,8 +24,9 @@ void keep_cheapest(States& states, std::size_t most) {
 
 } // namespace
 
-SheetWays::SheetWays(const Job& job)
+SheetWays::SheetWays(const Job& job, Progress& progress)
     : job_(job)
+    , progress_(progress)
     , slots_(job.fits.empty() ? 0 : job.fits.front().size())
     , swap_(std::llround(job.swap * 1000))
     , around_(job.sheets.size()) {}
@@ -123,12 +124,14 @@ std::vector<SheetWay> SheetWays::find_ways(std::size_t sheet, Holds in, std::siz
         if (hands < 0 || (most != all_ways && could_run_more(done, stretch, tools))) return;
         for (const auto& [holds, step] : states)
             for (const auto& [to, put_in] : seatings(holds, tools, most != all_ways)) {
+                ++work_;
                 const SequenceCost cost = step.cost + SequenceCost{hands + put_in * swap_, 1, turned};
                 const auto [it, fresh] = reached[done | stretch].try_emplace(to, Step{cost, done, holds});
                 if (!fresh && cost < it->second.cost) it->second = {cost, done, holds};
             }
     };
     for (auto at = reached.begin(); at != reached.end() && at->first != all; ++at) {
+        if (stopped()) return {};
         const PassMask done = at->first, left = all & ~done;
         thin_out(at->second);
         keep_cheapest(at->second, most);
@@ -191,11 +194,11 @@ SequenceCost SheetWays::least_of(std::size_t sheet) const {
     std::optional<SequenceCost> least;
     for (const SheetWay& way : find_ways(sheet, any, all_ways))
         if (!least || way.cost < *least) least = way.cost;
-    return *least;
+    return least.value_or(SequenceCost{});
 }
 
-/// The same without the swaps: what the slots held does not count, only what can be seated together.
-SequenceCost SheetWays::least_around(std::size_t sheet, bool swaps) const {
+/// Without the swaps what the slots held does not count, only what can be seated together.
+SequenceCost SheetWays::least_over(std::size_t sheet, bool hands_count) const {
     const auto& passes = job_.sheets[sheet].passes;
     const std::size_t n = passes.size();
     const PassMask all = n == 32 ? ~PassMask{0} : (PassMask{1} << n) - 1;
@@ -212,7 +215,7 @@ SequenceCost SheetWays::least_around(std::size_t sheet, bool swaps) const {
             if (stretch >> p & 1U && (passes[p].after & ~(done | stretch)) != 0) return;
         const std::int64_t hands = around(sheet, stretch);
         if (hands < 0 || !together(stretch)) return;
-        const SequenceCost cost = before + SequenceCost{hands, 1, 0};
+        const SequenceCost cost = before + SequenceCost{hands_count ? hands : 0, 1, 0};
         const auto [it, fresh] = least.try_emplace(done | stretch, cost);
         if (!fresh && cost < it->second) it->second = cost;
     };
@@ -226,13 +229,21 @@ SequenceCost SheetWays::least_around(std::size_t sheet, bool swaps) const {
             for (std::size_t p = 0; p < n; ++p)
                 if (left >> p & 1U) extend(done, at->second, stretch |= PassMask{1} << p);
     }
+    return least.at(all);
+}
+
+int SheetWays::least_stops(std::size_t sheet) const {
+    return least_over(sheet, false).stops;
+}
+
+SequenceCost SheetWays::least_around(std::size_t sheet, bool swaps) const {
     // However the slots stand before it: what does not sit there then is put in.
     std::set<int> tools;
-    for (const JobPass& pass : passes)
+    for (const JobPass& pass : job_.sheets[sheet].passes)
         tools.insert(pass.tool);
     const std::int64_t put_in =
         std::max<std::int64_t>(std::ssize(tools) - static_cast<std::int64_t>(slots_), 0);
-    return least.at(all) + SequenceCost{swaps ? put_in * swap_ : 0, 0, 0};
+    return least_over(sheet, true) + SequenceCost{swaps ? put_in * swap_ : 0, 0, 0};
 }
 
 Holds SheetWays::stood(Holds at, Holds before) const {

@@ -39,10 +39,16 @@ struct SheetWay {
 
 class SheetWays {
   public:
-    explicit SheetWays(const Job& job);
-    /// `most` states go on from each set of passes: of fewer than `all_ways` the cheapest. Before the first
-    /// call of `ways`.
-    void keep(std::size_t most) { most_ = most; }
+    SheetWays(const Job& job, Progress& progress);
+    /// From now on `most` states go on from each set of passes: of fewer than `all_ways` the cheapest. No
+    /// more seatings than `most_work` are weighed: it is the same on every machine.
+    void keep(std::size_t most, std::int64_t most_work) {
+        most_ = most, most_work_ = most_work, work_ = 0;
+        ways_.clear();
+    }
+    /// Cancelled, or more would have to be weighed than may: what was found since is of no use.
+    bool stopped() const { return progress_.cancelled() || work_ > most_work_; }
+    std::int64_t work() const { return work_; } ///< seatings that were weighed
 
     std::size_t slots() const { return slots_; }
     std::int64_t swap() const { return swap_; } ///< milliseconds for a tool put in
@@ -59,6 +65,7 @@ class SheetWays {
     SequenceCost least_of(std::size_t sheet) const;
     /// A bound of it that is quick to have; without `swaps`: of all but the tools put in.
     SequenceCost least_around(std::size_t sheet, bool swaps) const;
+    int least_stops(std::size_t sheet) const;
     /// Takes out states that are no better than going to another one's slots by hand.
     template<class States>
     void thin_out(States& states) const;
@@ -66,10 +73,14 @@ class SheetWays {
   private:
     std::vector<std::pair<Holds, int>> seatings(Holds holds, const std::vector<int>& tools, bool stay) const;
     std::vector<SheetWay> find_ways(std::size_t sheet, Holds in, std::size_t most) const;
+    SequenceCost least_over(std::size_t sheet, bool hands_count) const;
     std::int64_t around(std::size_t sheet, PassMask passes) const;
     SequenceCost loading(Holds from, Holds to) const;
 
     const Job& job_;
+    Progress& progress_;
+    mutable std::int64_t work_ = 0;
+    std::int64_t most_work_ = 0;
     std::size_t slots_;
     std::int64_t swap_;
     std::size_t most_ = all_ways;

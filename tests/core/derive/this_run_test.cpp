@@ -8,7 +8,7 @@ using namespace dotlane::test;
 namespace {
 
 /// Two parts on two sheets each, cut and drawn.
-Bench job() {
+Bench two_parts() {
     Bench b = bench("<rect x='2' y='2' width='60' height='40' fill='none' stroke='#22282c'/>"
                     "<path d='M10,10 q10,10 20,0' fill='none' stroke='#a8462d'/>");
     Part star = *find(b.project, b.part);
@@ -34,12 +34,12 @@ Bench job() {
     return b;
 }
 
-std::shared_ptr<const Derived> without(const Bench& b, NotThisRun out) {
+std::shared_ptr<const Derived> run_without(const Bench& b, NotThisRun out) {
     return b.workshop->derive(std::make_shared<Project>(b.project), no_progress(), {},
                               {{}, Effort::first, std::move(out)});
 }
 
-std::size_t strokes(const Derived& d, const std::function<bool(const PassMove&, const Stroke&)>& which) {
+std::size_t strokes_in(const Derived& d, const std::function<bool(const PassMove&, const Stroke&)>& which) {
     std::size_t n = 0;
     for (const Move& move : d.plan->program.moves)
         if (const auto* pass = std::get_if<PassMove>(&move))
@@ -48,15 +48,15 @@ std::size_t strokes(const Derived& d, const std::function<bool(const PassMove&, 
     return n;
 }
 
-const auto all = [](const PassMove&, const Stroke&) { return true; };
+const auto all_strokes = [](const PassMove&, const Stroke&) { return true; };
 
 } // namespace
 
 TEST_CASE("a run without some parts, sheets and lanes has none of them, and the project stays as it is") {
-    const Bench b = job();
+    const Bench b = two_parts();
     const auto whole = b.derive();
     REQUIRE(whole->plan);
-    REQUIRE(strokes(*whole, all) == 8); // two lines of two parts on two sheets
+    REQUIRE(strokes_in(*whole, all_strokes) == 8); // two lines of two parts on two sheets
     const PartId star = b.project.parts.back().id;
     const SheetId second = b.project.sheets.back().id;
     const LaneId draw = b.lane(Action::draw);
@@ -65,16 +65,16 @@ TEST_CASE("a run without some parts, sheets and lanes has none of them, and the 
         if (kind == 0 || kind == 3) out.parts.insert(star);
         if (kind == 1 || kind == 3) out.sheets.insert(second);
         if (kind == 2 || kind == 3) out.lanes.insert(draw);
-        const auto some = without(b, out);
+        const auto some = run_without(b, out);
         REQUIRE(some->plan);
         CHECK(some->left_out == out);
-        const std::size_t left = strokes(*whole, [&](const PassMove& pass, const Stroke& stroke) {
+        const std::size_t left = strokes_in(*whole, [&](const PassMove& pass, const Stroke& stroke) {
             return !out.parts.contains(stroke.of.part) && !out.sheets.contains(pass.sheet) &&
                    !out.lanes.contains(pass.lane);
         });
         CHECK(left == (kind == 3 ? 1 : 4));
-        CHECK(strokes(*some, all) == left);
-        CHECK(strokes(*some, [&](const PassMove& pass, const Stroke& stroke) {
+        CHECK(strokes_in(*some, all_strokes) == left);
+        CHECK(strokes_in(*some, [&](const PassMove& pass, const Stroke& stroke) {
                   return out.parts.contains(stroke.of.part) || out.sheets.contains(pass.sheet) ||
                          out.lanes.contains(pass.lane);
               }) == 0);
@@ -95,13 +95,13 @@ TEST_CASE("a run without some parts, sheets and lanes has none of them, and the 
     // Nothing left is said, and no plan.
     NotThisRun every;
     every.sheets = {b.project.sheets[0].id, second};
-    const auto none = without(b, every);
+    const auto none = run_without(b, every);
     CHECK_FALSE(none->plan);
     CHECK(none->no_plan.code == "plan.nothing");
 }
 
 TEST_CASE("a tip that touches elsewhere: its lines move in the program, and reach is told for the carriage") {
-    Bench b = job();
+    Bench b = two_parts();
     Catalog changed = b.workshop->catalog();
     const std::string pen = find(b.project, b.lane(Action::draw))->tool;
     for (Tool& tool : changed.tools)
@@ -141,7 +141,7 @@ TEST_CASE("a tip that touches elsewhere: its lines move in the program, and reac
 
 TEST_CASE(
     "what a tool is set to for a stock is in the program: speed, passes, depth, and whence it is known") {
-    Bench b = job();
+    Bench b = two_parts();
     Catalog known = b.workshop->catalog();
     const Lane cut = *find(b.project, b.lane(Action::cut));
     const std::string stock = b.project.sheets.front().stock;

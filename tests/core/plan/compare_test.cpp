@@ -9,7 +9,7 @@ using namespace dotlane::test;
 namespace {
 
 /// Two sheets with three lanes each, so that tools change.
-Bench job() {
+Bench three_sheets() {
     Bench b = bench("<rect x='2' y='2' width='80' height='50' fill='none' stroke='#22282c'/>"
                     "<path d='M40,2 v50' fill='none' stroke='#5a6996' stroke-dasharray='4 2'/>"
                     "<path d='M50,10 q10,10 20,0' fill='none' stroke='#a8462d'/>");
@@ -37,7 +37,7 @@ std::size_t row_of(const std::vector<Compared>& rows, const char* key) {
 } // namespace
 
 TEST_CASE("two plans side by side tell what each of them tells by itself") {
-    const Bench b = job();
+    const Bench b = three_sheets();
     const auto derived = b.derive();
     REQUIRE(derived->plan);
     PlanOptions tools;
@@ -78,7 +78,7 @@ TEST_CASE("two plans side by side tell what each of them tells by itself") {
 }
 
 TEST_CASE("why a stop or a pass is there, and what the next best would cost") {
-    const Bench b = job();
+    const Bench b = three_sheets();
     const auto derived = b.derive();
     const Plan& plan = *derived->plan;
     const auto said = [&](std::size_t move, const PlanOptions& options = {}) {
@@ -116,7 +116,7 @@ TEST_CASE("why a stop or a pass is there, and what the next best would cost") {
 }
 
 TEST_CASE("wishes are kept with the project, told in one sentence, and go with what they name") {
-    Bench b = job();
+    Bench b = three_sheets();
     const LaneId draw = b.lane(Action::draw), score = b.lane(Action::score), cut = b.lane(Action::cut);
     PlanWishes wishes = with_rule({}, {score, draw, "folds first"});
     wishes = with_pin(with_pin(wishes, b.project.sheets[2].id, 1), b.project.sheets[1].id, 3);
@@ -155,7 +155,7 @@ TEST_CASE("wishes are kept with the project, told in one sentence, and go with w
 }
 
 TEST_CASE("a lane is split for a part of its own and made one again") {
-    Bench b = job();
+    Bench b = three_sheets();
     Part more = *find(b.project, b.part);
     Bench other = bench("<rect x='2' y='2' width='30' height='20' fill='none' stroke='#22282c'/>");
     const LaneId cut = b.lane(Action::cut);

@@ -74,7 +74,7 @@ TEST_CASE("lightness is CIE L*") {
 
 namespace {
 
-PlanOptions with(std::vector<LaneRule> rules, std::vector<std::string> off = {}) {
+PlanOptions wishing(std::vector<LaneRule> rules, std::vector<std::string> off = {}) {
     return {{}, {School::sheets, std::move(rules), {}, std::move(off)}};
 }
 
@@ -93,21 +93,21 @@ TEST_CASE("a maker's own rules go before the planner's, and the planner's hold a
     };
     using Ids = std::vector<std::uint32_t>;
     CHECK(order({}) == Ids{1, 2, 3, 4});
-    CHECK(order(with({{LaneId{3}, LaneId{1}, ""}})) ==
+    CHECK(order(wishing({{LaneId{3}, LaneId{1}, ""}})) ==
           Ids{3, 1, 2, 4}); // the dark ink still waits for the pale one
-    CHECK(order(with({{LaneId{2}, LaneId{1}, ""}})) == Ids{2, 1, 3, 4});
-    CHECK(order(with({{LaneId{4}, LaneId{1}, ""}})).back() == 1); // cutting first, the other school
+    CHECK(order(wishing({{LaneId{2}, LaneId{1}, ""}})) == Ids{2, 1, 3, 4});
+    CHECK(order(wishing({{LaneId{4}, LaneId{1}, ""}})).back() == 1); // cutting first, the other school
     // What it cannot keep it tells, what is off it does not.
     std::vector<LaneWork> cut_first = {lanes[3], lanes[0]};
     CHECK(has(order_risks(cut_first), "order.after-cut"));
     CHECK(order_risks(cut_first, {School::sheets, {}, {}, {"marks-first"}}).empty());
-    CHECK(has(order_risks({lanes[0], lanes[1]}, with({{LaneId{2}, LaneId{1}, ""}}).wishes), "order.own"));
+    CHECK(has(order_risks({lanes[0], lanes[1]}, wishing({{LaneId{2}, LaneId{1}, ""}}).wishes), "order.own"));
     CHECK(has(order_risks({work(5, Action::cut), work(6, Action::perforate)}), "order.after-cut"));
     // Off: dark may come first where that costs nothing, so nothing says which.
-    CHECK_FALSE(Precedence(lanes, with({}, {"light-first"})).before(LaneId{1}, LaneId{2}));
+    CHECK_FALSE(Precedence(lanes, wishing({}, {"light-first"})).before(LaneId{1}, LaneId{2}));
     CHECK(Precedence(lanes, {}).before(LaneId{1}, LaneId{2}));
-    const auto reasons =
-        order_reasons({lanes[2], lanes[3]}, with({{LaneId{3}, LaneId{4}, "the fold guides the eye"}}).wishes);
+    const auto reasons = order_reasons({lanes[2], lanes[3]},
+                                       wishing({{LaneId{3}, LaneId{4}, "the fold guides the eye"}}).wishes);
     CHECK(std::any_of(reasons.begin(), reasons.end(), [](const Reason& r) {
         return r.code == "order.own" && r.sentence.english().find("guides the eye") != std::string::npos;
     }));
@@ -130,7 +130,7 @@ TEST_CASE("whatever the rules, there is an order, and it keeps all of the maker'
             own.push_back({LaneId{hidden[static_cast<std::size_t>(a)]},
                            LaneId{hidden[static_cast<std::size_t>(b)]}, ""});
         }
-        const Precedence p(lanes, with(own));
+        const Precedence p(lanes, wishing(own));
         std::set<int> ranks;
         for (const LaneWork& lane : lanes)
             ranks.insert(p.rank(lane.lane.id));

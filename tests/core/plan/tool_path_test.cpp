@@ -9,13 +9,13 @@ using namespace dotlane::test;
 
 namespace {
 
-Stroke stroke(Polyline line) {
+Stroke stroke_from(Polyline line) {
     Stroke out;
     static_cast<Polyline&>(out) = std::move(line);
     return out;
 }
 
-double nearest(const Polyline& line, Point p) {
+double off_line(const Polyline& line, Point p) {
     return distance_to(line, p);
 }
 
@@ -70,7 +70,7 @@ TEST_CASE("the tip of a drag knife cuts the line, corners and all, when it is dr
                     line.points.push_back({random.real(0, 60), random.real(0, 60)});
             }
             wanted.push_back(line);
-            strokes.push_back(stroke(std::move(line)));
+            strokes.push_back(stroke_from(std::move(line)));
         }
         as_carriage(strokes, {{}, mm(trail), {}});
         Knife knife(trail);
@@ -81,17 +81,18 @@ TEST_CASE("the tip of a drag knife cuts the line, corners and all, when it is dr
             // and the swings go in steps of 12 degrees: trail x (1 - cos 6).
             double off = 0;
             for (const Point p : tip)
-                off = std::max(off, nearest(wanted[s], p));
+                off = std::max(off, off_line(wanted[s], p));
             CHECK(off < trail * (std::sin(3 * std::numbers::pi / 180) + 1 - std::cos(0.105)) + 0.004);
             const Polyline cut{tip, false};
             for (const Point corner : wanted[s].points)
-                CHECK(nearest(cut, corner) < trail * 0.06 + 0.004);
+                CHECK(off_line(cut, corner) < trail * 0.06 + 0.004);
         }
     }
 }
 
 TEST_CASE("a tip that touches beside its axis: the offset is taken off the path") {
-    std::vector<Stroke> strokes{stroke(ring({{10, 10}, {20, 10}, {20, 20}})), stroke(line({{1, 2}, {3, 4}}))};
+    std::vector<Stroke> strokes{stroke_from(ring({{10, 10}, {20, 10}, {20, 20}})),
+                                stroke_from(line({{1, 2}, {3, 4}}))};
     const auto before = strokes;
     as_carriage(strokes, {{1.2, -0.5}, {}, {}});
     for (std::size_t s = 0; s < strokes.size(); ++s)
@@ -109,7 +110,7 @@ TEST_CASE("overcut and lead-in lengthen the way, and leave no line") {
         const Polyline closed = ring(random_ring(random, random.whole(3, 20), 4, 20)),
                        open = line({{0, 0}, {random.real(1, 9), 3}, {12, random.real(-9, 9)}});
         const double over = random.real(0.1, 10), in = random.real(0.1, 0.9);
-        std::vector<Stroke> strokes{stroke(closed), stroke(open)};
+        std::vector<Stroke> strokes{stroke_from(closed), stroke_from(open)};
         LineRun run;
         run.overcut = mm(over), run.lead_in = mm(in);
         as_carriage(strokes, {{}, {}, run});
@@ -119,14 +120,14 @@ TEST_CASE("overcut and lead-in lengthen the way, and leave no line") {
         CHECK(in_mm(length(static_cast<const Polyline&>(strokes[1]))) ==
               Approx(in_mm(length(open)) + 2 * in));
         for (const Point p : strokes[0].points)
-            CHECK(nearest(closed, p) < 1e-9);
+            CHECK(off_line(closed, p) < 1e-9);
         for (const Point p : strokes[1].points)
-            CHECK(nearest(open, p) < 1e-9);
+            CHECK(off_line(open, p) < 1e-9);
         CHECK(strokes[1].points.front() == open.points.front());
         CHECK(strokes[1].points.back() == open.points.back());
     }
     // A lead-in longer than the line: forth, back, and forth.
-    std::vector<Stroke> strokes{stroke(line({{0, 0}, {1, 0}})), stroke(line({{5, 5}}))};
+    std::vector<Stroke> strokes{stroke_from(line({{0, 0}, {1, 0}})), stroke_from(line({{5, 5}}))};
     LineRun run;
     run.lead_in = mm(20);
     as_carriage(strokes, {{}, {}, run});

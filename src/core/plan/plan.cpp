@@ -255,10 +255,11 @@ class Planner {
                                      say("Each tool runs over all its sheets before the next, as you wish. "
                                          "Sheets go out and come "
                                          "again between passes that must meet, each on a mat of its own.")});
+        const Phrase not_kept =
+            say("Sheets keep to no place while each tool runs through all of them: what you pinned "
+                "does not hold.");
         if (by_tools() && !options_.wishes.pins.empty())
-            plan_.reasons.push_back(
-                {"order.pins-off", say("Sheets keep to no place while each tool runs through all of "
-                                       "them: what you pinned does not hold.")});
+            plan_.reasons.push_back({"order.pins-off", not_kept});
         for (const SheetPin& pin : options_.wishes.pins)
             for (const SheetWork& sheet : sheets_)
                 if (sheet.sheet.sheet == pin.sheet && !by_tools())

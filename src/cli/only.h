@@ -14,7 +14,7 @@ namespace dotlane::cli {
 class Only {
   public:
     void declare(CLI::App& app);
-    /// Errors: those of names.h, "only.nothing" (nothing would be left to run).
+    /// Errors: "cli.unknown", those of names.h.
     Result<NotThisRun> left_out(const Project& project) const;
 
   private:

@@ -45,8 +45,10 @@ class Answers : public app::Dialogs {
 
 class Driver {
   public:
-    explicit Driver(bool demo = true)
-        : workshop(catalog()) {
+    /// `shared`: what other windows worked out is there already, and outlives this one.
+    explicit Driver(bool demo = true, Workshop* shared = nullptr)
+        : own_(shared ? nullptr : std::make_unique<Workshop>(catalog()))
+        , workshop(shared ? *shared : *own_) {
         ::setenv("DOTLANE_DATA", DOTLANE_SOURCE "/data", 1);
         app::apply_style(false);
         app::set_dialogs(&answers);
@@ -193,9 +195,13 @@ class Driver {
         return n;
     }
 
+  private:
+    std::unique_ptr<Workshop> own_;
+
+  public:
     TemporaryFolder folder;
     Answers answers;
-    Workshop workshop;
+    Workshop& workshop;
     std::unique_ptr<app::MainWindow> window;
 };
 

@@ -355,7 +355,8 @@ const std::vector<Both>& commands() {
         {"a sheet pinned to its place",
          [](Driver& d) {
              d.trigger("wishes");
-             d.choose("sheet-place", "as number 2");
+             const auto id = d.project().sheets.front().id.value;
+             d.choose(("sheet-place-" + std::to_string(id)).c_str(), "as number 2");
          },
          "plan %1 --pin 'sheet 1=2'"},
         {"where lines begin",
@@ -568,17 +569,16 @@ std::string line_of(const Both& both, const std::string& path, const Project& be
 }
 
 void check_same(const std::vector<Both>& all) {
+    const Project demo = must(load_project(disk(), DOTLANE_SOURCE "/data/demo/saltmarsh.dotlane"));
+    Workshop shared(catalog());
     for (const Both& both : all) {
         INFO(both.what);
-        Driver d;
-        d.window->files().open_demo();
+        shared.take_catalog(catalog()); // a window may have taken another
+        Driver d(false, &shared);
+        Project before = demo;
+        if (both.first) both.first(before);
+        d.window->files().start_project(before, {});
         d.settle();
-        Project before = d.project();
-        if (both.first) {
-            both.first(before);
-            d.window->files().start_project(before, {});
-            d.settle();
-        }
         const std::string path = d.folder / "cli.dotlane";
         must(save_project(disk(), path, before));
         both.window(d);

@@ -191,20 +191,22 @@ TEST_CASE("a drawing of 200,000 segments opens without freezing the window") {
     qint64 longest = 0;
     int beats = 0;
     QTimer heartbeat;
-    QObject::connect(&heartbeat, &QTimer::timeout,
-                     [&] { longest = std::max(longest, beat.restart()), ++beats; });
     const auto run_until = [&](const char* what, auto done) {
         longest = 0, beats = 0;
+        const auto connection = QObject::connect(&heartbeat, &QTimer::timeout, [&] {
+            longest = std::max(longest, beat.restart()), beats += done() ? 0 : 1;
+        });
         beat.start(), whole.start();
         heartbeat.start(2);
         while (!done() && whole.elapsed() < 60000)
             QCoreApplication::processEvents(QEventLoop::AllEvents, 2);
+        QObject::disconnect(connection);
         CHECK(done());
         std::cout << what << ": " << whole.elapsed() << " ms, longest wait of the window " << longest
                   << " ms\n";
-        // No performance test, for a busy machine may hold any process up: a window that did the work itself
-        // would not have beaten at all in between.
-        CHECK(beats >= 5);
+        // How often is the machine's, which may hold any process up: a window that did the work itself would
+        // be done before its first beat.
+        CHECK(beats >= 1);
     };
     d.window->files().open_path(path);
     run_until("20 MB, 200,000 segments opened", [&] { return d.shown("take-in") && d.canvas()->painted(); });

@@ -7,6 +7,7 @@
 #include "app/run/wishes_panel.h"
 #include "app/widgets/notice.h"
 #include "app/widgets/number_field.h"
+#include "core/catalog/user_catalog.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -154,6 +155,26 @@ TEST_CASE("a block of the board says why it is there, is pinned and left out") {
     d.settle();
     CHECK(d.session().left_out().sheets.size() == 1);
     CHECK(text.contains("out of this run"));
+    // The panel shows it, also while it is looked at.
+    d.trigger("wishes");
+    const auto unticked = [&] {
+        int n = 0;
+        for (auto* box : d.window->findChild<app::WishesPanel*>()->findChildren<QCheckBox*>())
+            n += box->isVisible() && !box->isChecked() ? 1 : 0;
+        return n;
+    };
+    CHECK(unticked() == 1);
+    menu = open_menu(d, 1);
+    const std::size_t lanes = d.session().left_out().lanes.size();
+    for (QAction* action : menu->actions())
+        if (action->text().startsWith("Leave ") && !action->text().contains("sheet")) {
+            action->trigger();
+            break;
+        }
+    menu->close();
+    d.settle();
+    CHECK(d.session().left_out().lanes.size() == lanes + 1);
+    CHECK(unticked() == 2);
 }
 
 TEST_CASE("what is kept of a tool is planned with at once, and is no part of the project") {
@@ -176,6 +197,15 @@ TEST_CASE("what is kept of a tool is planned with at once, and is no part of the
     const Machine& machine = *d.session().catalog().machine(d.project().machine);
     REQUIRE(d.session().catalog().setting(blade, stock, machine));
     CHECK(d.session().catalog().setting(blade, stock, machine)->from == Setting::From::swatch);
+    // What was kept for this machine alone goes before what holds for any, so it is what is changed.
+    Setting here = *d.session().catalog().setting(blade, stock, machine);
+    here.machine = machine.id, here.speed = mm_per_second(11);
+    REQUIRE(d.session().keep(
+        [&](FileSystem& files, const std::string& to) { return keep_setting(files, to, here); }));
+    d.settle();
+    CHECK(speed_of_cut() == 11);
+    d.type("setting-speed", "13");
+    CHECK(speed_of_cut() == 13);
     d.type("offset-right", "1.2");
     d.type("offset-down", "-0.5");
     CHECK(d.session().catalog().tool(blade.id)->offset == Point{1.2, -0.5});

@@ -166,7 +166,7 @@ bool has(const Findings& findings, const std::string& code) {
     return std::any_of(findings.begin(), findings.end(), [&](const Finding& f) { return f.code == code; });
 }
 
-const Finding& get(const Findings& findings, const std::string& code) {
+Finding get(const Findings& findings, const std::string& code) {
     for (const Finding& f : findings)
         if (f.code == code) return f;
     std::string all;

@@ -104,7 +104,8 @@ struct Bench {
 Bench bench(const std::string& elements, double w = 100, double h = 100, bool placed = true);
 
 bool has(const Findings& findings, const std::string& code);
-const Finding& get(const Findings& findings, const std::string& code); ///< fails the test when there is none
+/// A copy, for what is derived for one line of a test is gone after it; fails the test when there is none.
+Finding get(const Findings& findings, const std::string& code);
 
 /// Unwraps a result or fails the test with its message.
 template<class T>

@@ -45,12 +45,6 @@ void BlockMenu::ask_why(std::size_t move) {
     }));
 }
 
-void BlockMenu::leave_out(const std::function<void(NotThisRun&)>& how) {
-    NotThisRun out = session_.left_out();
-    how(out);
-    session_.leave_out(std::move(out));
-}
-
 void BlockMenu::add_sheet(QMenu& menu, const Plan& plan, SheetId id) {
     const Sheet* sheet = dotlane::find(session_.project(), id);
     if (!sheet) return;
@@ -72,7 +66,7 @@ void BlockMenu::add_sheet(QMenu& menu, const Plan& plan, SheetId id) {
         menu.addAction(tr("Pin %1 here, as number %2").arg(name).arg(place), [pin, place] { pin(place); });
     if (place > 1 && at != sheets.end()) menu.addAction(tr("Run %1 first").arg(name), [pin] { pin(1); });
     menu.addAction(tr("Leave %1 out of this run").arg(name),
-                   [this, id] { leave_out([&](NotThisRun& out) { out.sheets.insert(id); }); });
+                   [this, id] { session_.leave_out([&](NotThisRun& out) { out.sheets.insert(id); }); });
 }
 
 void BlockMenu::add_lane(QMenu& menu, const PassMove& pass) {
@@ -83,8 +77,9 @@ void BlockMenu::add_lane(QMenu& menu, const PassMove& pass) {
     };
     if (!dotlane::find(project, pass.lane)) return;
     menu.addSeparator();
-    menu.addAction(tr("Leave %1 out of this run").arg(name(pass.lane)),
-                   [this, lane = pass.lane] { leave_out([&](NotThisRun& out) { out.lanes.insert(lane); }); });
+    menu.addAction(tr("Leave %1 out of this run").arg(name(pass.lane)), [this, lane = pass.lane] {
+        session_.leave_out([&](NotThisRun& out) { out.lanes.insert(lane); });
+    });
     std::set<PartId> parts;
     for (const Stroke& stroke : pass.strokes)
         parts.insert(stroke.of.part);

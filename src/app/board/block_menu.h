@@ -28,7 +28,6 @@ class BlockMenu : public QObject {
   private:
     void add_sheet(QMenu& menu, const Plan& plan, SheetId sheet);
     void add_lane(QMenu& menu, const PassMove& pass);
-    void leave_out(const std::function<void(NotThisRun&)>& how);
 
     Session& session_;
     QFutureWatcher<Result<std::vector<Phrase>>> watcher_;

@@ -54,6 +54,11 @@ class Session : public QObject {
     /// What the run that is planned leaves out; no part of the project, and forgotten with it.
     const NotThisRun& left_out() const { return left_out_; }
     void leave_out(NotThisRun out);
+    void leave_out(const std::function<void(NotThisRun&)>& how) {
+        NotThisRun out = left_out_;
+        how(out);
+        leave_out(std::move(out));
+    }
     void set_painted() { deriver_.set_painted(); }
     bool deriving() const { return deriver_.busy(); }
     /// The plan is there, and shorter routes are looked for.

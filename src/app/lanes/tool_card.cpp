@@ -68,7 +68,9 @@ QWidget* ToolCard::setting_of(const Tool& tool, const Stock& stock, const Machin
     column->setSpacing(3);
     const Setting* known = session_.catalog().setting(tool, stock, machine);
     Setting now = known ? *known : Setting{};
-    now.tool = tool.id, now.stock = stock.id, now.machine.clear(), now.note.clear();
+    // For any machine, unless what holds for this one alone would go before it.
+    if (now.stock != stock.id) now.machine.clear();
+    now.tool = tool.id, now.stock = stock.id, now.note.clear();
     column->addWidget(label(tr("on %1").arg(present::words(word(stock))), TextRole::body, box));
     auto* from = label(whence(known), TextRole::quiet, box);
     from->setWordWrap(true);

@@ -7,6 +7,7 @@
 #include <QLineEdit>
 #include <QtConcurrent>
 
+#include "app/widgets/focus.h"
 #include "core/base/caught.h"
 #include "core/commands/ordering.h"
 #include "core/commands/project.h"
@@ -44,12 +45,14 @@ WishesPanel::WishesPanel(Session& session, QWidget* parent)
         if (isVisible()) show_all();
     });
     connect(&session_, &Session::derivedChanged, this, [this] {
-        if (isVisible()) plan_other();
+        if (!isVisible()) return;
+        show_all();
+        plan_other();
     });
     connect(&watcher_, &QFutureWatcherBase::finished, this, [this] {
         planned_ = watcher_.result();
         show_table();
-        if (isVisible() && session_.derived() != beside_) plan_other();
+        if (isVisible() && (session_.derived() != beside_ || other_ != asked_)) plan_other();
     });
     show_all();
 }
@@ -74,7 +77,7 @@ PlanOptions WishesPanel::options_of(Other other) const {
 void WishesPanel::plan_other() {
     const auto derived = session_.derived();
     if (watcher_.isRunning() || !derived) return;
-    beside_ = derived;
+    beside_ = derived, asked_ = other_;
     const Machine* machine = session_.catalog().machine(derived->project->machine);
     if (!derived->works || !derived->plan || !machine) {
         planned_ = tl::make_unexpected(Error{});
@@ -125,15 +128,13 @@ void WishesPanel::wish(const QString& text, PlanWishes wishes) {
     session_.run(text, WishOrder{std::move(wishes)});
 }
 
-void WishesPanel::leave_out(const std::function<void(NotThisRun&)>& how) {
-    NotThisRun out = session_.left_out();
-    how(out);
-    session_.leave_out(std::move(out));
-}
-
 void WishesPanel::show_all() {
-    if (!stale_ && column_) return;
+    // The board leaves things out too.
+    if (!stale_ && column_ && shown_out_ == session_.left_out()) return;
     stale_ = !isVisible();
+    shown_out_ = session_.left_out();
+    const int place = column_ ? scrolled() : 0;
+    const QString focus = take_focus(this);
     if (column_) { // what was pressed in it asks for this
         column_->hide();
         column_->deleteLater();
@@ -166,8 +167,9 @@ void WishesPanel::show_all() {
     connect(take, &QPushButton::clicked, this, [this] {
         const PlanOptions options = options_of(other_);
         if (options.order != session_.project().pass_order)
-            session_.run(tr("Usual order of passes"), in_order(options.order));
-        if (options.wishes != session_.project().wishes) wish(tr("Order of the run"), options.wishes);
+            session_.run(tr("Order of the run"), in_order(options.order), "take-order");
+        if (options.wishes != session_.project().wishes)
+            session_.run(tr("Order of the run"), WishOrder{options.wishes}, "take-order");
     });
     rows->addWidget(compare_);
     show_table();
@@ -179,7 +181,8 @@ void WishesPanel::show_all() {
     show_ticks(ticks);
     rows->addWidget(ticks);
     rows->addStretch(1);
-    settle();
+    scroll_back(place);
+    give_focus(this, focus);
 }
 
 void WishesPanel::show_rules(Card* card) {
@@ -250,14 +253,26 @@ void WishesPanel::show_rules(Card* card) {
     });
 }
 
+/// A tick of what is run; these stay as they are pressed.
+template<class Id>
+QCheckBox* WishesPanel::run_tick(const QString& text, std::set<Id> NotThisRun::*set, Id id, QWidget* parent) {
+    auto* box = tick(text, !(session_.left_out().*set).contains(id), parent);
+    connect(box, &QCheckBox::clicked, this, [this, set, id](bool on) {
+        NotThisRun out = session_.left_out();
+        on ? void((out.*set).erase(id)) : void((out.*set).insert(id));
+        shown_out_ = out;
+        session_.leave_out(std::move(out));
+    });
+    return box;
+}
+
 QWidget* WishesPanel::sheet_row(const Sheet& sheet, int count, QWidget* parent) {
     auto* row = new QWidget(parent);
     auto* columns = new QHBoxLayout(row);
     columns->setContentsMargins(0, 0, 0, 0);
-    auto* box = tick(QString::fromStdString(sheet.name), !session_.left_out().sheets.contains(sheet.id), row);
-    columns->addWidget(box, 1);
+    columns->addWidget(run_tick(QString::fromStdString(sheet.name), &NotThisRun::sheets, sheet.id, row), 1);
     auto* place = new QComboBox(row);
-    place->setObjectName("sheet-place");
+    place->setObjectName("sheet-place-" + QString::number(sheet.id.value));
     place->setAccessibleName(tr("Place of %1 in the run").arg(QString::fromStdString(sheet.name)));
     place->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     place->setMinimumContentsLength(9);
@@ -267,9 +282,6 @@ QWidget* WishesPanel::sheet_row(const Sheet& sheet, int count, QWidget* parent) 
     for (const SheetPin& pin : session_.project().wishes.pins)
         if (pin.sheet == sheet.id) place->setCurrentIndex(std::min(pin.place, count));
     columns->addWidget(place);
-    connect(box, &QCheckBox::clicked, this, [this, id = sheet.id](bool on) {
-        leave_out([&](NotThisRun& out) { on ? void(out.sheets.erase(id)) : void(out.sheets.insert(id)); });
-    });
     connect(place, &QComboBox::activated, this, [this, id = sheet.id](int n) {
         wish(tr("Place of a sheet in the run"), with_pin(session_.project().wishes, id, n));
     });
@@ -285,25 +297,19 @@ void WishesPanel::show_ticks(Card* card) {
     for (const Sheet& sheet : project.sheets)
         card->rows()->addWidget(sheet_row(sheet, static_cast<int>(project.sheets.size()), card));
     card->rows()->addWidget(label(tr("lanes"), TextRole::quiet, card));
-    const auto add = [&](const QString& text, const QString& name, bool on, auto set_of, auto id) {
-        auto* box = tick(text, on, card);
-        box->setObjectName(name);
+    for (const Lane& lane : project.lanes) {
+        auto* box = run_tick(QString("%1  %2").arg(QString::fromStdString(plate(project, lane.id)),
+                                                   QString::fromStdString(lane.name)),
+                             &NotThisRun::lanes, lane.id, card);
+        box->setObjectName("run-lane");
         card->rows()->addWidget(box);
-        connect(box, &QCheckBox::clicked, this, [this, set_of, id](bool checked) {
-            leave_out([&](NotThisRun& out) {
-                auto& set = out.*set_of;
-                checked ? void(set.erase(id)) : void(set.insert(id));
-            });
-        });
-    };
-    for (const Lane& lane : project.lanes)
-        add(QString("%1  %2").arg(QString::fromStdString(plate(project, lane.id)),
-                                  QString::fromStdString(lane.name)),
-            "run-lane", !session_.left_out().lanes.contains(lane.id), &NotThisRun::lanes, lane.id);
+    }
     card->rows()->addWidget(label(tr("parts"), TextRole::quiet, card));
-    for (const Part& part : project.parts)
-        add(QString::fromStdString(part.name), "run-part", !session_.left_out().parts.contains(part.id),
-            &NotThisRun::parts, part.id);
+    for (const Part& part : project.parts) {
+        auto* box = run_tick(QString::fromStdString(part.name), &NotThisRun::parts, part.id, card);
+        box->setObjectName("run-part");
+        card->rows()->addWidget(box);
+    }
 }
 
 } // namespace dotlane::app

@@ -9,6 +9,8 @@
 #include "app/widgets/side_panel.h"
 #include "core/plan/plan.h"
 
+class QCheckBox;
+
 namespace dotlane::app {
 
 class WishesPanel : public SidePanel {
@@ -35,7 +37,8 @@ class WishesPanel : public SidePanel {
     void plan_other();
     PlanOptions options_of(Other other) const;
     void wish(const QString& text, PlanWishes wishes);
-    void leave_out(const std::function<void(NotThisRun&)>& how);
+    template<class Id>
+    QCheckBox* run_tick(const QString& text, std::set<Id> NotThisRun::*set, Id id, QWidget* parent);
     QWidget* sheet_row(const Sheet& sheet, int count, QWidget* parent);
 
     Session& session_;
@@ -45,6 +48,8 @@ class WishesPanel : public SidePanel {
     Other other_ = Other::tools;
     bool stale_ = true;                     ///< the project has changed since it was shown
     std::shared_ptr<const Derived> beside_; ///< whose plan the other one is laid beside
+    NotThisRun shown_out_;                  ///< as the ticks show it
+    Other asked_ = Other::tools;            ///< that is planned, or was
     Result<Plan> planned_ = tl::make_unexpected(Error{});
     QFutureWatcher<Result<Plan>> watcher_;
 };

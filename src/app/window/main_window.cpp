@@ -6,6 +6,7 @@
 #include <QMenuBar>
 #include <QMimeData>
 #include <QStackedWidget>
+#include <QThread>
 #include <QThreadPool>
 #include <QUndoStack>
 
@@ -201,9 +202,10 @@ void MainWindow::settle() {
     QElapsedTimer timer;
     timer.start();
     const auto busy = [this] { return session_.deriving() || files_->busy() || exporter_->busy(); };
-    do
+    do {
         QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
-    while ((busy() || timer.elapsed() < 60) && timer.elapsed() < 60000);
+        QThread::msleep(1); // the work is done by other threads, which want the processor
+    } while ((busy() || timer.elapsed() < 60) && timer.elapsed() < 60000);
     work_->finish_painting();
     QThreadPool::globalInstance()->waitForDone(); // small pictures
     QCoreApplication::processEvents();

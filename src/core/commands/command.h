@@ -34,4 +34,18 @@ std::vector<std::string> ids_of(const List& list) {
     return out;
 }
 
+/// The name, or the first of "name 2", "name 3"... that none of the things bears.
+template<class List>
+std::string unused_name(const List& things, const std::string& wanted) {
+    const auto taken = [&](const std::string& name) {
+        for (const auto& thing : things)
+            if (thing.name == name) return true;
+        return false;
+    };
+    std::string out = wanted;
+    for (int n = 2; taken(out); ++n)
+        out = wanted + " " + std::to_string(n);
+    return out;
+}
+
 } // namespace dotlane

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/base/text.h"
+#include "core/commands/ordering.h"
 #include "core/project/edits.h"
 
 namespace dotlane {
@@ -98,6 +99,7 @@ Result<Done> apply(const ChangeLane& command, Project& project, const Catalog& c
 Result<Done> apply(const RemoveLane& command, Project& project) {
     if (!find(project, command.lane)) return fail("edit.missing", say("There is no such lane."));
     Done out{say("Removed lane %1.", lane_words(project, command.lane))};
+    out.lost = rules_lost_with(project, command.lane);
     for (const Part& part : project.parts) {
         const auto uses = [&](const auto& one) { return one.lane == command.lane; };
         const auto count = std::count_if(part.sets.begin(), part.sets.end(), uses) +

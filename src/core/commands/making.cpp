@@ -101,14 +101,7 @@ void sort_lines(const EvaluatedPart& evaluated, const std::vector<LineId>& lines
 } // namespace
 
 std::string free_name(const Project& project, const std::string& wanted) {
-    const auto taken = [&](const std::string& name) {
-        return std::any_of(project.parts.begin(), project.parts.end(),
-                           [&](const Part& p) { return p.name == name; });
-    };
-    std::string name = wanted;
-    for (int n = 2; taken(name); ++n)
-        name = wanted + " " + std::to_string(n);
-    return name;
+    return unused_name(project.parts, wanted);
 }
 
 Result<Done> apply(const MakePart& command, Project& project, const Catalog& catalog, FontShelf& fonts) {

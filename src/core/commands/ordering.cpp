@@ -68,6 +68,15 @@ PlanWishes with_kept(PlanWishes wishes, const std::string& rule, bool holds) {
     return wishes;
 }
 
+std::vector<Phrase> rules_lost_with(const Project& project, LaneId lane) {
+    std::vector<Phrase> out;
+    for (const LaneRule& rule : project.wishes.rules)
+        if (rule.before == lane || rule.after == lane)
+            out.push_back(say("Your rule that %1 runs before %2.", plate(project, rule.before),
+                              plate(project, rule.after)));
+    return out;
+}
+
 Result<Done> apply(const SplitLane& command, Project& project) {
     const Lane* lane = find(project, command.lane);
     const Part* part = find(project, command.part);
@@ -75,9 +84,9 @@ Result<Done> apply(const SplitLane& command, Project& project) {
     const auto users = std::count_if(project.parts.begin(), project.parts.end(),
                                      [&](const Part& p) { return uses(p, command.lane); });
     if (!uses(*part, command.lane) || users < 2)
-        return fail("lane.whole", say("Lane %1 runs lines of several parts only when it can be split: all of "
-                                      "its lines, or none, are of \"%2\".",
-                                      plate(project, command.lane), part->name));
+        return fail("lane.whole",
+                    say("There is nothing to split: all lines of lane %1, or none, are of \"%2\".",
+                        plate(project, command.lane), part->name));
     Lane own = *lane;
     own.name = lane->name + ", " + part->name;
     const LaneId made = add_lane(project, std::move(own));
@@ -99,10 +108,12 @@ Result<Done> apply(const MergeLanes& command, Project& project) {
         return fail("lane.other", say("%1 and %2 do not do the same: only lanes of one action can be one.",
                                       lane_words(project, command.from), lane_words(project, command.into)));
     const Phrase was = lane_words(project, command.from);
+    const std::vector<Phrase> lost = rules_lost_with(project, command.from);
     for (Part& part : project.parts)
         send(part, command.from, command.into);
     if (const auto ok = remove_lane(project, command.from); !ok) return tl::make_unexpected(ok.error());
     Done out{say("All lines of %1 run in %2 now.", was, lane_words(project, command.into))};
+    out.lost = lost;
     out.lane = command.into;
     return out;
 }

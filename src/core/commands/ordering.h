@@ -20,6 +20,9 @@ PlanWishes with_pin(PlanWishes wishes, SheetId sheet, int place);
 /// One of the planner's own rules holds, or does not.
 PlanWishes with_kept(PlanWishes wishes, const std::string& rule, bool holds);
 
+/// The rules that go with a lane, a sentence each.
+std::vector<Phrase> rules_lost_with(const Project& project, LaneId lane);
+
 /// The lines of one part leave a lane for one of their own, with the same action, tool and colour: it runs
 /// by itself. Errors: "edit.missing", "lane.whole" (all lines of the lane are of that part).
 struct SplitLane {

@@ -75,17 +75,6 @@ WordsStep below(const std::string& name) {
     return out;
 }
 
-std::string sheet_name_of(const Project& project, const std::string& wanted) {
-    const auto taken = [&](const std::string& name) {
-        return std::any_of(project.sheets.begin(), project.sheets.end(),
-                           [&](const Sheet& s) { return s.name == name; });
-    };
-    std::string out = wanted;
-    for (int n = 2; taken(out); ++n)
-        out = wanted + " " + std::to_string(n);
-    return out;
-}
-
 } // namespace
 
 Result<Done> apply(const AddSamples& command, Project& project, const Catalog& catalog, FontShelf& fonts) {
@@ -98,7 +87,7 @@ Result<Done> apply(const AddSamples& command, Project& project, const Catalog& c
     if (!lane) lane = lane_for(next, catalog, Action::draw, {}, plain_ink);
     const Tool* tool = catalog.tool(find(next, lane)->tool);
     const Length tip = tool ? tool->tip : mm(0.4);
-    const std::string name = sheet_name_of(next, "fill samples");
+    const std::string name = unused_name(next.sheets, "fill samples");
     const auto sheet = apply(AddSheet{name, {}, {}}, next, catalog);
     if (!sheet) return sheet;
     Done out;
@@ -148,7 +137,7 @@ Result<Done> apply(const AddCrosses&, Project& project, const Catalog& catalog) 
         return fail("crosses.few",
                     say("Crosses compare the tools of the lanes: there must be lanes of two at least."));
     const LaneId reference = tools.front()->id;
-    const auto sheet = apply(AddSheet{sheet_name_of(next, "tool crosses"), {}, {}}, next, catalog);
+    const auto sheet = apply(AddSheet{unused_name(next.sheets, "tool crosses"), {}, {}}, next, catalog);
     if (!sheet) return sheet;
     Done out;
     out.sheet = sheet->sheet, out.lane = reference;

@@ -20,6 +20,7 @@ Duration ink_time(const Project& project, const Catalog& catalog, LaneId lane_id
         const Point end = before.closed ? before.points.front() : before.points.back();
         out += motion.lift + motion.lower + travel_time(mm(distance(end, strokes[i].points.front())), motion);
     }
+    out += lane->run.dwell * static_cast<double>(strokes.size());
     return out * static_cast<double>(lane->repeats);
 }
 

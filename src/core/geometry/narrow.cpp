@@ -1,5 +1,7 @@
 #include "core/geometry/narrow.h"
 
+#include <deque>
+#include <map>
 #include <numbers>
 
 namespace dotlane {
@@ -77,20 +79,80 @@ class Finder {
     double width_, size_;
 };
 
+/// What has been looked at, for copies to be looked at once.
+class Looked {
+  public:
+    struct One {
+        Region piece;
+        Point corner;
+        std::vector<NarrowPlace> found;
+    };
+
+    /// What a piece is a copy of, within a micrometre.
+    const One* like(const Region& piece, Point corner) const {
+        const auto alike = known_.find(form_of(piece));
+        if (alike == known_.end()) return nullptr;
+        for (const One& one : alike->second)
+            if (same(piece, one.piece, corner - one.corner)) return &one;
+        return nullptr;
+    }
+    const One* keep(One one) {
+        std::deque<One>& alike = known_[form_of(one.piece)];
+        if (alike.size() >= most_alike) alike.pop_front();
+        return &alike.emplace_back(std::move(one));
+    }
+
+  private:
+    static constexpr std::size_t most_alike =
+        16; ///< or a thousand strips of as many points would be compared
+
+    static std::vector<std::size_t> form_of(const Region& piece) {
+        std::vector<std::size_t> out;
+        for (const Ring& ring : piece.rings)
+            out.push_back(ring.size());
+        return out;
+    }
+    static bool same(const Region& a, const Region& b, Point by) {
+        for (std::size_t r = 0; r < a.rings.size(); ++r)
+            for (std::size_t i = 0; i < a.rings[r].size(); ++i)
+                if (distance(a.rings[r][i], b.rings[r][i] + by) > 1e-3) return false;
+        return true;
+    }
+    std::map<std::vector<std::size_t>, std::deque<One>> known_;
+};
+
+NarrowPlace shifted(const NarrowPlace& place, Point by) {
+    const Box& b = place.box;
+    return {place.kind,
+            {b.x0 + by.x, b.y0 + by.y, b.x1 + by.x, b.y1 + by.y},
+            place.width,
+            transformed(place.area, Affine::translation(by))};
+}
+
 } // namespace
 
 NarrowPlaces narrow_places(const Region& region, Length least_width, Length least_size,
                            std::size_t most_points, Progress& progress) {
     NarrowPlaces out;
     Finder finder(least_width, least_size);
+    Looked looked;
     for (const Region& piece : pieces(region)) {
         if (progress.cancelled()) break;
-        if (point_count(piece) > most_points)
+        if (point_count(piece) > most_points) {
             ++out.unchecked;
-        else
+            continue;
+        }
+        const Box box = bounds(piece);
+        const Point corner{box.x0, box.y0};
+        const Looked::One* known = looked.like(piece, corner);
+        if (!known) {
+            finder.found.clear();
             finder.look(piece);
+            known = looked.keep({piece, corner, finder.found});
+        }
+        for (const NarrowPlace& place : known->found)
+            out.places.push_back(shifted(place, corner - known->corner));
     }
-    out.places = std::move(finder.found);
     std::stable_sort(out.places.begin(), out.places.end(),
                      [](const NarrowPlace& a, const NarrowPlace& b) { return a.box.x0 < b.box.x0; });
     return out;

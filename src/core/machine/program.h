@@ -111,6 +111,7 @@ Length length(const std::vector<Stroke>& strokes);
 using Move = std::variant<StopMove, PassMove>;
 
 /// The motion the machine is capable of; copied in, so that a program can be timed on its own.
+inline constexpr Length usual_deviation = mm(0.05); ///< where nothing is said of it
 struct Motion {
     Speed travel;
     Acceleration acceleration;

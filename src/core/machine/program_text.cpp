@@ -317,7 +317,7 @@ class Reader {
         const json& m = in::object(j, "motion");
         p.motion = {mm_per_second(positive(m, "travel_mm_s")),
                     mm_per_second2(positive(m, "acceleration_mm_s2")),
-                    in::maybe(m, "deviation_mm") ? mm(not_negative(m, "deviation_mm")) : mm(0.05),
+                    in::maybe(m, "deviation_mm") ? mm(not_negative(m, "deviation_mm")) : usual_deviation,
                     seconds(not_negative(m, "lift_s")), seconds(not_negative(m, "lower_s"))};
         for (const json& part : in::list(j, "parts")) {
             ProgramPart out{id_of<PartId>(part, "part"), in::text(part, "name"), {}, {}, {}};

@@ -133,11 +133,12 @@ Precedence::Precedence(std::vector<LaneWork> lanes, const PlanOptions& options) 
 std::vector<Reason> order_reasons(const std::vector<LaneWork>& lanes, const PlanWishes& wishes) {
     std::vector<Reason> out;
     const auto first_cut = std::find_if(lanes.begin(), lanes.end(), parts);
-    if (first_cut != lanes.begin() && first_cut != lanes.end() && std::all_of(first_cut, lanes.end(), parts))
+    if (!is_off(*order_rule("marks-first"), wishes) && first_cut != lanes.begin() &&
+        first_cut != lanes.end() && std::all_of(first_cut, lanes.end(), parts))
         out.push_back({"order.cut-last", say(order_rule("marks-first")->why)});
     const LaneWork* before = nullptr;
     for (const LaneWork& work : lanes) {
-        if (!row(work.lane.action).light_first) continue;
+        if (!row(work.lane.action).light_first || is_off(*order_rule("light-first"), wishes)) continue;
         if (before && light_step(*before) > light_step(work))
             out.push_back({"order.light-first",
                            say("The %1 draws before the %2: a pale pen that runs over dark ink picks it up.",

@@ -260,12 +260,17 @@ class Planner {
                 "does not hold.");
         if (by_tools() && !options_.wishes.pins.empty())
             plan_.reasons.push_back({"order.pins-off", not_kept});
-        for (const SheetPin& pin : options_.wishes.pins)
-            for (const SheetWork& sheet : sheets_)
-                if (sheet.sheet.sheet == pin.sheet && !by_tools())
-                    plan_.reasons.push_back({"order.pinned", say("\"%1\" runs as number %2 of the sheets, as "
-                                                                 "you wish.",
-                                                                 sheet.sheet.name, pin.place)});
+        int place = 0; // that it got, which is an earlier one where fewer sheets run
+        for (std::size_t i = 0; i < passes_.size() && !by_tools(); ++i) {
+            if (i > 0 && passes_[i].sheet == passes_[i - 1].sheet) continue;
+            const ProgramSheet& sheet = passes_[i].sheet->sheet;
+            ++place;
+            for (const SheetPin& pin : options_.wishes.pins)
+                if (pin.sheet == sheet.sheet)
+                    plan_.reasons.push_back(
+                        {"order.pinned",
+                         say("\"%1\" runs as number %2 of the sheets, as you wish.", sheet.name, place)});
+        }
         if (!options_.order.empty())
             plan_.reasons.push_back(
                 {"order.wished",
@@ -461,7 +466,7 @@ RoutedPass route_pass(const LaneLines& lines, const RouteOptions& options, const
     out.strokes.reserve(routed.order.size());
     for (const RoutedLine& line : routed.order)
         out.strokes.push_back({run(from.lines[line.line], line), lines.of[line.line]});
-    as_carriage(out.strokes, path);
+    as_carriage(out.strokes, path, repeats);
     return out;
 }
 

@@ -171,6 +171,21 @@ void drag(Polyline& line, double trail, Point& heading) {
     line.points = std::move(axis);
 }
 
+/// The strokes as the carriage goes, begun with a knife that points there; where it points afterwards.
+Point carried(std::vector<Stroke>& strokes, const ToolPath& path, Point heading) {
+    const double trail = in_mm(path.trail);
+    for (Stroke& stroke : strokes) {
+        // A knife that ends where it began leaves a corner uncut.
+        overrun(stroke, std::max(in_mm(path.run.overcut), trail));
+        lead(stroke, in_mm(path.run.lead_in));
+        if (trail > 0) drag(stroke, trail, heading);
+        if (path.offset != Point{})
+            for (Point& p : stroke.points)
+                p = p - path.offset;
+    }
+    return heading;
+}
+
 } // namespace
 
 Beginnings beginnings(Polylines lines, LineStart start) {
@@ -188,18 +203,16 @@ Beginnings beginnings(Polylines lines, LineStart start) {
     return out;
 }
 
-void as_carriage(std::vector<Stroke>& strokes, const ToolPath& path) {
+void as_carriage(std::vector<Stroke>& strokes, const ToolPath& path, int repeats) {
     const double trail = in_mm(path.trail);
-    Point heading{1, 0}; // as a swatch leaves it that is cut to the right
-    for (Stroke& stroke : strokes) {
-        // A knife that ends where it began leaves a corner uncut.
-        overrun(stroke, std::max(in_mm(path.run.overcut), trail));
-        lead(stroke, in_mm(path.run.lead_in));
-        if (trail > 0) drag(stroke, trail, heading);
-        if (path.offset != Point{})
-            for (Point& p : stroke.points)
-                p = p - path.offset;
+    Point heading{1, 0};            // as a swatch leaves it that is cut to the right
+    if (repeats > 1 && trail > 0) { // as the last stroke leaves it for the first
+        std::vector<Stroke> once = strokes;
+        ToolPath plain = path;
+        plain.offset = {};
+        heading = carried(once, plain, heading);
     }
+    carried(strokes, path, heading);
 }
 
 } // namespace dotlane

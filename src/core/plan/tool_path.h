@@ -28,7 +28,7 @@ struct Beginnings {
 Beginnings beginnings(Polylines lines, LineStart start);
 
 /// The strokes of a pass, in running order, as the carriage goes. Open at its end is what was closed and is
-/// run on further than that.
-void as_carriage(std::vector<Stroke>& strokes, const ToolPath& path);
+/// run on further than that. `repeats`: times that all of them are run, one time after the other.
+void as_carriage(std::vector<Stroke>& strokes, const ToolPath& path, int repeats = 1);
 
 } // namespace dotlane

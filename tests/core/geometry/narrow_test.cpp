@@ -53,6 +53,27 @@ TEST_CASE("necks are found wherever they are, as wide as they are") {
     CHECK(narrow(united({box_at(0, 0, 20, 20), box_at(25, 0, 20, 20), box_at(19, 9, 7, 0.9)})).empty());
 }
 
+TEST_CASE("each copy's narrow places are told where it lies, those of its like elsewhere are its own") {
+    const Region one = united({box_at(0, 0, 20, 20), box_at(25, 0, 20, 20), box_at(19, 9, 7, 0.3)});
+    std::vector<Region> all{
+        united({box_at(0, 600, 20, 20), box_at(25, 600, 20, 20), box_at(19, 613, 7, 0.5)})};
+    for (int i = 0; i < 12; ++i)
+        all.push_back(transformed(one, Affine::translation({60.0 * i, 31.7 * i})));
+    const auto found = narrow(united(all));
+    REQUIRE(found.size() == 13);
+    int others = 0;
+    for (const NarrowPlace& place : found) {
+        const bool other = place.box.y0 > 600;
+        others += other ? 1 : 0;
+        const double i = std::round((place.box.centre().x - 22.5) / 60);
+        CHECK(in_mm(place.width) == Approx(other ? 0.5 : 0.3).margin(0.02));
+        CHECK(place.box.centre().x == Approx(22.5 + 60 * i).margin(0.1));
+        CHECK(place.box.centre().y == Approx(other ? 613.25 : 9.15 + 31.7 * i).margin(0.1));
+        CHECK(bounds(place.area).centre().y == Approx(place.box.centre().y));
+    }
+    CHECK(others == 1);
+}
+
 TEST_CASE("corners are no slivers until they are very sharp, flaps are") {
     CHECK(narrow(box_at(0, 0, 30, 20)).empty());
     CHECK(narrow(region_of({ring(regular(3, 20))}, FillRule::nonzero)).empty()); // 60 degrees

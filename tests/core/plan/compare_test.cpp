@@ -127,6 +127,18 @@ TEST_CASE("wishes are kept with the project, told in one sentence, and go with w
     REQUIRE(derived->plan);
     CHECK(derived->plan->program.sheets.front().sheet == b.project.sheets[2].id);
     CHECK(derived->plan->program.sheets.back().sheet == b.project.sheets[1].id);
+    // Of a run of fewer sheets the last place is an earlier one, and that is what is said.
+    NotThisRun out;
+    out.sheets = {b.project.sheets[0].id};
+    const auto fewer =
+        b.workshop->derive(std::make_shared<Project>(b.project), no_progress(), {}, {{}, Effort::first, out});
+    REQUIRE(fewer->plan);
+    bool said = false;
+    for (const Reason& r : fewer->plan->reasons)
+        said |= r.code == "order.pinned" &&
+                r.sentence.english() ==
+                    "\"" + b.project.sheets[1].name + "\" runs as number 2 of the sheets, as you wish.";
+    CHECK(said);
     std::vector<Action> actions;
     for (const Move& move : derived->plan->program.moves)
         if (const auto* pass = std::get_if<PassMove>(&move)) actions.push_back(pass->action);
@@ -174,7 +186,10 @@ TEST_CASE("a lane is split for a part of its own and made one again") {
         if (!set.lines.empty()) CHECK(set.lane == done.lane);
     CHECK(apply(MergeLanes{b.lane(Action::draw), cut}, b.project).error().code == "lane.other");
     CHECK(apply(MergeLanes{cut, cut}, b.project).error().code == "edit.missing");
-    must(apply(MergeLanes{done.lane, cut}, b.project));
+    must(set_wishes(b.project, with_rule({}, {b.lane(Action::draw), done.lane, ""})));
+    const Done merged = must(apply(MergeLanes{done.lane, cut}, b.project));
+    REQUIRE(merged.lost.size() == 1); // what went with it is told
+    CHECK(merged.lost.front().english().find("runs before") != std::string::npos);
     CHECK(b.project.lanes == whole.lanes);
     CHECK(b.project.parts == whole.parts);
 }

@@ -72,8 +72,11 @@ TEST_CASE("the tip of a drag knife cuts the line, corners and all, when it is dr
             wanted.push_back(line);
             strokes.push_back(stroke_from(std::move(line)));
         }
-        as_carriage(strokes, {{}, mm(trail), {}});
+        const int repeats = random.whole(1, 2);
+        as_carriage(strokes, {{}, mm(trail), {}}, repeats);
         Knife knife(trail);
+        for (std::size_t s = 0; repeats > 1 && s < strokes.size(); ++s)
+            (void)knife.cut(strokes[s]); // the first time it begins as it came; from then on as it ended
         for (std::size_t s = 0; s < strokes.size(); ++s) {
             CHECK_FALSE(strokes[s].closed);
             const std::vector<Point> tip = knife.cut(strokes[s]);

@@ -178,6 +178,8 @@ void edit_all(Workshop& workshop, Project& project, std::size_t at, benchmark::S
             const double planned = watch.seconds();
             auto& counter = state.counters[std::string(name) + " planned_ms"];
             counter = std::max<double>(counter, 1000 * planned);
+            auto& seen = state.counters[std::string(name) + " shown_ms"];
+            seen = std::max<double>(seen, 1000 * shown);
             worst.shown = std::max(worst.shown, shown), worst.planned = std::max(worst.planned, planned);
             project = *next;
         }

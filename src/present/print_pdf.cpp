@@ -51,6 +51,12 @@ void paint_image(QPainter& painter, const PlacedImage& placed) {
 
 } // namespace
 
+void paint_print(QPainter& painter, const PrintSheet& print) {
+    for (const PrintShape& shape : print.shapes)
+        paint_drawn(painter, path_in_mm(shape.contours, shape.rule), shape.drawn, 1);
+    paint_marks(painter, print);
+}
+
 Result<std::string> print_pdf(const PrintSheet& print, const std::vector<PlacedImage>& images,
                               const std::string& title) {
     constexpr int dots = 1200;
@@ -63,9 +69,7 @@ Result<std::string> print_pdf(const PrintSheet& print, const std::vector<PlacedI
         painter.translate(-page.x0, -page.y0);
         for (const PlacedImage& placed : images)
             paint_image(painter, placed);
-        for (const PrintShape& shape : print.shapes)
-            paint_drawn(painter, path_in_mm(shape.contours, shape.rule), shape.drawn, 1);
-        paint_marks(painter, print);
+        paint_print(painter, print);
     });
 }
 

@@ -37,22 +37,38 @@ QPainterPath path_of(const Region& region, const Affine& to, const View& view) {
     return path;
 }
 
-} // namespace
-
-void paint_printed(QPainter& painter, const PrintedPicture& printed, double scale, const Affine& to,
-                   const View& view, bool bleed) {
-    const QImage image = unpacked(printed.from.bytes);
-    if (image.isNull()) return;
-    const double wide = in_mm(printed.from.width) * scale, s = view.scale;
+/// `wide`: mm before `to`. False: it cannot be unpacked.
+bool paint_inside(QPainter& painter, const std::shared_ptr<const std::string>& bytes, double wide,
+                  const QPainterPath& art, const Affine& to, const View& view) {
+    const QImage image = unpacked(bytes);
+    if (image.isNull()) return false;
+    const double s = view.scale;
     painter.save();
     painter.setRenderHints(QPainter::Antialiasing | QPainter::SmoothPixmapTransform);
-    painter.setClipPath(path_of(printed.areas->art, to, view), Qt::IntersectClip);
+    painter.setClipPath(art, Qt::IntersectClip);
     painter.setTransform(QTransform(to.a * s, to.b * s, to.c * s, to.d * s, to.e * s + view.shift.x(),
                                     to.f * s + view.shift.y()),
                          true);
     painter.drawImage(QRectF(0, 0, wide, wide * image.height() / image.width()), image);
     painter.restore();
-    if (!bleed) return;
+    return true;
+}
+
+} // namespace
+
+void paint_picture(QPainter& painter, const PrintPicture& picture, const View& view) {
+    QPainterPath art;
+    art.setFillRule(Qt::OddEvenFill);
+    for (const Polyline& line : picture.art)
+        art.addPath(path_of(line, view));
+    paint_inside(painter, picture.bytes, in_mm(picture.width), art, picture.to_sheet, view);
+}
+
+void paint_printed(QPainter& painter, const PrintedPicture& printed, double scale, const Affine& to,
+                   const View& view, bool bleed) {
+    const bool painted = paint_inside(painter, printed.from.bytes, in_mm(printed.from.width) * scale,
+                                      path_of(printed.areas->art, to, view), to, view);
+    if (!painted || !bleed) return;
     painter.strokePath(path_of(printed.areas->whole, to, view), QPen(Theme::current().quiet, 1, Qt::DotLine));
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/derive/printing.h"
+#include "core/machine/program.h"
 #include "present/lane_style.h"
 
 namespace dotlane::present {
@@ -10,5 +11,8 @@ namespace dotlane::present {
 /// dotted. May be called from any thread.
 void paint_printed(QPainter& painter, const PrintedPicture& printed, double scale, const Affine& to,
                    const View& view, bool bleed);
+
+/// The same where it has been put on a mat.
+void paint_picture(QPainter& painter, const PrintPicture& picture, const View& view);
 
 } // namespace dotlane::present

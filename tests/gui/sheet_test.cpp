@@ -235,6 +235,60 @@ TEST_CASE("the rehearsal's ink is where the strokes are, and as wide as the tip"
     CHECK(changed == strokes);
 }
 
+TEST_CASE("the rehearsal shows what came out of the printer below what is run") {
+    Driver d(false);
+    Bench b = bench("<rect x='40' y='40' width='60' height='40' fill='#a8462d'/>"
+                    "<rect x='30' y='30' width='80' height='60' fill='none' stroke='#22282c'/>",
+                    200, 200);
+    Lane printed;
+    printed.action = Action::print, printed.tool = "desk-printer", printed.name = "printer";
+    must(gather(b.project, b.part, {b.lines()[1]}, "art"));
+    must(assign(b.project, b.part, {b.lines()[1]}, b.project.lanes[0].id));
+    must(assign(b.project, b.part, {b.lines()[0]}, add_lane(b.project, printed)));
+    d.window->files().start_project(b.project, {});
+    d.window->work().show_view(View::rehearsal);
+    d.settle();
+    auto& r = d.window->work().rehearsal();
+    r.show_travel(false);
+    const auto& spans = d.session().derived()->plan->timeline.spans();
+    r.seek(spans.back().start - seconds(0.01)); // before the sheet comes out
+    d.settle();
+    const QImage seen = r.grab().toImage();
+    const QColor art = seen.pixelColor(r.view().map(Point{50, 40}).toPoint()),
+                 bare = seen.pixelColor(r.view().map(Point{85, 40}).toPoint());
+    CHECK(art.hue() == Approx(QColor("#a8462d").hue()).margin(12));
+    CHECK(art.saturation() > bare.saturation() + 60);
+}
+
+TEST_CASE("why this order is opened at its heading, and stays there when shorter routes come") {
+    Driver d(false);
+    d.window->files().open_demo();
+    d.settle();
+    d.trigger("why");
+    const auto heading = [&]() -> QLabel* {
+        for (auto* label : d.window->findChildren<QLabel*>())
+            if (label->isVisible() && label->text() == "Why this order") return label;
+        return nullptr;
+    };
+    REQUIRE(heading());
+    CHECK_FALSE(heading()->visibleRegion().isEmpty());
+    const int y = heading()->mapTo(d.window.get(), QPoint()).y();
+    const auto before = d.session().derived()->plan;
+    d.window->settle_plan();
+    for (int i = 0; i < 200 && d.session().derived()->plan == before;
+         ++i) { // 1.5 s of quiet, and the looking
+        QTest::qWait(50);
+        d.window->settle_plan();
+    }
+    CHECK(d.session().derived()->plan != before);
+    REQUIRE(heading());
+    CHECK(heading()->mapTo(d.window.get(), QPoint()).y() == Approx(y).margin(3));
+    int stops = 0; // each has its reason
+    for (auto* label : d.window->findChildren<QLabel*>())
+        stops += label->text().startsWith("At stop ") && label->isVisible() ? 1 : 0;
+    CHECK(stops == d.session().derived()->plan->totals.stops);
+}
+
 TEST_CASE(
     "a press on what the rehearsal has run leads to its part and line, or to the fill that it belongs to") {
     Driver d;

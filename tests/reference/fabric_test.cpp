@@ -118,16 +118,27 @@ TEST_CASE(
         for (int i = count - 1; i >= 0; --i) {
             const auto own = Geos::area_of(shapes[static_cast<std::size_t>(i)]);
             const Geos::Geometry seen(GEOSDifference(own.get(), above.get()));
-            // What is narrower than 0.02 mm is no fabric, and gets no underlap.
-            const Geos::Geometry solid(
-                GEOSIntersection(seen.get(), Geos::mitre(Geos::buffer(seen.get(), -0.01).get(), 0.03).get()));
             const Geos::Geometry below = std::move(above);
             above.reset(GEOSUnion(below.get(), own.get()));
-            if (!solid) continue;                         // GEOS gives up, about once in 3,000
-            if (Geos::area(solid.get()) < 0.01) continue; // hidden
-            const Geos::Geometry under(
-                GEOSIntersection(Geos::buffer(solid.get(), in_mm(step.underlap)).get(), below.get()));
-            const double cut = Geos::area(Geos::Geometry(GEOSUnion(solid.get(), under.get())).get());
+            // What is narrower than 0.02 mm is no fabric, and gets no underlap.
+            const auto cut_of =
+                [&](double half) -> std::optional<std::pair<double, double>> { // area, length of its edge
+                const Geos::Geometry solid(GEOSIntersection(
+                    seen.get(), Geos::mitre(Geos::buffer(seen.get(), -half).get(), 0.03).get()));
+                if (!solid) return {};                         // GEOS gives up, about once in 3,000
+                if (Geos::area(solid.get()) < 0.01) return {}; // hidden
+                // Its mitred buffer drops whole pieces now and then.
+                if (Geos::area(solid.get()) < Geos::area(seen.get()) - 0.5) return {};
+                const Geos::Geometry under(
+                    GEOSIntersection(Geos::buffer(solid.get(), in_mm(step.underlap)).get(), below.get()));
+                const Geos::Geometry all_of(GEOSUnion(solid.get(), under.get()));
+                return std::pair{Geos::area(all_of.get()), Geos::length(all_of.get())};
+            };
+            const auto narrower = cut_of(0.008), wider = cut_of(0.012);
+            // A crumb about as wide as that may count or not, and has an underlap all around it.
+            if (!narrower || !wider || std::abs(narrower->first - wider->first) > 1e-3 * narrower->first)
+                continue;
+            const auto [cut, edge] = *narrower;
             all += cut;
             step.only = i + 1;
             const StepOutcome out = run_step(step, in, no_progress());
@@ -135,7 +146,7 @@ TEST_CASE(
             for (const Figure& f : out.report.figures)
                 if (std::string(f.key) == "cut") {
                     // GEOS flattens its arcs from within to 64 a quarter, ours are within 0.005 mm.
-                    CHECK(f.value == Approx(cut).epsilon(2e-3).margin(0.05));
+                    CHECK(f.value == Approx(cut).epsilon(2e-3).margin(0.05 + 0.005 * edge));
                     sum += f.value;
                 }
             ++fabrics;

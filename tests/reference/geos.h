@@ -32,17 +32,35 @@ class Geos {
         return Geometry(GEOSGeom_createPolygon(GEOSGeom_createLinearRing(sequence(ring, true)), nullptr, 0));
     }
     /// Outer rings minus holes.
+    /// A ring that touches itself at points, which GEOS takes for no polygon (and makes valid with some of
+    /// its holes filled, once in a few thousand), as rings that do not.
+    static std::vector<Ring> loops(const Ring& ring) {
+        std::vector<Ring> out;
+        Ring open;
+        for (const Point p : ring) {
+            const auto seen = std::find(open.begin(), open.end(), p);
+            if (seen != open.end()) {
+                if (open.end() - seen > 2) out.emplace_back(seen, open.end());
+                open.erase(seen, open.end());
+            }
+            open.push_back(p);
+        }
+        if (open.size() > 2) out.push_back(std::move(open));
+        return out;
+    }
     static Geometry area_of(const Region& region) {
         // The largest first: a hole is smaller than what it lies in, and an island smaller than its hole.
-        std::vector<std::pair<double, const Ring*>> rings;
+        std::vector<std::pair<double, Ring>> rings;
         for (const Ring& ring : region.rings)
-            rings.emplace_back(signed_area_mm2(ring), &ring);
+            for (Ring& loop : loops(ring)) {
+                const double area = signed_area_mm2(loop);
+                rings.emplace_back(area, std::move(loop));
+            }
         std::sort(rings.begin(), rings.end(),
                   [](const auto& a, const auto& b) { return std::abs(a.first) > std::abs(b.first); });
         Geometry whole(GEOSGeom_createEmptyPolygon());
         for (const auto& [area, ring] : rings) {
-            // A ring may touch itself at a point, which GEOS takes for no polygon.
-            const Geometry one(GEOSMakeValid(polygon(*ring).get()));
+            const Geometry one(GEOSMakeValid(polygon(ring).get()));
             whole.reset(area < 0 ? GEOSDifference(whole.get(), one.get())
                                  : GEOSUnion(whole.get(), one.get()));
         }

@@ -5,6 +5,8 @@
 
 #include "app/widgets/plate_button.h"
 #include "present/board_painter.h"
+#include "present/print_pdf.h"
+#include "present/printed_painter.h"
 #include "present/sheet_painter.h"
 #include "present/words.h"
 
@@ -118,6 +120,18 @@ Canvas::Painting RehearsalView::content() const {
         present::SheetScene scene{derived->project.get(), &catalog, derived.get(), sheet};
         scene.parts = false;
         present::paint_sheet(painter, scene, view, visible);
+        if (!derived->plan) return;
+        for (const PrintSheet& print : derived->plan->program.prints) {
+            if (print.sheet.sheet != sheet) continue; // it was printed before it came into the machine
+            for (const PrintPicture& picture : print.pictures)
+                present::paint_picture(painter, picture, view);
+            painter.save();
+            painter.setRenderHint(QPainter::Antialiasing);
+            painter.translate(view.shift);
+            painter.scale(view.scale, view.scale);
+            present::paint_print(painter, print);
+            painter.restore();
+        }
     };
 }
 

@@ -83,7 +83,12 @@ void OrderPanel::show_plan() {
     }
     if (!derived->plan->reasons.empty())
         reasons_->add(label(tr("Why this order"), TextRole::heading, reasons_), false);
+    bool stops = false;
     for (const Reason& reason : derived->plan->reasons) {
+        if (!stops && reason.code == stop_reason) {
+            stops = true; // they come last
+            reasons_->add(label(tr("Why each stop"), TextRole::heading, reasons_), false);
+        }
         auto* card = new Card(reasons_);
         auto* text = label(present::words(reason.sentence), TextRole::body, card);
         text->setWordWrap(true);

@@ -20,6 +20,7 @@ StationColumn::StationColumn(QWidget* parent)
 
 void StationColumn::add(QWidget* card, bool station) {
     rows_->addWidget(card);
+    card->show(); // the layout would do so later, and the column could not be scrolled until then
     if (station) stations_ << card;
 }
 

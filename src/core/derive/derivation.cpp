@@ -280,8 +280,10 @@ Derivation::without_left_out(const std::shared_ptr<const LayoutOf::Value>& layou
     return kept;
 }
 
-/// The way of the tool in a lane of a sheet, and what it is set to. False: cancelled.
-bool Derivation::route_lane(LaneWork& work, const Sheet& sheet, const Stock& stock, const LaidSheet& laid) {
+/// The way of the tool in a lane of a sheet, and what it is set to; corrected: its lines follow the print,
+/// off where they were laid. False: cancelled.
+bool Derivation::route_lane(LaneWork& work, const Sheet& sheet, const Stock& stock, const LaidSheet& laid,
+                            bool corrected) {
     const Machine* machine = fixed_.catalog.machine(project_.machine);
     ToolPath path{{}, {}, work.lane.run};
     path.run.dwell = {}; // takes time, and no way
@@ -301,17 +303,21 @@ bool Derivation::route_lane(LaneWork& work, const Sheet& sheet, const Stock& sto
                      path,
                      work.repeats()});
     if (!work.routed) return false;
-    if (path.offset == Point{} && path.trail == Length{}) return true;
-    // What lies within reach of a plain tool may not be so of one whose tip touches elsewhere.
+    const bool elsewhere = path.offset != Point{} || path.trail != Length{};
+    if (!elsewhere && !corrected) return true;
+    // What was laid within reach may not be so for a tip that touches elsewhere, or after the print.
     Box way;
     for (const Stroke& stroke : work.routed->strokes)
         way.add(bounds(stroke));
     const Box& reach = laid.usable;
     const double beyond =
         std::max({reach.x0 - way.x0, reach.y0 - way.y0, way.x1 - reach.x1, way.y1 - reach.y1});
-    if (beyond > 0.005)
-        tell({sheet_findings::tool_outside({{}, sheet.id, {}, {}, place_of(way)}, word(*work.tool),
-                                           sheet.name, {beyond})});
+    if (beyond <= 0.005) return true;
+    const FindingPlace place{{}, sheet.id, {}, {}, place_of(way)};
+    if (elsewhere)
+        tell({sheet_findings::tool_outside(place, word(*work.tool), sheet.name, {beyond})});
+    else
+        tell({sheet_findings::print_outside(place, work.lane.name, sheet.name, {beyond})});
     return true;
 }
 
@@ -361,7 +367,8 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
             if (!lines) return false;
             if (lines->lines.empty()) continue;
             LaneWork lane_work{lane, plate(project_, lane.id), fixed_.catalog.tool(lane.tool), lines};
-            if (row(lane.action).run && !route_lane(lane_work, sheet, *stock, laid)) return false;
+            if (row(lane.action).run && !route_lane(lane_work, sheet, *stock, laid, set_right != Affine{}))
+                return false;
             work.lanes.push_back(std::move(lane_work));
         }
         works.push_back(std::move(work));

@@ -39,7 +39,8 @@ class Derivation {
     void check_faces(const Sheet& sheet, const LaidSheet& laid);
     std::shared_ptr<const LayoutOf::Value>
     without_left_out(const std::shared_ptr<const LayoutOf::Value>& layout) const;
-    bool route_lane(LaneWork& work, const Sheet& sheet, const Stock& stock, const LaidSheet& laid);
+    bool route_lane(LaneWork& work, const Sheet& sheet, const Stock& stock, const LaidSheet& laid,
+                    bool corrected);
     bool add_works(std::vector<SheetWork>& works);
     void tell(const Findings& findings);
 

@@ -71,6 +71,14 @@ inline constexpr FindingKind<Name, Name, Mm<1, 2>> tool_outside{
         "To bring the tip of the %1 to its lines on %2, the carriage would have to go %3 mm beyond what the "
         "machine reaches: move them inwards."),
     {"tool", "sheet", "by_mm"}};
+/// The lane, the sheet.
+inline constexpr FindingKind<Name, Name, Mm<1, 2>> print_outside{
+    "sheet.print-outside",
+    Grade::error,
+    to_say("Where the marks of %2 were found, lines of \"%1\" lie %3 mm beyond what the machine reaches: "
+           "load the "
+           "sheet straighter and measure again, or move them inwards and print anew."),
+    {"lane", "sheet", "by_mm"}};
 inline constexpr FindingKind<Name, Name> mirrored_twice{
     "sheet.mirrored-twice",
     Grade::caution,

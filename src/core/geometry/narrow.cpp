@@ -10,6 +10,7 @@ namespace {
 constexpr double hair = 0.01;       ///< mm, below what offsets are exact to
 constexpr double sliver_long = 3;   ///< times the least width; shorter ones are corners of over 19 degrees
 constexpr double sliver_thin = 0.6; ///< of the least width, on the mean
+constexpr double limb_long = 2.5;   ///< times as far as it joins: a corner of 26 degrees is so long
 
 const OffsetOptions round_off{Corner::round, 2, mm(0.01)};
 
@@ -34,15 +35,24 @@ double neck_width(const Region& piece, const Box& spot, double least) {
     return widest(least, [&](double w) { return pieces(shrunk(local, w / 2)).size() == 1; });
 }
 
+double across(const Box& box) {
+    return length(Point{box.width(), box.height()});
+}
+
 class Finder {
   public:
-    Finder(Length width, Length size)
+    enum class Ends {
+        slivers,
+        limbs
+    }; ///< what hangs on at one end is told when it is thin, or when it is long
+    Finder(Length width, Length size, Ends ends = Ends::slivers)
         : width_(in_mm(width))
-        , size_(in_mm(size)) {}
+        , size_(in_mm(size))
+        , ends_(ends) {}
 
     void look(const Region& piece) {
-        const double across = std::sqrt(in_square_mm(area(piece)));
-        if (across < size_) return add(NarrowPlace::Kind::small_piece, piece, across);
+        const double size = std::sqrt(in_square_mm(area(piece)));
+        if (size < size_) return add(NarrowPlace::Kind::small_piece, piece, size);
         if (width_ <= 0) return;
         const Region core = shrunk(piece, width_ / 2 - hair);
         if (core.empty())
@@ -64,19 +74,26 @@ class Finder {
 
     void look_at(const Region& spot, const Region& piece, const Region& opened) {
         const Box box = bounds(spot);
-        const double extent = length(Point{box.width(), box.height()});
+        const double extent = across(box);
         const double mean = 2 * in_square_mm(area(spot)) / std::max(in_mm(perimeter(spot)), 1e-9);
-        const Region contact = intersected(offset(spot, mm(4 * hair), round_off), opened);
-        if (pieces(contact).size() >= 2) {
+        std::vector<Region> contacts = pieces(intersected(offset(spot, mm(4 * hair), round_off), opened));
+        // Smaller than what the spot was grown by is but what rounding leaves.
+        std::erase_if(contacts, [](const Region& c) { return across(bounds(c)) < 4 * hair; });
+        Box joined;
+        for (const Region& contact : contacts)
+            joined.add(bounds(contact));
+        if (contacts.size() >= 2) {
             const double width = neck_width(piece, box, width_);
             if (width < width_ * 0.97)
                 add(NarrowPlace::Kind::neck, spot, width); // else it is as wide as it must be
-        } else if (extent > sliver_long * width_ && mean < sliver_thin * width_) {
+        } else if (ends_ == Ends::slivers ? extent > sliver_long * width_ && mean < sliver_thin * width_
+                                          : extent > limb_long * across(joined)) {
             add(NarrowPlace::Kind::sliver, spot, mean);
         }
     }
 
     double width_, size_;
+    Ends ends_;
 };
 
 /// What has been looked at, for copies to be looked at once.
@@ -156,6 +173,12 @@ NarrowPlaces narrow_places(const Region& region, Length least_width, Length leas
     std::stable_sort(out.places.begin(), out.places.end(),
                      [](const NarrowPlace& a, const NarrowPlace& b) { return a.box.x0 < b.box.x0; });
     return out;
+}
+
+std::vector<NarrowPlace> narrow_limbs(const Region& piece, Length width) {
+    Finder finder(width, mm(0), Finder::Ends::limbs);
+    finder.look(piece);
+    return std::move(finder.found);
 }
 
 bool is_wider_than(const Region& region, Length width) {

@@ -31,8 +31,12 @@ struct NarrowPlaces {
 NarrowPlaces narrow_places(const Region& region, Length least_width, Length least_size,
                            std::size_t most_points = 20'000, Progress& progress = no_progress());
 
-/// Whether a disc of that width finds room somewhere in it: whether something is left when its edge moves in by
-/// half of it.
+/// Of one piece: necks that are narrower, and limbs that hang on at one end and are longer than 2.5 times as
+/// far as they join it: a corner is none unless it is sharper than 26 degrees.
+std::vector<NarrowPlace> narrow_limbs(const Region& piece, Length width);
+
+/// Whether a disc of that width finds room somewhere in it: whether something is left when its edge moves in
+/// by half of it.
 bool is_wider_than(const Region& region, Length width);
 
 } // namespace dotlane

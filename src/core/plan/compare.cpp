@@ -5,6 +5,7 @@
 
 #include "core/base/text.h"
 #include "core/plan/order.h"
+#include "core/plan/stop_reasons.h"
 
 namespace dotlane {
 namespace {
@@ -114,34 +115,13 @@ void Asking::place_of_sheet(SheetId sheet, std::vector<Phrase>& out) {
 std::vector<Phrase> Asking::of_stop(std::size_t move) {
     std::vector<Phrase> out;
     const auto& stop = std::get<StopMove>(plan_.program.moves[move]);
-    const auto has = [&](Kind kind) {
-        return std::any_of(stop.steps.begin(), stop.steps.end(),
-                           [&](const HandStep& s) { return s.kind == kind; });
-    };
-    std::vector<Phrase> causes;
-    if (has(Kind::print)) causes.push_back(say("what is printed comes before all else"));
-    if (has(Kind::load) && stop.sheet)
-        causes.push_back(say("\"%1\" comes into the machine", name_of(stop.sheet)));
-    if (has(Kind::lift_off)) causes.push_back(say("foil is lifted off once its tip is cold"));
-    if (has(Kind::put_in)) {
-        std::vector<Phrase> tools;
-        for (std::size_t m = move + 1; m < plan_.program.moves.size(); ++m) {
-            const auto* pass = std::get_if<PassMove>(&plan_.program.moves[m]);
-            if (!pass) break;
-            if (std::find(tools.begin(), tools.end(), pass->tool) == tools.end()) tools.push_back(pass->tool);
-        }
-        causes.push_back(say("%1 must be in the machine next", joined(tools, ", ")));
-    }
-    if (has(Kind::lay_on)) causes.push_back(say("foil is laid on while its tip is cold"));
-    if (has(Kind::depth)) causes.push_back(say("the next stock needs another depth of the blade"));
-    if (!stop.sheet) causes.push_back(say("the last sheet comes out"));
-    if (!causes.empty()) out.push_back(say("Here hands are needed because %1.", joined(causes, "; ")));
-    out.push_back(say("It takes %1.", spoken_seconds(in_seconds(stop.time))));
-    const bool comes = stop.sheet && has(Kind::load);
-    if (comes) place_of_sheet(stop.sheet, out);
-    if (!comes && stop.sheet)
-        out.push_back(say("Without this stop the passes that follow could not run: what they need is not in "
-                          "the machine before it."));
+    if (const Phrase cause = cause_of_stop(plan_.program, move); !cause.empty())
+        out.push_back(say("Here %1.", cause));
+    const Phrase loss = loss_without_stop(plan_.program, plan_.timeline, move);
+    out.push_back(loss.empty() ? say("It takes %1.", spoken_seconds(in_seconds(stop.time))) : loss);
+    const bool comes = std::any_of(stop.steps.begin(), stop.steps.end(),
+                                   [](const HandStep& s) { return s.kind == Kind::load; });
+    if (stop.sheet && comes) place_of_sheet(stop.sheet, out);
     return out;
 }
 

@@ -9,6 +9,7 @@
 #include "core/plan/order.h"
 #include "core/plan/route.h"
 #include "core/plan/sequence.h"
+#include "core/plan/stop_reasons.h"
 
 namespace dotlane {
 namespace {
@@ -61,6 +62,7 @@ class Planner {
         total();
         explain_hands();
         explain_travel();
+        explain_each_stop(plan_);
         return std::move(plan_);
     }
 

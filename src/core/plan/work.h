@@ -68,6 +68,8 @@ struct SheetWork {
     bool operator==(const SheetWork&) const = default;
 };
 
+inline constexpr const char* stop_reason = "stop"; ///< the code of those that tell of one stop
+
 /// Why the planner did what it did.
 struct Reason {
     std::string code;

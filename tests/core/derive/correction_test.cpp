@@ -99,6 +99,17 @@ TEST_CASE("the cut of a sheet follows its print where three marks were found, th
     CHECK(told.message.english().find("100.5 %") != std::string::npos);
     CHECK(bounds(after->plan->program.prints[0].shapes[0].contours) ==
           bounds(before->plan->program.prints[0].shapes[0].contours));
+    CHECK_FALSE(has(after->findings, "sheet.print-outside"));
+    {
+        // Found so far to the left that the cut would leave the reach: told by how much.
+        Bench left = b;
+        const double reach = before->sheet(b.sheet)->usable.x0, by = was.x0 - reach + 1.25;
+        for (std::size_t i = 0; i < 3; ++i)
+            find(left.project, b.sheet)->found[i + 3] = {marks[i].x - by, marks[i].y};
+        const Finding out = get(left.derive()->findings, "sheet.print-outside");
+        CHECK(out.grade == Grade::error);
+        CHECK(number_argument(out, "by_mm").value_or(0) == Approx(1.25).margin(0.01));
+    }
     // The file keeps it; three others are refused, none forgets them.
     CHECK(must(read_project(write_project(b.project))) == b.project);
     change.found = {{found[0], found[1]}};

@@ -74,6 +74,30 @@ TEST_CASE("each copy's narrow places are told where it lies, those of its like e
     CHECK(others == 1);
 }
 
+TEST_CASE("limbs are told when they are long for their width, at any turn, corners are not") {
+    Random random("limbs");
+    for (int round = 0; round < 40; ++round) {
+        INFO("seed " << random.seed() << " round " << round);
+        const double wide = random.real(1, 7), long_ = wide * random.real(4, 9), turn = random.real(0, 6.28);
+        const auto turned = [&](const Region& r) { return transformed(r, Affine::rotation(turn)); };
+        const Region limb =
+            turned(united(box_at(0, 0, 40, 40), box_at(random.real(6, 27), 39, wide, long_ + 1)));
+        const auto found = narrow_limbs(limb, mm(8));
+        REQUIRE(found.size() == 1);
+        CHECK(found[0].kind == Kind::sliver);
+        CHECK(in_mm(found[0].width) <= wide * 1.05);
+        CHECK(in_mm(found[0].width) >= wide * 0.7); // with its round end, on the mean
+        CHECK(narrow_limbs(limb, mm(wide * 0.95)).empty());
+        // A wedge whose corners have at least 28 degrees, and a stump.
+        const double half = std::tan(random.real(14, 62) * std::numbers::pi / 180);
+        CHECK(narrow_limbs(
+                  turned(region_of({ring({{0, 0}, {60, -60 * half}, {60, 60 * half}})}, FillRule::nonzero)),
+                  mm(8))
+                  .empty());
+        CHECK(narrow_limbs(turned(united(box_at(0, 0, 40, 40), box_at(10, 39, 7, 8))), mm(8)).empty());
+    }
+}
+
 TEST_CASE("corners are no slivers until they are very sharp, flaps are") {
     CHECK(narrow(box_at(0, 0, 30, 20)).empty());
     CHECK(narrow(region_of({ring(regular(3, 20))}, FillRule::nonzero)).empty()); // 60 degrees

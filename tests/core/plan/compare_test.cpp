@@ -1,5 +1,7 @@
 #include "core/plan/compare.h"
 
+#include <regex>
+
 #include "core/commands/ordering.h"
 #include "tests/support/support.h"
 
@@ -113,6 +115,50 @@ TEST_CASE("why a stop or a pass is there, and what the next best would cost") {
     Progress progress;
     progress.cancel();
     CHECK(why_move(plan, *derived->works, machine_of(b), {}, 1, progress).error().code == "cancelled");
+}
+
+TEST_CASE("every stop has its reason, with all that could not be run without it") {
+    const Bench b = three_sheets();
+    for (const School school : all_schools) {
+        PlanOptions options;
+        options.wishes.school = school;
+        const Plan plan = must(make_plan("p", machine_of(b), *b.derive()->works, options));
+        // Followed forwards: at which stop the sheet of a pass was loaded, and its tool put in.
+        std::map<std::string, int> tool_at;
+        int sheet_at = 0, stops = 0;
+        std::map<int, std::size_t> strokes; // that rest on a stop
+        for (const Move& move : plan.program.moves) {
+            if (const auto* stop = std::get_if<StopMove>(&move)) {
+                ++stops;
+                std::map<std::string, int> now;
+                for (const Phrase& held : stop->holds)
+                    if (!held.empty())
+                        now[held.english()] =
+                            tool_at.contains(held.english()) ? tool_at[held.english()] : stop->number;
+                tool_at = now;
+                for (const HandStep& step : stop->steps)
+                    if (step.kind == HandStep::Kind::load) sheet_at = stop->number;
+                continue;
+            }
+            const auto& pass = std::get<PassMove>(move);
+            for (const int at : std::set<int>{sheet_at, tool_at.at(pass.tool.english())})
+                strokes[at] += pass.strokes.size();
+        }
+        int told = 0;
+        for (const Reason& reason : plan.reasons) {
+            if (reason.code != stop_reason) continue;
+            ++told;
+            const std::string text = reason.sentence.english();
+            INFO(text);
+            CHECK(text.starts_with("At stop " + std::to_string(told) + " hands are needed because "));
+            std::size_t sum = 0;
+            static const std::regex count("([0-9]+) strokes? of the");
+            for (std::sregex_iterator it(text.begin(), text.end(), count), end; it != end; ++it)
+                sum += std::stoul((*it)[1]);
+            CHECK(sum == strokes[told]);
+        }
+        CHECK(told == stops);
+    }
 }
 
 TEST_CASE("wishes are kept with the project, told in one sentence, and go with what they name") {

@@ -275,7 +275,20 @@ TEST_CASE("what cannot be sewn is told with what would do, and the remedy helps"
         mended(r, r.add(turned, {r.set()}), "patch.narrow");
     }
     {
+        // A body with a leg 7 mm wide: its corners are none.
+        Recipe r("<path fill='#111' d='M10,10h60v50h-26v38h-7v-38h-27z'/>");
+        const StepId id = r.add(turned, {r.set()});
+        r.part();
+        const Finding limb = get(r.part().findings, "patch.limb");
+        CHECK(limb.message.english().starts_with("1 limb is only "));
+        CHECK(number_argument(limb, "wide_mm").value_or(0) ==
+              Approx(7).margin(1.2)); // on the mean, to its end
+        CHECK(limb.place.box.y0 > 55);
+        mended(r, id, "patch.limb");
+    }
+    {
         Recipe r("<path fill-rule='evenodd' fill='#111' d='M10,10h80v80h-80z M45,45h10v10h-10z'/>");
+        CHECK_FALSE(r.told("patch.limb"));
         mended(r, r.add(turned, {r.set()}), "patch.hole");
     }
     {

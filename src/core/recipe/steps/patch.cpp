@@ -7,6 +7,7 @@
 
 #include "core/base/finding_kind.h"
 #include "core/base/text.h"
+#include "core/geometry/narrow.h"
 #include "core/geometry/region_index.h"
 #include "core/geometry/reshape.h"
 #include "core/recipe/allowance.h"
@@ -25,6 +26,13 @@ constexpr FindingKind<Count, Mm<1>, Mm<1>> too_narrow{
     to_say("%n [piece is|pieces are] too narrow to turn %2 mm under from both sides: at most %3 mm would lie "
            "flat."),
     {"count", "allowance_mm", "most_mm"},
+    {{{"patch.allowance", to_say("Turn less under")}, {"patch.raw", to_say("Leave edges raw")}}}};
+constexpr FindingKind<Count, Mm<1>, Mm<1>, Mm<1>> narrow_limb{
+    "patch.limb",
+    Grade::caution,
+    to_say("%n [limb is|limbs are] only %3 mm wide: what is turned %2 mm under from both sides lies doubled "
+           "there. At most %4 mm would lie flat."),
+    {"count", "allowance_mm", "wide_mm", "most_mm"},
     {{{"patch.allowance", to_say("Turn less under")}, {"patch.raw", to_say("Leave edges raw")}}}};
 constexpr FindingKind<Count, Mm<1>> closed_hole{
     "patch.hole",
@@ -250,9 +258,9 @@ void judge(const PatchStep& step, const std::vector<Cloth>& cloths, const WorkSe
     const bool turned = step.edge == PatchStep::Edge::turned && step.lines == PatchStep::Lines::pieces;
     const bool satin = step.edge == PatchStep::Edge::raw && step.lines == PatchStep::Lines::map;
     const double in = in_mm(step.satin) * step.inside / 100;
-    std::size_t narrow = 0, covered = 0, holes = 0;
-    double least = 1e9, covered_least = 1e9, hole_least = 1e9, thin = 1e9;
-    Box narrow_at, covered_at, hole_at, thin_at;
+    std::size_t narrow = 0, covered = 0, holes = 0, limbs = 0;
+    double least = 1e9, covered_least = 1e9, hole_least = 1e9, thin = 1e9, limb_least = 1e9;
+    Box narrow_at, covered_at, hole_at, thin_at, limb_at;
     const auto note = [](bool bad, double width, const Box& box, std::size_t& count, double& less, Box& at) {
         if (!bad) return;
         ++count, less = std::min(less, width), at.add(box);
@@ -271,6 +279,10 @@ void judge(const PatchStep& step, const std::vector<Cloth>& cloths, const WorkSe
             });
             note(lies_on && in_mm(step.underlap) > 2 * r, 2 * r, box, thins, thin, thin_at);
             if (!turned) continue;
+            if (r >= in_mm(step.allowance))
+                for (const NarrowPlace& limb : narrow_limbs(piece, step.allowance * 2))
+                    note(limb.width < step.allowance * 2, in_mm(limb.width), limb.box, limbs, limb_least,
+                         limb_at);
             for (const Ring& ring : piece.rings) {
                 if (&ring == &piece.rings.front()) continue;
                 Polyline hole{ring, true};
@@ -288,6 +300,8 @@ void judge(const PatchStep& step, const std::vector<Cloth>& cloths, const WorkSe
         report.findings.push_back(std::move(finding));
     };
     if (narrow > 0) tell(too_narrow({}, Count{narrow}, {in_mm(step.allowance)}, {least}), narrow_at);
+    if (limbs > 0)
+        tell(narrow_limb({}, Count{limbs}, {in_mm(step.allowance)}, {limb_least}, {limb_least / 2}), limb_at);
     if (holes > 0) tell(closed_hole({}, Count{holes}, {hole_least * 0.9}), hole_at);
     if (thins > 0) tell(short_underlap({}, {in_mm(step.underlap)}, {thin}), thin_at);
     if (covered > 0) tell(satin_wide({}, Count{covered}, {covered_least * 0.8}), covered_at);

@@ -45,6 +45,9 @@ json move_json(const Plan& plan, std::size_t m) {
         j["speed_mm_s"] = in_mm_per_second(pass.speed);
         j["setting"] = setting_json(pass.setting);
         j["length_mm"] = in_mm(length(pass.strokes));
+        j["breaks"] = json::array();
+        for (const auto& [at, finding] : plan.broken)
+            if (at == m) j["breaks"].push_back({{"code", finding.code}, {"message", finding.message}});
     }
     return j;
 }

@@ -34,6 +34,8 @@ std::pair<QString, QList<CalloutLine>> callout(const Plan& plan, std::size_t mov
     lines << CalloutLine{Words::tr("%1 in the %2").arg(words(pass.tool), words(pass.slot))}
           << CalloutLine{Words::tr("%n stroke(s), %1 m", nullptr, static_cast<int>(pass.strokes.size()))
                              .arg(QString::fromStdString(number(in_mm(length(pass.strokes)) / 1000, 2)))};
+    for (const auto& [at, finding] : plan.broken)
+        if (at == move) lines << CalloutLine{words(finding.message), true};
     return {Words::tr("Pass %1: %2, %3").arg(pass.number).arg(words(word(pass.action)), clock(time)), lines};
 }
 
@@ -244,6 +246,16 @@ void paint_group(QPainter& painter, const BoardScene& scene, const BoardLayout& 
     }
 }
 
+/// A small caution that a rule is broken here, over what is there.
+void paint_broken(QPainter& painter, const QPointF& at) {
+    const Theme& theme = Theme::current();
+    QPolygonF mark;
+    mark << at + QPointF(0, -7) << at + QPointF(6.5, 4.5) << at + QPointF(-6.5, 4.5);
+    painter.setPen(QPen(theme.panel, 2, Qt::SolidLine, Qt::SquareCap, Qt::RoundJoin));
+    painter.setBrush(theme.caution);
+    painter.drawPolygon(mark);
+}
+
 void paint_pass(QPainter& painter, const BoardScene& scene, const BoardLayout& layout, const Plan& plan,
                 std::size_t m) {
     const Theme& theme = Theme::current();
@@ -265,6 +277,8 @@ void paint_pass(QPainter& painter, const BoardScene& scene, const BoardLayout& l
         painter.drawText(seen, Qt::AlignCenter, full);
     else if (metrics.horizontalAdvance(brief) < seen.width() - 8)
         painter.drawText(seen, Qt::AlignCenter, brief);
+    if (std::any_of(plan.broken.begin(), plan.broken.end(), [m](const auto& b) { return b.first == m; }))
+        paint_broken(painter, {b.right() - 3, b.top()});
 }
 
 void paint_moves(QPainter& painter, const BoardScene& scene, const BoardLayout& layout, const Plan& plan) {

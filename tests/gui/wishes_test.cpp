@@ -8,6 +8,7 @@
 #include "app/widgets/notice.h"
 #include "app/widgets/number_field.h"
 #include "core/catalog/user_catalog.h"
+#include "core/commands/project.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -128,6 +129,39 @@ TEST_CASE("this run only: what has no tick is left out, the project stays as it 
     d.window->files().start_project(before, {});
     d.settle();
     CHECK(d.session().left_out().empty());
+}
+
+TEST_CASE("a broken rule is shown at the block that breaks it, and kept again from there") {
+    Driver d;
+    auto* map = d.window->findChild<app::BoardMap*>();
+    CHECK(d.session().derived()->plan->broken.empty());
+    const QImage before = map->grab().toImage();
+    std::vector<LaneId> order;
+    for (const Lane& lane : d.project().lanes)
+        (lane.action == Action::cut ? order.insert(order.begin(), lane.id)
+                                    : order.insert(order.end(), lane.id));
+    d.session().run("Order", in_order(order));
+    d.settle();
+    const Plan& plan = *d.session().derived()->plan;
+    REQUIRE_FALSE(plan.broken.empty());
+    for (const auto& [move, finding] : plan.broken) {
+        const auto& late = std::get<PassMove>(plan.program.moves[move]);
+        CHECK(late.action != Action::cut); // it is what runs after the cut that is at risk
+        bool cut = false;
+        for (std::size_t m = 0; m < move; ++m)
+            if (const auto* pass = std::get_if<PassMove>(&plan.program.moves[m]))
+                cut |= pass->sheet == late.sheet && pass->action == Action::cut;
+        CHECK(cut);
+        const auto lines = present::callout(plan, move).second;
+        CHECK(std::any_of(lines.begin(), lines.end(),
+                          [](const auto& line) { return line.care && line.text.contains("may shift"); }));
+    }
+    CHECK(before != map->grab().toImage());
+    QMenu* menu = open_menu(d, plan.broken.front().first);
+    entry(menu, "Keep the rule")->trigger();
+    menu->close();
+    d.settle();
+    CHECK(d.session().derived()->plan->broken.empty());
 }
 
 TEST_CASE("a block of the board says why it is there, is pinned and left out") {

@@ -5,6 +5,7 @@
 
 #include "core/base/caught.h"
 #include "core/commands/ordering.h"
+#include "core/commands/remedies.h"
 #include "core/plan/compare.h"
 #include "present/words.h"
 
@@ -108,6 +109,13 @@ void BlockMenu::show(std::size_t move, const QPoint& global, QWidget* over) {
     menu->setAttribute(Qt::WA_DeleteOnClose);
     menu->setObjectName("block-menu");
     menu->addAction(tr("Why is this here?"), [this, move] { ask_why(move); });
+    for (const auto& [at, finding] : derived->plan->broken) {
+        if (at != move) continue;
+        menu->addAction(tr("Keep the rule: %1").arg(present::remedy_words(finding)), [this, one = finding] {
+            session_.run(present::remedy_words(one), MendFinding{one});
+        });
+        break; // the usual order mends them all
+    }
     menu->addSeparator();
     const Move& block = derived->plan->program.moves[move];
     if (const auto* pass = std::get_if<PassMove>(&block)) {

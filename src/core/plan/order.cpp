@@ -157,8 +157,8 @@ std::vector<Reason> order_reasons(const std::vector<LaneWork>& lanes, const Plan
     return out;
 }
 
-Findings order_risks(const std::vector<LaneWork>& lanes, const PlanWishes& wishes) {
-    Findings out;
+std::vector<BrokenRule> broken_rules(const std::vector<LaneWork>& lanes, const PlanWishes& wishes) {
+    std::vector<BrokenRule> out;
     for (std::size_t i = 0; i < lanes.size(); ++i)
         for (std::size_t k = 0; k < i; ++k) {
             const LaneWork &late = lanes[i], &early = lanes[k];
@@ -167,14 +167,21 @@ Findings order_risks(const std::vector<LaneWork>& lanes, const PlanWishes& wishe
                 return holds(rule, late, early) && !is_off(rule, wishes);
             };
             if (breaks("marks-first") || breaks("perforate-first"))
-                out.push_back(
-                    after_cut({}, late.plate, early.plate, word(late.lane.action), word(early.lane.action)));
+                out.push_back({late.lane.id, after_cut({}, late.plate, early.plate, word(late.lane.action),
+                                                       word(early.lane.action))});
             else if (breaks("light-first"))
-                out.push_back(dark_first({}, late.plate, early.plate));
+                out.push_back({late.lane.id, dark_first({}, late.plate, early.plate)});
             for (const LaneRule& rule : wishes.rules)
                 if (rule.before == late.lane.id && rule.after == early.lane.id)
-                    out.push_back(own_broken({}, late.plate, early.plate));
+                    out.push_back({late.lane.id, own_broken({}, late.plate, early.plate)});
         }
+    return out;
+}
+
+Findings order_risks(const std::vector<LaneWork>& lanes, const PlanWishes& wishes) {
+    Findings out;
+    for (BrokenRule& broken : broken_rules(lanes, wishes))
+        out.push_back(std::move(broken.finding));
     return out;
 }
 

@@ -41,8 +41,16 @@ class Precedence {
 /// Why the lanes of a sheet, in this order, run as they do.
 std::vector<Reason> order_reasons(const std::vector<LaneWork>& lanes, const PlanWishes& wishes = {});
 
-/// What this order risks: one caution for each broken rule and pair of lanes, "order.after-cut",
-/// "order.dark-first" and "order.own", each with the remedy "order.usual".
+/// What a lane breaks by running where it does.
+struct BrokenRule {
+    LaneId late;
+    Finding finding;
+};
+/// Of each pair of lanes that breaks one: "order.after-cut", "order.dark-first" and "order.own", each with
+/// the remedy "order.usual".
+std::vector<BrokenRule> broken_rules(const std::vector<LaneWork>& lanes, const PlanWishes& wishes = {});
+
+/// What this order risks: the findings alone.
 Findings order_risks(const std::vector<LaneWork>& lanes, const PlanWishes& wishes = {});
 
 /// A pen or foil of one kind is another tool in another colour: "rust pen 0.4".

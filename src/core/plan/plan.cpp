@@ -313,6 +313,9 @@ class Planner {
                           work.setting,
                           work.routed->strokes};
             plan_.program.moves.emplace_back(std::move(move));
+            for (BrokenRule& rule : broken_rules(pass.sheet->lanes, options_.wishes))
+                if (rule.late == work.lane.id)
+                    plan_.broken.emplace_back(plan_.program.moves.size() - 1, std::move(rule.finding));
         }
         add_stop(passes_.size());
         if (inner_first > 0)

@@ -27,6 +27,8 @@ struct Plan {
     PlanTotals totals;
     std::vector<Reason> reasons;
     Findings findings; ///< what the wished order risks
+    /// Where rules are broken: the passes (moves of the program) that run too late for one.
+    std::vector<std::pair<std::size_t, Finding>> broken = {};
 };
 
 /// `options.wishes.pins` of sheets that do not run count for nothing. Errors: "plan.nothing" (no lines to

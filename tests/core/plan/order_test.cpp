@@ -55,6 +55,8 @@ TEST_CASE("a wished order is kept, and what it risks is said pair by pair") {
     CHECK(ids(lanes) ==
           std::vector<std::uint32_t>{1, 2, 3, 4}); // score was not named: behind the draws it usually follows
     const Findings risks = order_risks(lanes);
+    for (const BrokenRule& broken : broken_rules(lanes)) // where it is broken: all but the first
+        CHECK(broken.late != lanes.front().lane.id);
     CHECK(std::count_if(risks.begin(), risks.end(),
                         [](const Finding& f) { return f.code == "order.after-cut"; }) == 3);
     CHECK(std::count_if(risks.begin(), risks.end(),

@@ -3,6 +3,7 @@
 add_library(dotlane_flags INTERFACE)
 target_include_directories(dotlane_flags INTERFACE ${CMAKE_SOURCE_DIR}/src ${CMAKE_BINARY_DIR}/generated)
 target_compile_options(dotlane_flags INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wno-missing-field-initializers
+                       -Werror=vexing-parse # a call that is read as a declaration does nothing
                        -Wno-restrict) # gcc 12 sees overlaps in std::string that are not there (GCC bug 105651)
 if(DOTLANE_SANITIZE)
   # Not undefined behaviour in the tests themselves: it doubles what their many checks take to compile.

@@ -224,6 +224,16 @@ void paint_sheets(QPainter& painter, const BoardLayout& layout) {
     }
 }
 
+/// A small caution that a rule is broken here, over what is there.
+void paint_broken(QPainter& painter, const QPointF& at) {
+    const Theme& theme = Theme::current();
+    QPolygonF mark;
+    mark << at + QPointF(0, -7) << at + QPointF(6.5, 4.5) << at + QPointF(-6.5, 4.5);
+    painter.setPen(QPen(theme.panel, 2, Qt::SolidLine, Qt::SquareCap, Qt::RoundJoin));
+    painter.setBrush(theme.caution);
+    painter.drawPolygon(mark);
+}
+
 /// Sheets that are run alike and are too narrow to be told apart.
 void paint_group(QPainter& painter, const BoardScene& scene, const BoardLayout& layout, const Plan& plan,
                  const BoardLayout::Group& group) {
@@ -244,16 +254,13 @@ void paint_group(QPainter& painter, const BoardScene& scene, const BoardLayout& 
         painter.setBrush(colour);
         painter.drawRoundedRect(QRectF(band.left() + 4, y - 3, band.width() - 8, 6), 3, 3);
     }
-}
-
-/// A small caution that a rule is broken here, over what is there.
-void paint_broken(QPainter& painter, const QPointF& at) {
-    const Theme& theme = Theme::current();
-    QPolygonF mark;
-    mark << at + QPointF(0, -7) << at + QPointF(6.5, 4.5) << at + QPointF(-6.5, 4.5);
-    painter.setPen(QPen(theme.panel, 2, Qt::SolidLine, Qt::SquareCap, Qt::RoundJoin));
-    painter.setBrush(theme.caution);
-    painter.drawPolygon(mark);
+    std::set<LaneId> marked; // once a lane, the sheets are run alike
+    for (const auto& [m, finding] : plan.broken) {
+        if (layout.group_of(m) != &group) continue;
+        const LaneId lane = std::get<PassMove>(plan.program.moves[m]).lane;
+        if (marked.insert(lane).second)
+            paint_broken(painter, {band.right() - 8, layout.track_y(lane).value_or(band.center().y()) - 5});
+    }
 }
 
 void paint_pass(QPainter& painter, const BoardScene& scene, const BoardLayout& layout, const Plan& plan,
@@ -277,7 +284,8 @@ void paint_pass(QPainter& painter, const BoardScene& scene, const BoardLayout& l
         painter.drawText(seen, Qt::AlignCenter, full);
     else if (metrics.horizontalAdvance(brief) < seen.width() - 8)
         painter.drawText(seen, Qt::AlignCenter, brief);
-    if (std::any_of(plan.broken.begin(), plan.broken.end(), [m](const auto& b) { return b.first == m; }))
+    if (std::any_of(plan.broken.begin(), plan.broken.end(),
+                    [m](const auto& broken) { return broken.first == m; }))
         paint_broken(painter, {b.right() - 3, b.top()});
 }
 

@@ -192,8 +192,8 @@ Result<std::string> run_sheet_pdf(const RunSheet& sheet, const Derived& derived,
         page.rule();
         page.steps(sheet);
         page.list(say("Findings that stand"), sheet.findings);
-        page.list(say("Why this order"), sheet.reasons);
         page.list(say("Take care"), sheet.cautions);
+        page.list(say("Why this order"), sheet.reasons);
         std::vector<Phrase> files;
         for (const std::string& file : sheet.files)
             files.push_back(as_is(file));

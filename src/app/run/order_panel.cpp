@@ -62,7 +62,8 @@ void OrderPanel::show_plan() {
     };
     if (shown_once_ && (derived == shown_ || same())) return;
     // A plan with shorter routes is much like the one that was looked at.
-    const std::optional<int> place = shown_once_ ? std::optional(scrolled()) : std::nullopt;
+    const bool again = shown_once_;
+    const int place = scrolled();
     shown_once_ = true;
     shown_ = derived;
     moves_->clear();
@@ -102,7 +103,7 @@ void OrderPanel::show_plan() {
                 [this] { session_.run(tr("Usual order of passes"), in_order({})); });
         reasons_->add(usual, false);
     }
-    if (place) scroll_back(*place);
+    if (again) scroll_back(place);
 }
 
 /// Cards that have just been made get their heights when the panel is laid out.

@@ -39,7 +39,8 @@ auto run_aside(Work work, const Progress& progress) -> std::optional<decltype(wo
     try {
         std::thread(run).detach();
     } catch (const std::system_error&) { // the system gives no more threads: then here, to its end
-        auto(run)();
+        auto here = run;
+        here();
     }
     while (result.wait_for(20ms) != std::future_status::ready)
         if (progress.cancelled()) return {};

@@ -144,6 +144,10 @@ Result<void> make_legible(const Mending& m) {
     return {};
 }
 
+Result<void> by_colour(const Mending& m) {
+    return drawing_apart(m.project, m.finding.place.part, ApartBy::colour).map([](const auto&) {});
+}
+
 Result<void> switch_off(const Mending& m) {
     return apply(ChangeStep{m.finding.place.part, m.finding.place.step, {}, false}, m.project, m.catalog)
         .map([](const Done&) {})
@@ -184,10 +188,8 @@ const std::pair<std::string_view, Result<void> (*)(const Mending&)> remedies[] =
     {"step.off", switch_off},
     {"sheet.move-free",
      [](const Mending& m) { return move_free(m.project, m.catalog, m.derived, m.finding); }},
-    {"apart.fabrics",
-     [](const Mending& m) {
-         return drawing_apart(m.project, m.finding.place.part, ApartBy::colour).map([](const auto&) {});
-     }},
+    {"apart.fabrics", by_colour},
+    {"apart.colours", by_colour},
     {"sheet.unmirror",
      [](const Mending& m) { return mirror_once(m.project, m.catalog, m.derived, m.finding); }},
     {"sheet.bring-in", [](const Mending& m) { return bring_in(m.project, m.derived, m.finding); }},

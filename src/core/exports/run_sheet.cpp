@@ -242,8 +242,8 @@ std::string to_text(const RunSheet& s, const Derived& derived, const Speaker& sp
             out += "  - " + speak(item) + "\n";
     };
     list(say("Findings that stand"), s.findings);
-    list(say("Why this order"), s.reasons);
     list(say("Take care"), s.cautions);
+    list(say("Why this order"), s.reasons);
     std::vector<Phrase> files;
     for (const std::string& file : s.files)
         files.push_back(as_is(file));

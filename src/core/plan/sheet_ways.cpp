@@ -92,12 +92,12 @@ std::vector<SheetWay> SheetWays::find_ways(std::size_t sheet, Holds in, std::siz
     const auto& passes = job_.sheets[sheet].passes;
     const std::size_t n = passes.size();
     const bool free = n <= exact_passes;
-    struct Step {
+    struct Reached {
         SequenceCost cost;
         PassMask from = 0;
         Holds before = 0;
     };
-    std::map<PassMask, std::map<Holds, Step>> reached; // supersets are greater numbers
+    std::map<PassMask, std::map<Holds, Reached>> reached; // supersets are greater numbers
     reached[0][in] = {};
     const PassMask all = n == 32 ? ~PassMask{0} : (PassMask{1} << n) - 1;
     // What needs no other tool and nothing first is as well run now as later, where not all ways are tried.
@@ -109,7 +109,7 @@ std::vector<SheetWay> SheetWays::find_ways(std::size_t sheet, Holds in, std::siz
                 return true;
         return false;
     };
-    const auto extend = [&](PassMask done, const std::map<Holds, Step>& states, PassMask stretch) {
+    const auto extend = [&](PassMask done, const std::map<Holds, Reached>& states, PassMask stretch) {
         std::vector<int> tools;
         int turned = 0;
         for (std::size_t p = 0; p < n; ++p) {
@@ -126,7 +126,7 @@ std::vector<SheetWay> SheetWays::find_ways(std::size_t sheet, Holds in, std::siz
             for (const auto& [to, put_in] : seatings(holds, tools, most != all_ways)) {
                 ++work_;
                 const SequenceCost cost = step.cost + SequenceCost{hands + put_in * swap_, 1, turned};
-                const auto [it, fresh] = reached[done | stretch].try_emplace(to, Step{cost, done, holds});
+                const auto [it, fresh] = reached[done | stretch].try_emplace(to, Reached{cost, done, holds});
                 if (!fresh && cost < it->second.cost) it->second = {cost, done, holds};
             }
     };
@@ -151,7 +151,7 @@ std::vector<SheetWay> SheetWays::find_ways(std::size_t sheet, Holds in, std::siz
         SheetWay way{holds, step.cost, {}};
         PassMask mask = all;
         for (Holds h = holds; mask != 0;) {
-            const Step& s = reached[mask].at(h);
+            const Reached& s = reached[mask].at(h);
             way.stretches.emplace_back(mask & ~s.from, h);
             mask = s.from, h = s.before;
         }

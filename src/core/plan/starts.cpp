@@ -53,15 +53,15 @@ double travel_of(const Polylines& lines, const std::vector<std::uint32_t>& order
 
 void begin_best(const Polylines& lines, const std::vector<std::uint32_t>& order, Point rest,
                 std::vector<RoutedLine>& how, Progress& progress) {
-    struct Step {
+    struct Choice {
         std::vector<std::uint32_t> starts, from; ///< `from`: which start of the line before
     };
-    std::vector<Step> steps;
+    std::vector<Choice> steps;
     std::vector<double> cost{0};
     std::vector<Point> at{rest};
     for (const std::uint32_t i : order) {
         if (progress.cancelled()) return;
-        Step step{tried(lines[i], how[i]), {}};
+        Choice step{tried(lines[i], how[i]), {}};
         std::vector<double> next;
         std::vector<Point> ends;
         for (const std::uint32_t start : step.starts) {

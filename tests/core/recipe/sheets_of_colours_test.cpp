@@ -115,6 +115,23 @@ TEST_CASE("each fabric becomes a part that knows the others, with the numbers of
     CHECK(cut == Approx(figure_of(*again.derive()->part(r.b.part), "cut")));
 }
 
+TEST_CASE("colours that lie on one another are told to be open together, and become a sheet each") {
+    Recipe r(three_colours);
+    r.add_whole(StencilStep{});
+    r.part();
+    const Finding finding = get(r.part().findings, "stencil.together");
+    must(apply(MendFinding{finding}, r.b.project, catalog(), *r.derived));
+    REQUIRE(r.b.project.parts.size() == 3);
+    const auto derived = r.b.derive();
+    for (const Part& part : r.b.project.parts)
+        CHECK_FALSE(has(derived->part(part.id)->findings, "stencil.together"));
+    // Two that lie apart lose nothing together.
+    Recipe apart("<rect x='10' y='10' width='20' height='20' fill='#2f5d62'/>"
+                 "<rect x='60' y='10' width='20' height='20' fill='#d9822b'/>");
+    apart.add_whole(StencilStep{});
+    CHECK_FALSE(has(apart.part().findings, "stencil.together"));
+}
+
 TEST_CASE("webs that are too narrow are widened just there, at the openings' cost") {
     // Two squares 1 mm apart, and a third one 3 mm away.
     Recipe r(rect(20, 20, 20, 20) + rect(41, 20, 20, 20) + rect(64, 20, 20, 20));

@@ -48,14 +48,14 @@ class NearestInside {
             to_[i] = mask.inside[i] ? Offset{0, 0} : Offset{far, far};
         for (int y = 0; y < height_; ++y) {
             for (int x = 0; x < width_; ++x)
-                for (const auto [dx, dy] : {std::pair{-1, 0}, {0, -1}, {-1, -1}, {1, -1}})
+                for (const auto& [dx, dy] : {std::pair{-1, 0}, {0, -1}, {-1, -1}, {1, -1}})
                     look(x, y, dx, dy);
             for (int x = width_ - 1; x >= 0; --x)
                 look(x, y, 1, 0);
         }
         for (int y = height_ - 1; y >= 0; --y) {
             for (int x = width_ - 1; x >= 0; --x)
-                for (const auto [dx, dy] : {std::pair{1, 0}, {0, 1}, {-1, 1}, {1, 1}})
+                for (const auto& [dx, dy] : {std::pair{1, 0}, {0, 1}, {-1, 1}, {1, 1}})
                     look(x, y, dx, dy);
             for (int x = 0; x < width_; ++x)
                 look(x, y, -1, 0);

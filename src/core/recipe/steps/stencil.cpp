@@ -47,6 +47,13 @@ constexpr FindingKind<Mm<1>, Mm<1>> margin_small{
     {{{"stencil.margin", to_say("A wider margin")}}}};
 constexpr FindingKind<Name> bridges_unread{
     "stencil.places", Grade::error, to_say("\"%1\" is no list of places such as 20 50; 80 50."), {"text"}};
+constexpr FindingKind<Count> open_together{
+    "stencil.together",
+    Grade::caution,
+    to_say(
+        "%n colours are open together: where they touch or lie on one another no edge is left between them."),
+    {"colours"},
+    {{{"apart.colours", to_say("A sheet for each colour")}}}};
 constexpr FindingKind<Count> not_one{
     "stencil.not-one", Grade::error, to_say("The sheet falls into %n [piece|pieces]."), {"pieces"}};
 
@@ -78,6 +85,21 @@ Polylines holes_in(const StencilStep& step, const Box& sheet) {
                           Point{sheet.x0 + in, sheet.y1 - in}})
         out.push_back(flattened(ellipse(p, size / 2, size / 2), mm(0.005)));
     return out;
+}
+
+/// Whether less is seen of the colours together than of each: somewhere an edge between two of them is lost.
+bool run_together(const std::vector<const WorkSet*>& of) {
+    std::vector<Region> colours;
+    std::size_t apart = 0;
+    for (const WorkSet* set : of) {
+        colours.push_back(united(areas_of({set}).each));
+        apart += pieces(colours.back()).size();
+    }
+    const Region all = united(colours);
+    double sum = 0;
+    for (const Region& colour : colours)
+        sum += in_square_mm(area(colour));
+    return pieces(all).size() < apart || in_square_mm(area(all)) < sum * 0.999;
 }
 
 } // namespace
@@ -141,6 +163,8 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
         finding.place.box = around_all(where);
         told.push_back(std::move(finding));
     };
+    if (step.only == 0 && in.of.size() > 1 && run_together(in.of))
+        told.push_back(open_together({}, Count{in.of.size()}));
     if (!shares) told.push_back(bridges_unread({}, as_is(step.at)));
     if (!made.loose.empty()) tell(island_loose({}, Count{made.loose.size()}), made.loose);
     if (!made.closed.empty()) tell(opening_closed({}, Count{made.closed.size()}), made.closed);

@@ -177,15 +177,18 @@ void paint_sheets(QPainter& painter, const BoardLayout& layout) {
     const auto shown = [&](const BoardLayout::OfSheet& s) {
         return layout.x(s.stop) > layout.plot.left() && layout.x(s.start) < layout.plot.right();
     };
-    // "5 to 7", or "9, 10, 8" where they run in another order.
+    // "5 to 7", or "9, 10, 8, 11 to 46" where they run in another order.
     const auto numbers = [&](std::size_t first, std::size_t last, const QString& to) {
         QStringList all;
-        bool in_order = true;
-        for (std::size_t k = first; k <= last; ++k) {
-            all << QString::number(layout.sheets[k].number);
-            in_order &= k == first || layout.sheets[k].number == layout.sheets[k - 1].number + 1;
+        for (std::size_t k = first, end = first; k <= last; k = end + 1) {
+            for (end = k; end < last && layout.sheets[end + 1].number == layout.sheets[end].number + 1;)
+                ++end;
+            const bool two = end == k + 1 && (k > first || end < last);
+            if (two) end = k; // of a longer list
+            const QString from = QString::number(layout.sheets[k].number);
+            all << (end > k ? to.arg(from, QString::number(layout.sheets[end].number)) : from);
         }
-        return in_order && all.size() > 1 ? to.arg(all.first(), all.last()) : all.join(QStringLiteral(", "));
+        return all.join(QStringLiteral(", "));
     };
     const auto words = [&](std::size_t first, std::size_t last) {
         return first == last ? Words::tr("sheet %1").arg(layout.sheets[first].number)
@@ -217,7 +220,7 @@ void paint_sheets(QPainter& painter, const BoardLayout& layout) {
         const QString brief = numbers(s, last, QStringLiteral("%1–%2"));
         QString text = group ? Words::tr("sheets %1, alike").arg(numbers(s, last, Words::tr("%1 to %2")))
                              : words(s, last);
-        if (metrics.horizontalAdvance(text) > room) text = brief;
+        if (metrics.horizontalAdvance(text) > room) text = metrics.elidedText(brief, Qt::ElideRight, room);
         painter.setPen(theme.quiet);
         painter.drawText(QPointF(x + 5, layout.plot.bottom() + 12), text);
         s = last + 1;

@@ -231,7 +231,8 @@ void WishesPanel::show_rules(Card* card) {
     auto *before = lanes("rule-before", tr("Lane that runs before")),
          *after = lanes("rule-after", tr("Lane that runs after"));
     after->setCurrentIndex(1);
-    row->addWidget(before, 1);
+    // One above the other: side by side their names are cut off.
+    card->rows()->addWidget(before);
     row->addWidget(label(tr("before"), TextRole::quiet, card));
     row->addWidget(after, 1);
     card->rows()->addLayout(row);

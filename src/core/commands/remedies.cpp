@@ -144,6 +144,14 @@ Result<void> make_legible(const Mending& m) {
     return {};
 }
 
+/// Own rules go before the planner's: where nobody chose the order of passes, it is they that broke one.
+Result<void> in_usual_order(const Mending& m) {
+    if (!m.project.pass_order.empty()) return set_pass_order(m.project, {});
+    PlanWishes wishes = m.project.wishes;
+    wishes.rules.clear();
+    return set_wishes(m.project, std::move(wishes));
+}
+
 Result<void> by_colour(const Mending& m) {
     return drawing_apart(m.project, m.finding.place.part, ApartBy::colour).map([](const auto&) {});
 }
@@ -201,7 +209,7 @@ const std::pair<std::string_view, Result<void> (*)(const Mending&)> remedies[] =
      [](const Mending& m) {
          return dismiss_note(m.project, m.finding.place.part, m.finding.code, m.finding.message);
      }},
-    {"order.usual", [](const Mending& m) { return set_pass_order(m.project, {}); }},
+    {"order.usual", in_usual_order},
     {"order.whole-sheets",
      [](const Mending& m) {
          PlanWishes wishes = m.project.wishes;

@@ -76,8 +76,7 @@ inline constexpr FindingKind<Name, Name, Mm<1, 2>> print_outside{
     "sheet.print-outside",
     Grade::error,
     to_say("Where the marks of %2 were found, lines of \"%1\" lie %3 mm beyond what the machine reaches: "
-           "load the "
-           "sheet straighter and measure again, or move them inwards and print anew."),
+           "load the sheet straighter and measure again, or move them inwards and print anew."),
     {"lane", "sheet", "by_mm"}};
 inline constexpr FindingKind<Name, Name> mirrored_twice{
     "sheet.mirrored-twice",

@@ -41,10 +41,8 @@ double across(const Box& box) {
 
 class Finder {
   public:
-    enum class Ends {
-        slivers,
-        limbs
-    }; ///< what hangs on at one end is told when it is thin, or when it is long
+    /// What hangs on at one end is told when it is thin, or when it is long.
+    enum class Ends { slivers, limbs };
     Finder(Length width, Length size, Ends ends = Ends::slivers)
         : width_(in_mm(width))
         , size_(in_mm(size))
@@ -120,8 +118,8 @@ class Looked {
     }
 
   private:
-    static constexpr std::size_t most_alike =
-        16; ///< or a thousand strips of as many points would be compared
+    /// Of as many points; or a thousand strips would all be compared.
+    static constexpr std::size_t most_alike = 16;
 
     static std::vector<std::size_t> form_of(const Region& piece) {
         std::vector<std::size_t> out;

@@ -110,8 +110,9 @@ Length length(const std::vector<Stroke>& strokes);
 
 using Move = std::variant<StopMove, PassMove>;
 
+inline constexpr Length usual_deviation = mm(0.05); ///< from corners, where nothing is said of it
+
 /// The motion the machine is capable of; copied in, so that a program can be timed on its own.
-inline constexpr Length usual_deviation = mm(0.05); ///< where nothing is said of it
 struct Motion {
     Speed travel;
     Acceleration acceleration;

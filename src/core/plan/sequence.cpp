@@ -42,7 +42,9 @@ class Solver {
     }
     /// Of a sheet, from what the slots hold, that are gone on from.
     std::size_t ways_in_beam(Effort effort) const {
-        return ways_.few_slots() ? all_ways : effort == Effort::first ? 4 : 12;
+        // With few slots so many lose nothing that was seen on random jobs, and take half the time of all.
+        if (effort == Effort::first) return ways_.few_slots() ? 40 : 4;
+        return ways_.few_slots() ? all_ways : 12;
     }
     std::size_t states_in_beam(Effort effort) const {
         return ways_.few_slots() ? (effort == Effort::first ? 20 : 300) : effort == Effort::first ? 10 : 100;

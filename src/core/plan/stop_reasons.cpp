@@ -42,6 +42,7 @@ std::vector<std::size_t> served_by(const Program& program, std::size_t move) {
             std::erase_if(held, [&](const Phrase& tool) { return !among(later->holds, tool); });
             lies &= later->sheet == stop.sheet && !has(*later, Kind::load);
             next = false;
+            if (held.empty() && !lies) break;
         } else if (const auto& pass = std::get<PassMove>(program.moves[m]);
                    next || lies || among(held, pass.tool)) {
             out.push_back(m);

@@ -3,6 +3,8 @@
 #include <regex>
 
 #include "core/commands/ordering.h"
+#include "core/commands/remedies.h"
+#include "core/project/edits.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -158,6 +160,24 @@ TEST_CASE("every stop has its reason, with all that could not be run without it"
             CHECK(sum == strokes[told]);
         }
         CHECK(told == stops);
+    }
+}
+
+TEST_CASE("the usual order mends a broken rule whether the order of passes or a rule of one's own broke it") {
+    for (const bool by_rule : {true, false}) {
+        Bench b = three_sheets();
+        const LaneId cut = b.lane(Action::cut), draw = b.lane(Action::draw);
+        if (by_rule)
+            must(apply(WishOrder{with_rule({}, {cut, draw, ""})}, b.project));
+        else
+            must(set_pass_order(b.project, {cut, draw}));
+        const auto derived = b.derive();
+        CHECK_FALSE(derived->plan->broken.empty());
+        const Finding told = get(derived->findings, "order.after-cut");
+        must(apply(MendFinding{told}, b.project, catalog(), *derived));
+        const auto after = b.derive();
+        CHECK(after->plan->broken.empty());
+        CHECK_FALSE(has(after->findings, "order.after-cut"));
     }
 }
 

@@ -1,6 +1,9 @@
 #include "core/project/steps/stencil.h"
 
+#include <numeric>
+
 #include "core/base/finding_kind.h"
+#include "core/base/parallel.h"
 #include "core/base/text.h"
 #include "core/recipe/areas.h"
 #include "core/recipe/bridges.h"
@@ -88,18 +91,17 @@ Polylines holes_in(const StencilStep& step, const Box& sheet) {
 }
 
 /// Whether less is seen of the colours together than of each: somewhere an edge between two of them is lost.
-bool run_together(const std::vector<const WorkSet*>& of) {
-    std::vector<Region> colours;
-    std::size_t apart = 0;
-    for (const WorkSet* set : of) {
-        colours.push_back(united(areas_of({set}).each));
-        apart += pieces(colours.back()).size();
-    }
-    const Region all = united(colours);
-    double sum = 0;
-    for (const Region& colour : colours)
-        sum += in_square_mm(area(colour));
-    return pieces(all).size() < apart || in_square_mm(area(all)) < sum * 0.999;
+/// `all`: what they are together.
+bool run_together(const std::vector<const WorkSet*>& of, const Region& all, Progress& progress) {
+    std::vector<double> areas(of.size());
+    std::vector<std::size_t> counts(of.size());
+    in_parallel(of.size(), 40 * point_count(all), [&](std::size_t i) {
+        if (progress.cancelled()) return;
+        const Region colour = united(areas_of({of[i]}).each);
+        areas[i] = in_square_mm(area(colour)), counts[i] = pieces(colour).size();
+    });
+    return pieces(all).size() < std::accumulate(counts.begin(), counts.end(), std::size_t{0}) ||
+           in_square_mm(area(all)) < std::accumulate(areas.begin(), areas.end(), 0.0) * 0.999;
 }
 
 } // namespace
@@ -114,6 +116,8 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
     const auto shares = places_in(step.at);
     Region open = united(areas.each);
     Box box = bounds(united(all.each)); // the sheets of all colours are alike
+    const bool blurred = step.only == 0 && in.of.size() > 1 && run_together(in.of, open, progress);
+    if (progress.cancelled()) return {};
     if (step.webs == StencilStep::Webs::spread) {
         const Point middle = box.centre();
         double share = 0; // of the colour that needs most
@@ -163,8 +167,7 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
         finding.place.box = around_all(where);
         told.push_back(std::move(finding));
     };
-    if (step.only == 0 && in.of.size() > 1 && run_together(in.of))
-        told.push_back(open_together({}, Count{in.of.size()}));
+    if (blurred) told.push_back(open_together({}, Count{in.of.size()}));
     if (!shares) told.push_back(bridges_unread({}, as_is(step.at)));
     if (!made.loose.empty()) tell(island_loose({}, Count{made.loose.size()}), made.loose);
     if (!made.closed.empty()) tell(opening_closed({}, Count{made.closed.size()}), made.closed);

@@ -44,6 +44,11 @@ class LaneVerb final : public ProjectVerb {
         app.add_option("--overcut", overcut_, "Run closed lines on so far past their beginning");
         app.add_option("--lead-in", lead_in_, "Run the beginning of each line forth and back first, so far");
         app.add_option("--dwell", dwell_, "Seconds that the tool rests where it has landed");
+        app.add_option(
+               "--pieces", pieces_,
+               "Which of its pieces come first: as it is 'shortest', or 'small' ones before large ones, "
+               "so that nothing is cut where the stock is loose")
+            ->check(CLI::IsMember({"shortest", "small"}));
         app.add_option("--split", split_, "With --change: the lines of this part get a lane of their own");
         app.add_option("--merge", merge_, "With --change: all lines of this lane go to it");
         app.add_option("--rename", rename_, "New name of the lane");
@@ -213,6 +218,7 @@ class LaneVerb final : public ProjectVerb {
             *length = *given;
         }
         if (dwell_) change.dwell = seconds(*dwell_);
+        if (!pieces_.empty()) change.small_first = pieces_ == "small";
         const auto done = apply(change, project, c.workshop.catalog());
         if (!done) return c.error(done.error());
         const Lane& lane = *find(project, *id);
@@ -266,7 +272,7 @@ class LaneVerb final : public ProjectVerb {
     }
 
     std::string part_, colour_, set_, named_, to_, action_, tool_, pen_, change_, rename_, machine_, order_,
-        fold_, add_, remove_, start_, overcut_, lead_in_, split_, merge_;
+        fold_, add_, remove_, start_, overcut_, lead_in_, pieces_, split_, merge_;
     std::optional<double> dwell_;
     std::vector<std::string> tos_;
     std::uint32_t inside_ = 0;

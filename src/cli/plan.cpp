@@ -35,6 +35,7 @@ json move_json(const Plan& plan, std::size_t m) {
         for (const HandStep& s : stop->steps)
             j["hands"].push_back(s.text);
         j["holds"] = stop->holds;
+        j["meanwhile_s"] = in_seconds(stop->meanwhile);
     } else {
         const auto& pass = std::get<PassMove>(plan.program.moves[m]);
         j["kind"] = "pass", j["number"] = pass.number, j["sheet"] = pass.sheet.value,
@@ -96,6 +97,8 @@ json plan_json(const Derived& derived) {
             {"risks", to_json(plan.findings)},
             {"machine_s", in_seconds(t.machine)},
             {"hands_s", in_seconds(t.hands)},
+            {"meanwhile_s", in_seconds(t.meanwhile)},
+            {"elapsed_s", in_seconds(plan.timeline.total())},
             {"stops", t.stops},
             {"passes", t.passes},
             {"sheets", t.sheets},
@@ -111,7 +114,8 @@ class PlanVerb final : public ProjectVerb {
     bool writes() const override { return true; }
     /// Whoever wishes nothing only looks, and waits for nobody.
     bool changes() const override {
-        return saves_ || usual_ || !(rules_.empty() && dropped_.empty() && pins_.empty() && school_.empty());
+        return saves_ || usual_ ||
+               !(rules_.empty() && dropped_.empty() && pins_.empty() && school_.empty() && mats_ == 0);
     }
     int run(Context& c) override {
         saves_ = !c.to.empty();
@@ -134,6 +138,10 @@ class PlanVerb final : public ProjectVerb {
         app.add_option("--school", school_,
                        "Finish each 'sheets' before the next, or run each of the 'tools' through all sheets")
             ->check(CLI::IsMember({"sheets", "tools"}));
+        app.add_option("--mats", mats_,
+                       "So many mats of each kind are at hand: with a spare one the next sheet is laid on it "
+                       "while the machine runs")
+            ->check(CLI::Range(1, 9));
         app.add_flag("--usual", usual_, "Take all wishes about the order away");
         only_.declare(app);
     }
@@ -176,7 +184,8 @@ class PlanVerb final : public ProjectVerb {
     }
 
     Result<void> wish(Context& c, Project& project) {
-        PlanWishes wishes = usual_ ? PlanWishes{} : project.wishes;
+        PlanWishes wishes = project.wishes;
+        if (usual_) wishes = {}, wishes.mats = project.wishes.mats; // a fact, and no wish of the order
         for (const std::string& text : rules_) {
             if (text.starts_with("off:") || text.starts_with("on:")) {
                 wishes = with_kept(wishes, text.substr(text.find(':') + 1), text.starts_with("on:"));
@@ -207,6 +216,7 @@ class PlanVerb final : public ProjectVerb {
         }
         if (!school_.empty())
             wishes.school = school_ == key_of(School::tools) ? School::tools : School::sheets;
+        if (mats_ > 0) wishes.mats = mats_;
         if (usual_ && !project.pass_order.empty()) {
             const auto done = apply(in_order({}), project, c.workshop.catalog());
             if (!done) return tl::make_unexpected(done.error());
@@ -227,7 +237,7 @@ class PlanVerb final : public ProjectVerb {
         Result<Plan> other =
             fail("cli.compare", say("Compare with 'usual', 'sheets', 'tools' or a project file."));
         if (compare_ == "usual")
-            options = {};
+            options = {}, options.wishes.mats = project.wishes.mats;
         else if (compare_ == key_of(School::sheets))
             options.wishes.school = School::sheets;
         else if (compare_ == key_of(School::tools))
@@ -301,6 +311,7 @@ class PlanVerb final : public ProjectVerb {
     }
 
     bool why_ = false, usual_ = false, saves_ = false;
+    int mats_ = 0;
     std::string compare_, move_, school_;
     std::vector<std::string> rules_, dropped_, pins_;
     std::vector<Phrase> said_;

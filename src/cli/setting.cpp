@@ -16,13 +16,14 @@ class SettingVerb final : public Verb {
         app.add_option("--tool", tool_, "The tool (catalog id)");
         app.add_option("--stock", stock_, "The stock (catalog id), or a kind of stock; missing: any");
         app.add_option("--machine", machine_, "The machine (catalog id); missing: any");
-        app.add_option("--pressure", setting_.pressure, "As the machine counts it");
+        app.add_option("--pressure", pressure_, "As the machine counts it");
         app.add_option("--speed", speed_, "mm/s");
         app.add_option("--depth", depth_, "That the blade looks out, mm");
-        app.add_option("--passes", setting_.passes, "Times the same lines are run")->check(CLI::Range(1, 8));
+        app.add_option("--dry", dry_, "Until its ink can be touched, seconds");
+        app.add_option("--passes", passes_, "Times the same lines are run")->check(CLI::Range(1, 8));
         app.add_option("--from", from_, "Whence it is known: your own, or from a swatch that you tried")
             ->check(CLI::IsMember({"maker", "swatch"}));
-        app.add_option("--note", setting_.note, "In your words");
+        app.add_option("--note", note_, "In your words");
         app.add_flag("--forget", forget_, "Take away what was kept for these");
         app.add_option(
             "--offset", offset_,
@@ -60,12 +61,19 @@ class SettingVerb final : public Verb {
                 return c.error(ok.error());
             return told(c, say("Forgotten for the %1.", word(*tool)));
         }
-        if (!setting_.pressure && !speed_ && !depth_ && setting_.passes == 1 && from_.empty()) return show(c);
-        setting_.tool = tool_, setting_.stock = stock_, setting_.machine = machine_;
-        if (speed_) setting_.speed = mm_per_second(*speed_);
-        if (depth_) setting_.depth = mm(*depth_);
-        setting_.from = from_ == "swatch" ? Setting::From::swatch : Setting::From::maker;
-        if (const auto ok = keep_setting(c.files, folder, setting_); !ok) return c.error(ok.error());
+        if (!pressure_ && !speed_ && !depth_ && !dry_ && !passes_ && from_.empty()) return show(c);
+        Setting setting; // what is not given stays as it is for these
+        for (const Setting& s : catalog.settings)
+            if (s.tool == tool_ && s.stock == stock_ && s.machine == machine_) setting = s;
+        setting.tool = tool_, setting.stock = stock_, setting.machine = machine_;
+        if (pressure_) setting.pressure = pressure_;
+        if (speed_) setting.speed = mm_per_second(*speed_);
+        if (depth_) setting.depth = mm(*depth_);
+        if (dry_) setting.dry = seconds(*dry_);
+        setting.passes = passes_.value_or(setting.passes);
+        setting.from = from_ == "swatch" ? Setting::From::swatch : Setting::From::maker;
+        setting.note = note_;
+        if (const auto ok = keep_setting(c.files, folder, setting); !ok) return c.error(ok.error());
         return told(c, say("Kept for the %1.", word(*tool)));
     }
 
@@ -87,6 +95,7 @@ class SettingVerb final : public Verb {
             if (s.pressure) j["pressure"] = *s.pressure;
             if (s.speed) j["speed_mm_s"] = in_mm_per_second(*s.speed);
             if (s.depth) j["depth_mm"] = in_mm(*s.depth);
+            if (s.dry) j["dry_s"] = in_seconds(*s.dry);
             j["from"] = key_of(s.from), j["note"] = s.note;
             settings.push_back(std::move(j));
         }
@@ -102,7 +111,7 @@ class SettingVerb final : public Verb {
                   << (s["stock"].get<std::string>().empty() ? "any stock" : s["stock"].get<std::string>());
             for (const auto& [key, words] :
                  {std::pair{"pressure", "pressure"}, std::pair{"speed_mm_s", "mm/s"},
-                  std::pair{"depth_mm", "mm out"}})
+                  std::pair{"depth_mm", "mm out"}, std::pair{"dry_s", "dry after s"}})
                 if (s.contains(key)) c.out << ", " << words << " " << number(s[key].get<double>(), 2);
             if (s["passes"].get<int>() > 1) c.out << ", " << s["passes"].get<int>() << " passes";
             c.out << " (" << s["from"].get<std::string>() << ")\n";
@@ -115,9 +124,9 @@ class SettingVerb final : public Verb {
         return fine;
     }
 
-    std::string tool_, stock_, machine_, from_, offset_;
-    std::optional<double> speed_, depth_;
-    Setting setting_;
+    std::string tool_, stock_, machine_, from_, offset_, note_;
+    std::optional<double> pressure_, speed_, depth_, dry_;
+    std::optional<int> passes_;
     bool forget_ = false;
 };
 

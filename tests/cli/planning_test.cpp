@@ -117,8 +117,12 @@ TEST_CASE("plan --rule, --pin and --school are kept in the project, --usual take
     const std::string kept = t.files.files["p.dotlane"];
     REQUIRE(t.run({"plan", "p.dotlane", "--dry-run", "--usual"}) == 0);
     CHECK(t.files.files["p.dotlane"] == kept);
+    CHECK(t.answer({"plan", "p.dotlane", "--mats", "2"})["done"][0].get<std::string>().find("2 mats") !=
+          std::string::npos);
     REQUIRE(t.run({"plan", "p.dotlane", "--usual"}) == 0);
-    CHECK(t.project().wishes == PlanWishes{});
+    PlanWishes wishes;
+    wishes.mats = 2; // are there, whatever the order
+    CHECK(t.project().wishes == wishes);
     CHECK(order() == "DFSC");
 }
 
@@ -146,6 +150,22 @@ TEST_CASE("setting keeps what worked and where tips touch, and plans and program
             CHECK(move["setting"]["from"] == "swatch");
         }
     CHECK(t.answer({"setting", "--tool", "pen-0.4"})["offsets"][0]["offset_mm"] == json({1.2, -0.5}));
+    // Ink that dries: waited for, and kept beside what was set before.
+    const double hands = slow["hands_s"];
+    REQUIRE(t.run({"setting", "--tool", "pen-0.4", "--stock", "card", "--pressure", "60"}) == 0);
+    REQUIRE(t.run({"setting", "--tool", "pen-0.4", "--stock", "card", "--dry", "300"}) == 0);
+    const json kept = t.answer({"setting", "--tool", "pen-0.4"});
+    REQUIRE(kept["settings"].size() == 2); // the catalog's for film is another
+    for (const json& s : kept["settings"])
+        if (s["stock"] == "card") {
+            CHECK(s["pressure"] == 60);
+            CHECK(s["dry_s"] == 300);
+        }
+    const json wet = t.answer({"plan", "p.dotlane"});
+    CHECK(wet["hands_s"].get<double>() > hands + 200);
+    CHECK(wet["hands_s"].get<double>() < hands + 300);
+    CHECK(wet.dump().find("Let the ink of the") != std::string::npos);
+    CHECK(t.answer({"setting", "--tool", "pen-0.4", "--dry", "-1"}, 2)["error"]["code"] == "setting.range");
     REQUIRE(t.run({"setting", "--tool", "fine-blade", "--stock", "card", "--forget"}) == 0);
     CHECK(t.answer({"setting", "--tool", "fine-blade", "--stock", "card", "--forget"}, 2)["error"]["code"] ==
           "setting.none");
@@ -177,6 +197,18 @@ TEST_CASE("lanes: where lines begin, overcut, lead-in and dwell, split for a par
     CHECK(t.answer({"plan", "p.dotlane"})["machine_s"].get<double>() > time + 1.9);
     CHECK(t.answer({"lane", "p.dotlane", "--change", "C", "--overcut", "50mm"}, 2)["error"]["code"] ==
           "lane.run");
+    REQUIRE(t.run({"lane", "p.dotlane", "--change", "C", "--pieces", "small"}) == 0);
+    CHECK(find(t.project(), t.project().lanes.front().id)); // it can be read back
+    const auto small = [&] {
+        const Project project = t.project();
+        return std::any_of(project.lanes.begin(), project.lanes.end(),
+                           [](const Lane& l) { return l.run.small_first; });
+    };
+    CHECK(small());
+    REQUIRE(t.run({"lane", "p.dotlane", "--change", "C", "--dwell", "1"}) == 0);
+    CHECK(small()); // what is not given stays
+    REQUIRE(t.run({"lane", "p.dotlane", "--change", "C", "--pieces", "shortest"}) == 0);
+    CHECK_FALSE(small());
     REQUIRE(t.run({"import", "card.svg", "p.dotlane", "--name", "again"}) == 0);
     const std::size_t lanes = t.project().lanes.size();
     REQUIRE(t.run({"lane", "p.dotlane", "--change", "C", "--split", "again"}) == 0);

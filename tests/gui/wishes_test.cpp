@@ -2,6 +2,8 @@
 #include <QCheckBox>
 #include <QContextMenuEvent>
 #include <QLabel>
+#include <QScrollArea>
+#include <QScrollBar>
 
 #include "app/lanes/tool_card.h"
 #include "app/run/wishes_panel.h"
@@ -249,5 +251,41 @@ TEST_CASE("what is kept of a tool is planned with at once, and is no part of the
     CHECK(d.project() == before);
     CHECK_FALSE(d.session().modified());
     CHECK(std::string(file(home.path + "/dot-lane/catalog/kept.json")).find("swatch") != std::string::npos);
+    ::unsetenv("XDG_DATA_HOME");
+}
+
+TEST_CASE("a spare mat, small pieces first and ink that dries are told in the window, and the plan follows") {
+    TemporaryFolder home;
+    ::setenv("XDG_DATA_HOME", home.path.c_str(), 1);
+    Driver d;
+    const auto lane = [&](Action action) {
+        for (const Lane& l : d.project().lanes)
+            if (l.action == action) return l.id;
+        return LaneId{};
+    };
+    const PlanTotals before = d.session().derived()->plan->totals;
+    d.press("wishes");
+    auto* bar = d.window->findChild<app::WishesPanel*>()->findChild<QScrollArea*>()->verticalScrollBar();
+    REQUIRE(bar->maximum() > 150);
+    bar->setValue(150);
+    d.type("mats", "2");
+    CHECK(d.project().wishes.mats == 2);
+    CHECK(bar->value() == 150); // nothing jumps
+    const PlanTotals spare = d.session().derived()->plan->totals;
+    CHECK(in_seconds(spare.meanwhile) > 0);
+    CHECK(in_seconds(spare.hands) == Approx(in_seconds(before.hands)));
+    d.press("wishes-done");
+    const LaneId cut = lane(Action::cut), draw = lane(Action::draw);
+    d.window->work().show_lanes(cut);
+    d.settle();
+    CHECK(d.shown("lane-pieces"));
+    d.choose("lane-pieces", "small ones before large ones");
+    CHECK(find(d.project(), cut)->run.small_first);
+    CHECK_FALSE(d.shown("setting-dry")); // a blade leaves nothing wet
+    d.window->work().show_lanes(draw);
+    d.settle();
+    CHECK_FALSE(d.shown("lane-pieces"));
+    d.type("setting-dry", "900");
+    CHECK(in_seconds(d.session().derived()->plan->totals.hands) > in_seconds(before.hands));
     ::unsetenv("XDG_DATA_HOME");
 }

@@ -118,6 +118,12 @@ QWidget* LanePanel::ways() {
     for (const LineStart start : all_line_starts)
         start_->addItem(words[static_cast<int>(start)], static_cast<int>(start));
     column->addWidget(captioned(tr("closed lines begin"), start_, box));
+    pieces_ = new QComboBox(box);
+    pieces_->setObjectName("lane-pieces");
+    pieces_->addItem(tr("where it is shortest"), false);
+    pieces_->addItem(tr("small ones before large ones"), true);
+    pieces_->setToolTip(tr("Nothing is cut where the stock has been loosened by much"));
+    column->addWidget(captioned(tr("next piece"), pieces_, box));
     auto* row = new QHBoxLayout;
     const auto field = [&](const char* name, const QString& caption, const QString& tip,
                            NumberField::Kind kind, double high) {
@@ -140,6 +146,10 @@ QWidget* LanePanel::ways() {
     connect(start_, &QComboBox::activated, this, [this] {
         change(tr("Beginning of lines"),
                [this](ChangeLane& c) { c.start = static_cast<LineStart>(start_->currentData().toInt()); });
+    });
+    connect(pieces_, &QComboBox::activated, this, [this] {
+        change(tr("Order of pieces"),
+               [this](ChangeLane& c) { c.small_first = pieces_->currentData().toBool(); });
     });
     connect(overcut_, &NumberField::committed, this,
             [this](double v) { change(tr("Overcut"), [v](ChangeLane& c) { c.overcut = mm(v); }); });
@@ -198,6 +208,8 @@ void LanePanel::show_lanes() {
         tool_->setCurrentIndex(tool_->findData(QString::fromStdString(lane->tool)));
         repeats_->set(lane->repeats);
         start_->setCurrentIndex(start_->findData(static_cast<int>(lane->run.start)));
+        pieces_->setCurrentIndex(pieces_->findData(lane->run.small_first));
+        pieces_->parentWidget()->setVisible(row(lane->action).parts);
         overcut_->set(in_mm(lane->run.overcut), project.unit);
         lead_in_->set(in_mm(lane->run.lead_in), project.unit);
         dwell_->set(in_seconds(lane->run.dwell));

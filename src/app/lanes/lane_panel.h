@@ -38,7 +38,7 @@ class LanePanel : public SidePanel {
     StationColumn* list_;
     Card* editor_;
     QLineEdit* name_;
-    QComboBox *action_, *tool_, *fold_, *start_;
+    QComboBox *action_, *tool_, *fold_, *start_, *pieces_;
     QPushButton* colour_;
     NumberField *repeats_, *overcut_, *lead_in_, *dwell_;
     ToolCard* tool_card_;

@@ -24,6 +24,18 @@ QString whence(const Setting* setting) {
     return ToolCard::tr("from the catalog: try a swatch");
 }
 
+bool cuts(const Tool& tool) {
+    return std::any_of(tool.actions.begin(), tool.actions.end(),
+                       [](Action action) { return row(action).parts; });
+}
+
+/// Whether it leaves ink that must dry.
+bool inks(const Tool& tool) {
+    return std::any_of(tool.actions.begin(), tool.actions.end(), [](Action action) {
+        return row(action).tool_colour && !row(action).under_sheet && row(action).run;
+    });
+}
+
 } // namespace
 
 ToolCard::ToolCard(Session& session, QWidget* parent)
@@ -101,8 +113,16 @@ QWidget* ToolCard::setting_of(const Tool& tool, const Stock& stock, const Machin
           2000, [](Setting& s, std::optional<double> v) {
               s.speed = v ? std::optional(mm_per_second(*v)) : std::nullopt;
           });
-    field(tr("tip out, mm"), "setting-depth", now.depth ? std::optional(in_mm(*now.depth)) : std::nullopt, 20,
-          [](Setting& s, std::optional<double> v) { s.depth = v ? std::optional(mm(*v)) : std::nullopt; });
+    if (cuts(tool)) // a pen has no blade to set, and a blade leaves nothing wet
+        field(tr("tip out, mm"), "setting-depth", now.depth ? std::optional(in_mm(*now.depth)) : std::nullopt,
+              20, [](Setting& s, std::optional<double> v) {
+                  s.depth = v ? std::optional(mm(*v)) : std::nullopt;
+              });
+    if (inks(tool))
+        field(tr("dry in, s"), "setting-dry", now.dry ? std::optional(in_seconds(*now.dry)) : std::nullopt,
+              86400, [](Setting& s, std::optional<double> v) {
+                  s.dry = v ? std::optional(seconds(*v)) : std::nullopt;
+              });
     field(tr("passes"), "setting-passes", now.passes, 8,
           [](Setting& s, std::optional<double> v) { s.passes = v ? static_cast<int>(*v) : 1; });
     row->addStretch(1);

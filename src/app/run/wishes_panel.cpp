@@ -8,6 +8,7 @@
 #include <QtConcurrent>
 
 #include "app/widgets/focus.h"
+#include "app/widgets/number_field.h"
 #include "core/base/caught.h"
 #include "core/commands/ordering.h"
 #include "core/commands/project.h"
@@ -66,9 +67,10 @@ void WishesPanel::showEvent(QShowEvent* event) {
 PlanOptions WishesPanel::options_of(Other other) const {
     const Project& project = session_.project();
     PlanOptions out{project.pass_order, project.wishes};
-    if (other == Other::usual)
+    if (other == Other::usual) {
         out = {};
-    else
+        out.wishes.mats = project.wishes.mats; // a fact, and no wish of the order
+    } else
         out.wishes.school = other == Other::tools ? School::tools : School::sheets;
     return out;
 }
@@ -98,11 +100,11 @@ void WishesPanel::show_table() {
     grid->setVerticalSpacing(3);
     grid->setColumnStretch(0, 1);
     if (!beside_ || !beside_->plan || !planned_) {
-        grid->addWidget(
-            wrapped(planned_ ? tr("There is nothing to run yet.") : present::words(planned_.error().message),
-                    TextRole::quiet, table_),
-            0, 0);
-        return;
+        const QString why = watcher_.isRunning()   ? tr("The other order is being looked for.")
+                            : planned_ || !beside_ ? tr("There is nothing to run yet.")
+                                                   : present::words(planned_.error().message);
+        grid->addWidget(wrapped(why, TextRole::quiet, table_), 0, 0);
+        return table_->show();
     }
     const auto put = [&](int row, int column, const QString& text, bool better) {
         auto* cell = label(text, better ? TextRole::heading : TextRole::body, table_);
@@ -122,6 +124,7 @@ void WishesPanel::show_table() {
         text->setProperty("care", true);
         grid->addWidget(text, row++, 0, 1, 3);
     }
+    table_->show(); // at once, and not with what comes next
 }
 
 void WishesPanel::wish(const QString& text, PlanWishes wishes) {
@@ -177,10 +180,14 @@ void WishesPanel::show_all() {
     auto* rules = new Card(column_);
     show_rules(rules);
     rows->addWidget(rules);
+    auto* mats = new Card(column_);
+    show_mats(mats);
+    rows->addWidget(mats);
     auto* ticks = new Card(column_);
     show_ticks(ticks);
     rows->addWidget(ticks);
     rows->addStretch(1);
+    column_->show(); // the layout would do so later, and nothing could be scrolled until then
     scroll_back(place);
     give_focus(this, focus);
 }
@@ -251,6 +258,22 @@ void WishesPanel::show_rules(Card* card) {
              with_rule(session_.project().wishes,
                        {LaneId{before->currentData().toUInt()}, LaneId{after->currentData().toUInt()},
                         why->text().trimmed().toStdString()}));
+    });
+}
+
+void WishesPanel::show_mats(Card* card) {
+    card->rows()->addWidget(label(tr("Mats"), TextRole::heading, card));
+    auto* number = new NumberField(NumberField::Kind::number, 1, 9, card);
+    number->set_decimals(0);
+    number->setObjectName("mats");
+    number->set(session_.project().wishes.mats);
+    card->rows()->addWidget(captioned(tr("of each kind at hand"), number, card), 0, Qt::AlignLeft);
+    card->rows()->addWidget(
+        wrapped(tr("On a spare one the next sheet is laid while the machine runs."), TextRole::quiet, card));
+    connect(number, &NumberField::committed, this, [this](double n) {
+        PlanWishes wishes = session_.project().wishes;
+        wishes.mats = static_cast<int>(n);
+        wish(tr("Mats at hand"), std::move(wishes));
     });
 }
 

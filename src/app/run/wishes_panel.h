@@ -32,6 +32,7 @@ class WishesPanel : public SidePanel {
 
     void show_all();
     void show_rules(Card* card);
+    void show_mats(Card* card);
     void show_ticks(Card* card);
     void show_table();
     void plan_other();

@@ -186,7 +186,12 @@ QString MainWindow::notice_text() const {
 
 bool MainWindow::event(QEvent* event) {
     const bool done = QMainWindow::event(event);
-    if (!awake_ && event->type() == QEvent::UpdateRequest) QTimer::singleShot(0, this, &MainWindow::wake);
+    if (!awake_ && event->type() == QEvent::UpdateRequest) {
+        // A part that is nearly there is painted before all that follows; one that takes long is not waited for.
+        constexpr int nearly_ms = 150;
+        const bool coming = session_.is_open() && !session_.project().parts.empty() && !session_.drawn();
+        QTimer::singleShot(coming ? nearly_ms : 0, this, &MainWindow::wake);
+    }
     return done;
 }
 

@@ -56,7 +56,9 @@ Machine machine_from(const json& j) {
               mm(above_zero(j, "max_thickness")),
               mm(not_below_zero(j, "landing", 0)),
               !in::maybe(j, "follows_trail") || in::flag(j, "follows_trail"),
-              seconds(not_below_zero(j, "test_s", 0))};
+              seconds(not_below_zero(j, "test_s", 0)),
+              seconds(not_below_zero(j, "feed_s", 15))};
+    m.feed = std::min({m.feed, m.load_sheet, m.unload_sheet});
     for (const json& s : in::list(j, "slots"))
         m.slots.push_back(slot_from(s));
     if (m.slots.empty() || m.slots.size() > 4)
@@ -130,7 +132,7 @@ constexpr const char* sources_of_settings[] = {"catalog", "maker", "swatch"};
 
 Setting setting_from(const json& j) {
     Setting s{
-        in::text(j, "tool"), in::text(j, "stock", ""), in::text(j, "machine", ""), {}, {}, {}, 1, {}, {}};
+        in::text(j, "tool"), in::text(j, "stock", ""), in::text(j, "machine", ""), {}, {}, {}, {}, 1, {}, {}};
     const auto above = [&](const char* name) -> std::optional<double> {
         if (!in::maybe(j, name)) return {};
         const double v = in::number(j, name);
@@ -140,6 +142,7 @@ Setting setting_from(const json& j) {
     s.pressure = above("pressure");
     if (const auto v = above("speed")) s.speed = mm_per_second(*v);
     if (const auto v = above("depth")) s.depth = mm(*v);
+    if (const auto v = above("dry")) s.dry = seconds(*v);
     if (in::maybe(j, "passes")) s.passes = in::whole(j, "passes");
     if (s.passes < 1 || s.passes > 8)
         throw Damaged{say("the passes of a setting of \"%1\" are not 1 to 8", s.tool)};

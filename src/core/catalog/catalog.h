@@ -32,6 +32,7 @@ struct Machine {
     Length landing;            ///< how far off a lifted tool lands: standard deviation, along x and along y
     bool follows_trail = true; ///< it makes up by itself for the way in which a drag knife trails
     Duration test = {};        ///< a swatch on a scrap, by hand
+    Duration feed = {}; ///< of `load_sheet` and of `unload_sheet` each: the mat into or out of the machine
     bool operator==(const Machine&) const = default;
 };
 
@@ -60,6 +61,7 @@ struct Setting {
     std::optional<double> pressure; ///< as the machine counts it: grams where it can be weighed
     std::optional<Speed> speed;
     std::optional<Length> depth; ///< that a blade looks out
+    std::optional<Duration> dry; ///< until its ink can be touched there
     int passes = 1;              ///< 1..8 times the same lines are run
     From from = From::catalog;
     std::string note; ///< whence it is known, in words

@@ -54,8 +54,10 @@ std::size_t drop(json& list, const Is& is) {
 Result<void> keep_setting(FileSystem& files, const std::string& folder, const Setting& s) {
     const auto above = [](double v) { return std::isfinite(v) && v > 0; };
     if ((s.pressure && !above(*s.pressure)) || (s.speed && !above(in_mm_per_second(*s.speed))) ||
-        (s.depth && !above(in_mm(*s.depth))) || s.passes < 1 || s.passes > 8)
-        return fail("setting.range", say("Pressure, speed and depth must be above zero, passes 1 to 8."));
+        (s.depth && !above(in_mm(*s.depth))) || (s.dry && !above(in_seconds(*s.dry))) || s.passes < 1 ||
+        s.passes > 8)
+        return fail("setting.range",
+                    say("Pressure, speed, depth and drying time must be above zero, passes 1 to 8."));
     return change(files, folder, [&](json& document) -> Result<void> {
         drop(document["settings"], [&](const json& j) { return of(j, s.tool, s.stock, s.machine); });
         json j = {{"tool", s.tool}, {"from", key_of(s.from)}};
@@ -64,6 +66,7 @@ Result<void> keep_setting(FileSystem& files, const std::string& folder, const Se
         if (s.pressure) j["pressure"] = *s.pressure;
         if (s.speed) j["speed"] = in_mm_per_second(*s.speed);
         if (s.depth) j["depth"] = in_mm(*s.depth);
+        if (s.dry) j["dry"] = in_seconds(*s.dry);
         if (s.passes != 1) j["passes"] = s.passes;
         if (!s.note.empty()) j["note"] = s.note;
         document["settings"].push_back(std::move(j));

@@ -87,7 +87,8 @@ Result<Done> apply(const ChangeLane& command, Project& project, const Catalog& c
     next.repeats = command.repeats.value_or(next.repeats);
     next.fold = command.fold.value_or(next.fold);
     next.run = {command.start.value_or(next.run.start), command.overcut.value_or(next.run.overcut),
-                command.lead_in.value_or(next.run.lead_in), command.dwell.value_or(next.run.dwell)};
+                command.lead_in.value_or(next.run.lead_in), command.dwell.value_or(next.run.dwell),
+                command.small_first.value_or(next.run.small_first)};
     if (command.name)
         next.name = *command.name;
     else if (now->name == lane_name(catalog, now->action, now->tool, now->colour))

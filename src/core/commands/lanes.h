@@ -44,6 +44,7 @@ struct ChangeLane {
     std::optional<LineStart> start = {};
     std::optional<Length> overcut = {}, lead_in = {};
     std::optional<Duration> dwell = {};
+    std::optional<bool> small_first = {};
 };
 Result<Done> apply(const ChangeLane& command, Project& project, const Catalog& catalog);
 

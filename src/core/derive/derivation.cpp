@@ -286,7 +286,8 @@ bool Derivation::route_lane(LaneWork& work, const Sheet& sheet, const Stock& sto
                             bool corrected) {
     const Machine* machine = fixed_.catalog.machine(project_.machine);
     ToolPath path{{}, {}, work.lane.run};
-    path.run.dwell = {}; // takes time, and no way
+    path.run.dwell = {};          // takes time, and no way
+    path.run.small_first = false; // an order, and no way
     if (work.tool && machine) {
         path.offset = work.tool->offset;
         if (!machine->follows_trail) path.trail = work.tool->trail;
@@ -294,14 +295,17 @@ bool Derivation::route_lane(LaneWork& work, const Sheet& sheet, const Stock& sto
             work.setting = {setting->pressure, setting->depth, key_of(setting->from), setting->note};
             work.speed = setting->speed.value_or(Speed{});
             work.passes = setting->passes;
+            work.dry = setting->dry.value_or(Duration{});
         }
     }
-    work.routed =
-        get<PassOf>({sheet.id, work.lane.id},
-                    {work.lines,
-                     {{laid.usable.x0, laid.usable.y0}, parts_material(work.lane.action), wanted_.effort},
-                     path,
-                     work.repeats()});
+    work.routed = get<PassOf>({sheet.id, work.lane.id},
+                              {work.lines,
+                               {{laid.usable.x0, laid.usable.y0},
+                                parts_material(work.lane.action),
+                                wanted_.effort,
+                                parts_material(work.lane.action) && work.lane.run.small_first},
+                               path,
+                               work.repeats()});
     if (!work.routed) return false;
     const bool elsewhere = path.offset != Point{} || path.trail != Length{};
     if (!elsewhere && !corrected) return true;

@@ -135,6 +135,9 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
                   {say("Passes"), std::to_string(t.passes)},
                   {say("Sheets"), std::to_string(t.sheets)},
                   {say("Cost"), number(t.cost, 2)}};
+    if (in_seconds(t.meanwhile) > 0)
+        out.totals.insert(out.totals.begin() + 2,
+                          {say("of it while it runs"), spoken_seconds(in_seconds(t.meanwhile))});
     out.lines = words(account(derived));
     if (!derived.left_out.empty())
         out.before.push_back(say("Not of this run: %1.", words(derived.left_out, *derived.project)));

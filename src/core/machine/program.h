@@ -21,6 +21,7 @@ struct HandStep {
     enum class Kind {
         print,
         cool,
+        dry,
         lift_off,
         unload,
         take_out,
@@ -30,6 +31,7 @@ struct HandStep {
         load,
         warm_up,
         test,
+        meanwhile,
         care
     } kind = Kind::load;
     Phrase text;
@@ -43,6 +45,7 @@ struct StopMove {
     std::vector<HandStep> steps;
     Duration time;
     std::vector<Phrase> holds = {}; ///< what each slot holds afterwards; empty text: nothing
+    Duration meanwhile = {};        ///< of the hands after it, while the machine runs
     bool operator==(const StopMove&) const = default;
 };
 

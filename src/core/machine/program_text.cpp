@@ -13,8 +13,8 @@ using nlohmann::json;
 namespace in = json_in;
 
 /// In the order of HandStep::Kind.
-constexpr const char* hand_kinds[] = {"print", "cool",   "lift-off", "unload",  "take-out", "put-in",
-                                      "depth", "lay-on", "load",     "warm-up", "test",     "care"};
+constexpr const char* hand_kinds[] = {"print", "cool",   "dry",  "lift-off", "unload", "take-out",  "put-in",
+                                      "depth", "lay-on", "load", "warm-up",  "test",   "meanwhile", "care"};
 constexpr int most_repeats = 8; ///< as of a lane: each of them is timed
 constexpr double most_mm = 1e6; ///< from the sheet's corner
 
@@ -146,11 +146,13 @@ class Writer {
         for (const HandStep& step : stop.steps)
             hands.push_back(
                 {{"kind", hand_kinds[static_cast<std::size_t>(step.kind)]}, {"text", step.text.english()}});
-        line({{"stop", stop.number},
-              {"sheet", stop.sheet.value},
-              {"time_s", in_seconds(stop.time)},
-              {"hands", hands},
-              {"holds", english(stop.holds)}});
+        json j = {{"stop", stop.number},
+                  {"sheet", stop.sheet.value},
+                  {"time_s", in_seconds(stop.time)},
+                  {"hands", hands},
+                  {"holds", english(stop.holds)}};
+        if (stop.meanwhile != Duration()) j["meanwhile_s"] = in_seconds(stop.meanwhile);
+        line(j);
     }
 
     void write(const PassMove& pass) {
@@ -365,6 +367,7 @@ class Reader {
         out.number = in::whole(j, "stop");
         out.sheet = id_of<SheetId>(j, "sheet");
         out.time = seconds(not_negative(j, "time_s"));
+        if (in::maybe(j, "meanwhile_s")) out.meanwhile = seconds(not_negative(j, "meanwhile_s"));
         for (const json& hand : in::list(j, "hands")) {
             const std::string& kind = in::text(hand, "kind");
             const auto* it = std::find(std::begin(hand_kinds), std::end(hand_kinds), kind);

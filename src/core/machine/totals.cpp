@@ -13,7 +13,8 @@ ProgramTotals totals(const Program& program, const Timeline& timeline) {
             out.strokes += runs(*pass);
             out.tool_down += length(pass->strokes) * pass->repeats;
         } else {
-            out.hands += time, ++out.stops;
+            const Duration meanwhile = std::get<StopMove>(program.moves[m]).meanwhile;
+            out.hands += time + meanwhile, out.meanwhile += meanwhile, ++out.stops;
         }
     }
     for (const TimelineEntry& e : timeline.entries())

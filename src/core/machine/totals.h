@@ -9,7 +9,9 @@
 namespace dotlane {
 
 struct ProgramTotals {
-    Duration machine, hands;
+    Duration machine;
+    Duration hands;     ///< at stops, and while the machine runs
+    Duration meanwhile; ///< of `hands`, while the machine runs
     int stops = 0, passes = 0;
     std::size_t strokes = 0;  ///< repeats counted
     Length tool_down, travel; ///< repeats counted; the carriage rests between passes

@@ -177,6 +177,8 @@ std::vector<Compared> compared(const Plan& first, const Plan& second) {
     const PlanTotals &a = first.totals, &b = second.totals;
     add("hands_s", say("Your time"), in_seconds(a.hands), in_seconds(b.hands), time);
     add("machine_s", say("The machine's time"), in_seconds(a.machine), in_seconds(b.machine), time);
+    add("elapsed_s", say("From start to end"), in_seconds(first.timeline.total()),
+        in_seconds(second.timeline.total()), time);
     add("stops", say("Stops"), a.stops, b.stops, count);
     const auto steps = [&](const char* key, Phrase what, Kind kind) {
         add(key, std::move(what), static_cast<double>(steps_of(first, kind)),

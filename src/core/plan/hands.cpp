@@ -50,6 +50,22 @@ Duration longest_cooling(const std::vector<const LaneWork*>& passes) {
     return out;
 }
 
+/// Ink that is wet longest after the last of the passes, and for how long yet; null: none is wet.
+struct Wet {
+    const LaneWork* work = nullptr;
+    Duration left;
+};
+Wet wettest(const std::vector<const LaneWork*>& passes) {
+    Wet out;
+    Duration since; // the pass at hand ended
+    for (auto it = passes.rbegin(); it != passes.rend(); ++it) {
+        const LaneWork& work = **it;
+        if (work.dry - since > out.left) out = {&work, work.dry - since};
+        since += work.time;
+    }
+    return out;
+}
+
 /// Each once.
 std::vector<const Tool*> heated_by(const std::vector<const LaneWork*>& passes) {
     std::vector<const Tool*> out;
@@ -90,6 +106,7 @@ class Stop {
         leave();
         change_tools();
         arrive();
+        meanwhile();
         for (const HolderChange& holder : needs_.holders)
             move_.holds.push_back(holder.after ? holder.after_label : Phrase());
         return std::move(move_);
@@ -131,11 +148,19 @@ class Stop {
                 say("Wait %1 until the %2 is cool: touch neither it nor the foil before.",
                     spoken_seconds(in_seconds(cool)), tips),
                 cool);
+        if (const Wet wet = wettest(needs_.ran); wet.left > cool)
+            add(Kind::dry,
+                say("Let the ink of the %1 dry for %2: it would smear.", tool_label(*wet.work),
+                    spoken_seconds(std::ceil(in_seconds(wet.left - cool)))),
+                wet.left - cool);
         if (foil)
             add(Kind::lift_off,
                 say("Take the tape and the %1 off; the stock stays on the mat.", foil_name(*foil)),
                 foil->tool->lift_off);
-        if (changes_ && needs_.from)
+        if (!changes_ || !needs_.from) return;
+        if (needs_.meanwhile.lifts_off)
+            add(Kind::unload, say("Unload the mat."), needs_.machine->feed);
+        else
             add(Kind::unload,
                 needs_.from_returns ? say("Unload the mat; the sheet stays on it, for it comes again.")
                                     : say("Unload the mat and lift the sheet off it."),
@@ -172,15 +197,18 @@ class Stop {
         try_out();
         const auto [foil, covered] = foiled(needs_.next);
         const Phrase place = say("%1 (%2)", to.sheet.mat, to.sheet.name);
-        const Phrase stock = needs_.to_returned
-                                 ? say("Take %1 again, as it lies on the %2", to.stock_name, place)
-                                 : laid(to.stock_name, to.face, place);
+        const Phrase stock =
+            needs_.to_returned          ? say("Take %1 again, as it lies on the %2", to.stock_name, place)
+            : needs_.meanwhile.prepared ? say("Take %1, laid ready on the %2", to.stock_name, place)
+                                        : laid(to.stock_name, to.face, place);
+        const Duration loading = needs_.meanwhile.prepared ? needs_.machine->feed + needs_.meanwhile.left_over
+                                                           : needs_.machine->load_sheet;
         if (foil) {
             if (changes_) add(Kind::load, say("%1.", stock));
             lay_on(*foil, covered, to.sheet);
-            if (changes_) add(Kind::load, say("Load the mat, arrow first."), needs_.machine->load_sheet);
+            if (changes_) add(Kind::load, say("Load the mat, arrow first."), loading);
         } else if (changes_) {
-            add(Kind::load, say("%1 and load it, arrow first.", stock), needs_.machine->load_sheet);
+            add(Kind::load, say("%1 and load it, arrow first.", stock), loading);
         }
         for (const Tool* tool : heated_by(needs_.next)) {
             add(Kind::warm_up,
@@ -188,6 +216,19 @@ class Stop {
                 tool->warm_up);
             if (!tool->caution.empty()) add(Kind::care, as_word("Catalog", tool->caution));
         }
+    }
+
+    /// What need not wait for the machine to stop.
+    void meanwhile() {
+        const Meanwhile& m = needs_.meanwhile;
+        if (m.lifts_off)
+            add(Kind::meanwhile, say("While it runs, lift \"%1\" off its mat.", needs_.from->sheet.name));
+        if (m.prepares)
+            add(Kind::meanwhile,
+                say("While it runs, make the next sheet ready. %1.",
+                    laid(m.prepares->stock_name, m.prepares->face,
+                         say("spare %1 (%2)", m.prepares->sheet.mat, m.prepares->sheet.name))));
+        move_.meanwhile = m.time;
     }
 
     /// A swatch before a tool's first use on a stock.
@@ -236,12 +277,16 @@ StopMove stop_move(int number, const StopNeeds& needs) {
 }
 
 Duration hands_around(const std::vector<const LaneWork*>& passes, const ProgramSheet& sheet) {
-    Duration out = longest_cooling(passes);
+    Duration out = std::max(longest_cooling(passes), drying(passes));
     for (const Tool* tool : heated_by(passes))
         out += tool->warm_up;
     if (const auto [foil, covered] = foiled(passes); foil)
         out += laying_on(*foil, foil_pieces(covered, sheet).size()) + foil->tool->lift_off;
     return out;
+}
+
+Duration drying(const std::vector<const LaneWork*>& passes) {
+    return wettest(passes).left;
 }
 
 bool under_foil(const LaneWork& work) {

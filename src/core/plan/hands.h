@@ -1,5 +1,5 @@
-// What the hands do at a stop, in an order in which nobody touches what is hot: cool, lift foil off, unload,
-// change tools, lay foil on, load, heat.
+// What the hands do at a stop, in an order in which nobody touches what is hot or wet: cool, dry, lift foil
+// off, unload, change tools, lay foil on, load, heat; and what they do then while the machine runs.
 //
 // Sources: common practice of the trade; the times stand in the catalog.
 #pragma once
@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "core/plan/meanwhile.h"
 #include "core/plan/work.h"
 
 namespace dotlane {
@@ -25,19 +26,25 @@ struct StopNeeds {
     const SheetWork* from = nullptr; ///< that lies in the machine; none at the beginning
     const SheetWork* to = nullptr;   ///< that lies there afterwards; none at the end
     std::vector<HolderChange> holders;
-    std::vector<const LaneWork*> ran, next; ///< passes since the last stop and until the next one
-    std::vector<const SheetWork*> print;    ///< printed before anything else
+    std::vector<const LaneWork*> ran,
+        next;                            ///< passes since the last stop and until the next one, as they run
+    std::vector<const SheetWork*> print; ///< printed before anything else
     std::vector<const LaneWork*>
         untried;               ///< of `next`, never tried on this stock: tools come up for the first time
     bool from_returns = false; ///< the sheet lies in the machine again later
     bool to_returned = false;  ///< it lay there before
+    Meanwhile meanwhile = {};
 };
 
 StopMove stop_move(int number, const StopNeeds& needs);
 
-/// What these passes over one sheet take of the hands when they run without a stop between them: cooling,
-/// foil and heating, tools not counted.
+/// What these passes over one sheet, as they run, take of the hands when they run without a stop between
+/// them: cooling, drying, foil and heating, tools not counted.
 Duration hands_around(const std::vector<const LaneWork*>& passes, const ProgramSheet& sheet);
+
+/// What is left to wait after the last of these passes until no ink of theirs is wet: it dries while the
+/// later ones run.
+Duration drying(const std::vector<const LaneWork*>& passes);
 
 /// Whether foil lies on the sheet while the lane runs.
 bool under_foil(const LaneWork& work);

@@ -52,6 +52,7 @@ class Planner {
         }
         std::erase_if(sheets_, [](const SheetWork& s) { return s.lanes.empty(); });
         sort_all();
+        time_passes();
         if (sheets_.empty())
             return fail("plan.nothing",
                         say("There is nothing to run: place a part that has lines in a lane."));
@@ -61,6 +62,7 @@ class Planner {
         plan_.timeline = Timeline(plan_.program);
         total();
         explain_hands();
+        explain_meanwhile();
         explain_travel();
         explain_each_stop(plan_);
         return std::move(plan_);
@@ -75,6 +77,18 @@ class Planner {
         bool stop;              ///< before it
         std::vector<int> holds; ///< tool in each slot meanwhile; -1: none
     };
+
+    /// What dries meanwhile, or is done meanwhile, is weighed by how long the machine runs.
+    void time_passes() {
+        for (SheetWork& sheet : sheets_) {
+            const auto dries = [](const LaneWork& w) { return in_seconds(w.dry) > 0; };
+            if (options_.wishes.mats < 2 && std::none_of(sheet.lanes.begin(), sheet.lanes.end(), dries))
+                continue;
+            for (LaneWork& work : sheet.lanes)
+                if (row(work.lane.action).run && work.tool && work.routed)
+                    work.time = machine_time(work, sheet.sheet, plan_.program.motion);
+        }
+    }
 
     void sort_all() {
         std::map<LaneId, const LaneWork*> each;
@@ -285,6 +299,7 @@ class Planner {
         for (SheetWork& sheet : sheets_)
             if (sheet.print) plan_.program.prints.push_back(*sheet.print);
         if (passes_.empty()) return add_prints(), true;
+        find_meanwhile();
         std::size_t inner_first = 0;
         for (std::size_t i = 0; i < passes_.size(); ++i) {
             const Pass& pass = passes_[i];
@@ -295,23 +310,10 @@ class Planner {
             if (progress_.cancelled()) return false;
             inner_first += work.routed->outlines_waiting;
             plan_.totals.travel_as_drawn += work.routed->travel_as_drawn;
-            const Speed speed = in_mm_per_second(work.speed) > 0 ? work.speed : work.tool->speed;
-            PassMove move{++pass_number_,
-                          sheet,
-                          work.lane.id,
-                          work.lane.action,
-                          work.lane.name,
-                          work.plate,
-                          label(pass.tool),
-                          word(machine_.slots[static_cast<std::size_t>(pass.slot)]),
-                          work.lane.colour,
-                          work.tool->tip,
-                          speed,
-                          work.repeats(),
-                          work.lane.run.dwell,
-                          work.tool->offset,
-                          work.setting,
-                          work.routed->strokes};
+            PassMove move = pass_move(work, pass.sheet->sheet);
+            move.number = ++pass_number_;
+            move.tool = label(pass.tool);
+            move.slot = word(machine_.slots[static_cast<std::size_t>(pass.slot)]);
             plan_.program.moves.emplace_back(std::move(move));
             for (BrokenRule& rule : broken_rules(pass.sheet->lanes, options_.wishes))
                 if (rule.late == work.lane.id)
@@ -332,6 +334,20 @@ class Planner {
                            [&](const Pass& p) { return p.sheet == sheet; });
     }
 
+    void find_meanwhile() {
+        std::vector<Leg> legs;
+        std::vector<std::size_t> begins; // of legs, the first pass
+        for (std::size_t i = 0; i < passes_.size(); ++i) {
+            if (legs.empty() || legs.back().sheet != passes_[i].sheet)
+                legs.push_back({passes_[i].sheet, {}}), begins.push_back(i);
+            legs.back().runs += passes_[i].work->time;
+        }
+        meanwhile_.resize(passes_.size());
+        const auto found = meanwhile(legs, machine_, options_.wishes.mats);
+        for (std::size_t l = 0; l < legs.size(); ++l)
+            meanwhile_[begins[l]] = found[l];
+    }
+
     /// Before the pass; behind the last one at the end of the job.
     void add_stop(std::size_t next) {
         StopNeeds needs;
@@ -339,9 +355,10 @@ class Planner {
         if (next > 0) needs.from = passes_[next - 1].sheet;
         if (next < passes_.size()) needs.to = passes_[next].sheet;
         for (std::size_t i = next; i > 0; --i) {
-            needs.ran.push_back(passes_[i - 1].work);
+            needs.ran.insert(needs.ran.begin(), passes_[i - 1].work);
             if (passes_[i - 1].stop) break;
         }
+        if (next < passes_.size()) needs.meanwhile = meanwhile_[next];
         std::size_t end = next;
         for (; end < passes_.size() && (end == next || !passes_[end].stop); ++end)
             needs.next.push_back(passes_[end].work);
@@ -433,6 +450,15 @@ class Planner {
         plan_.reasons.insert(plan_.reasons.begin(), Reason{"hands.least", sentence});
     }
 
+    void explain_meanwhile() {
+        if (plan_.totals.meanwhile == Duration()) return;
+        const Phrase saved =
+            say("With spare mats, sheets are laid and lifted off while the machine runs: %1 of your "
+                "time, for which it need not wait.",
+                spoken_seconds(in_seconds(plan_.totals.meanwhile)));
+        plan_.reasons.insert(plan_.reasons.begin() + 1, Reason{"hands.meanwhile", saved}); // behind the whole
+    }
+
     void explain_travel() {
         const PlanTotals& t = plan_.totals;
         const double saved = in_mm(t.travel_as_drawn) - in_mm(t.travel);
@@ -457,23 +483,12 @@ class Planner {
     Sequence sequence_;
     std::optional<Precedence> precedence_;
     std::set<std::pair<std::string, std::string>> tried_; ///< tools and stocks
+    std::vector<Meanwhile> meanwhile_;                    ///< of the stop before each pass
     std::vector<Length> depths_;                          ///< that the blade in each slot is set to
     int pass_number_ = 0, stop_number_ = 0;
 };
 
 } // namespace
-
-RoutedPass route_pass(const LaneLines& lines, const RouteOptions& options, const ToolPath& path, int repeats,
-                      Progress& progress) {
-    const Beginnings from = beginnings(lines.lines, path.run.start);
-    const RouteResult routed = route(from.lines, options, progress, from.starts);
-    RoutedPass out{{}, travel_of(lines.lines, options.rest, repeats), routed.outlines_waiting};
-    out.strokes.reserve(routed.order.size());
-    for (const RoutedLine& line : routed.order)
-        out.strokes.push_back({run(from.lines[line.line], line), lines.of[line.line]});
-    as_carriage(out.strokes, path, repeats);
-    return out;
-}
 
 Result<Plan> make_plan(const std::string& project, const Machine& machine, std::vector<SheetWork> sheets,
                        const PlanOptions& options, Progress& progress) {

@@ -55,6 +55,7 @@ class Router {
 
   private:
     std::vector<Block> routed(std::vector<Block> blocks, Point rest);
+    std::vector<Block> small_before_large(std::vector<Block> blocks, Point rest);
 
     Point first(std::uint32_t i) const { return first_point(lines_, how_[i]); }
     Point last(std::uint32_t i) const { return last_point(lines_, how_[i]); }
@@ -124,8 +125,44 @@ std::vector<Block> Router::routed(std::vector<Block> blocks, Point rest) {
     return out;
 }
 
+/// Of pieces that come loose the smallest first, those of up to four times its area as it is shortest, then
+/// the rest in the same way.
+std::vector<Block> Router::small_before_large(std::vector<Block> blocks, Point rest) {
+    const auto size_of = [&](const Block& b) {
+        const Polyline& line = whole_[b.lines.back()];
+        return line.closed ? std::abs(signed_area_mm2(line.points)) : 0;
+    };
+    constexpr double alike = 4;
+    std::vector<std::pair<double, Block>> by_size;
+    by_size.reserve(blocks.size());
+    for (Block& b : blocks) {
+        const double size = size_of(b);
+        by_size.emplace_back(size, std::move(b));
+    }
+    std::stable_sort(by_size.begin(), by_size.end(),
+                     [](const auto& a, const auto& b) { return a.first < b.first; });
+    std::vector<Block> out;
+    for (auto from = by_size.begin(); from != by_size.end();) {
+        const auto to =
+            std::find_if(from, by_size.end(), [&](const auto& b) { return b.first > alike * from->first; });
+        std::vector<Block> of_a_size;
+        for (auto it = from; it != to; ++it)
+            of_a_size.push_back(std::move(it->second));
+        for (Block& b : routed(std::move(of_a_size), rest)) {
+            rest = last(b.lines.back());
+            out.push_back(std::move(b));
+        }
+        from = to;
+    }
+    return out;
+}
+
 RouteResult Router::run(const RouteOptions& options) {
     RouteResult out;
+    const auto in_order = [&](std::vector<Block> blocks, Point from) {
+        return options.small_first ? small_before_large(std::move(blocks), from)
+                                   : routed(std::move(blocks), from);
+    };
     const auto parent = options.inner_first ? waits_for(whole_) : std::vector<int>(lines_.size(), -1);
     std::vector<std::vector<std::uint32_t>> inner(lines_.size());
     for (std::uint32_t i = 0; i < lines_.size(); ++i)
@@ -154,7 +191,7 @@ RouteResult Router::run(const RouteOptions& options) {
         Block block;
         if (!inner[i].empty()) {
             ++out.outlines_waiting;
-            for (Block& b : routed(taken(inner[i]), first(i)))
+            for (Block& b : in_order(taken(inner[i]), first(i)))
                 if (block.lines.empty()) // of rings in rings, all that has been gathered goes on at once
                     block.lines = std::move(b.lines);
                 else
@@ -165,7 +202,7 @@ RouteResult Router::run(const RouteOptions& options) {
         block_of[i] = std::move(block);
     }
     std::vector<std::uint32_t> all;
-    for (const Block& b : routed(taken(top), options.rest))
+    for (const Block& b : in_order(taken(top), options.rest))
         all.insert(all.end(), b.lines.begin(), b.lines.end());
     begin_best(lines_, all, options.rest, how_, progress_);
     for (const std::uint32_t i : all)

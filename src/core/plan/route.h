@@ -3,7 +3,8 @@
 // Method: the greedy tour, then 2-opt, 3-opt and Lin-Kernighan chains on neighbour lists, shaken again and
 // again (tour.h), for lines that may be run either way. Closed lines may be started at any of their points.
 // Where inner lines must come first, an outline and all that lies in it form one block: the inner lines in
-// their own best order, then the outline. Deterministic: the same lines give the same route.
+// their own best order, then the outline. Where small pieces come first, blocks of about one size make up a
+// tour, one such tour after another. Deterministic: the same lines give the same route.
 #pragma once
 
 #include "core/base/progress.h"
@@ -16,6 +17,9 @@ struct RouteOptions {
     Point rest;               ///< the carriage starts and ends here
     bool inner_first = false; ///< lines inside a closed line are run before it
     Effort effort = Effort::first;
+    /// Of lines that lie in the same outline, or in none, no closed one is run before another of less than a
+    /// quarter of its area; open lines come first.
+    bool small_first = false;
     bool operator==(const RouteOptions&) const = default;
 };
 

@@ -48,11 +48,18 @@ struct LaneWork {
     PassSetting setting = {};                      ///< of the tool for the stock of this sheet
     Speed speed = {};                              ///< 0: the tool's own
     int passes = 1;                                ///< that the stock needs
+    Duration dry = {};                             ///< until what it leaves can be touched
+    Duration time = {};                            ///< of the machine; known where it is asked for
     int repeats() const { return std::max(lane.repeats, passes); }
     /// Nobody has tried this tool on this stock.
     bool untried() const { return setting.from.empty() || setting.from == key_of(Setting::From::catalog); }
     bool operator==(const LaneWork&) const = default;
 };
+
+/// The pass of a lane that a tool runs, without its number, its slot and the label of its tool.
+PassMove pass_move(const LaneWork& work, const ProgramSheet& sheet);
+/// That it takes, from rest to rest.
+Duration machine_time(const LaneWork& work, const ProgramSheet& sheet, const Motion& motion);
 
 /// Which side of the stock lies up: parts that are mirrored are worked from behind.
 enum class Face { up, down, both };

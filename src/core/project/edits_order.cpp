@@ -38,6 +38,8 @@ Result<void> check_wishes(const Project& project, const PlanWishes& wishes) {
             return fail("order.rule",
                         say("The planner has no rule \"%1\": there are %2.", key, joined(known, ", ")));
         }
+    if (wishes.mats < 1 || wishes.mats > 9)
+        return fail("order.mats", say("There are 1 to 9 mats of each kind at hand."));
     std::set<int> places;
     std::set<SheetId> sheets;
     for (const SheetPin& pin : wishes.pins) {

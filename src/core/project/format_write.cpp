@@ -178,7 +178,7 @@ int newest_edition() {
             fields(kind.fresh, writer);
         for (StepKind kind : step_kinds())
             fields(kind.fresh, writer);
-        return std::max(writer.newest_edition(), edition_of_running);
+        return std::max(writer.newest_edition(), newest_edition_of_running);
     }();
     return newest;
 }
@@ -211,9 +211,9 @@ std::string write_project(const Project& project) {
                          {"fold", lane.fold == Fold::mountain ? "mountain" : "valley"}});
         if (lane.run == LineRun{}) continue;
         lanes.back()["run"] = to_json(lane.run);
-        edition = edition_of_running;
+        edition = std::max(edition, edition_of(lane.run));
     }
-    if (project.wishes != PlanWishes{}) edition = edition_of_running;
+    edition = std::max(edition, edition_of(project.wishes));
     for (const Part& part : project.parts)
         parts.push_back(to_json(part, edition));
     for (const Sheet& sheet : project.sheets)

@@ -19,12 +19,21 @@ Choice choice_from(const json& j, const char* member, const Choice (&all)[n]) {
 
 } // namespace
 
+int edition_of(const LineRun& run) {
+    return run == LineRun{} ? 1 : run.small_first ? 13 : 12;
+}
+
+int edition_of(const PlanWishes& wishes) {
+    return wishes == PlanWishes{} ? 1 : wishes.mats != 1 ? 13 : 12;
+}
+
 json to_json(const LineRun& run) {
     json j = json::object();
     if (run.start != LineStart::anywhere) j["start"] = key_of(run.start);
     if (run.overcut != Length()) j["overcut_mm"] = in_mm(run.overcut);
     if (run.lead_in != Length()) j["lead_in_mm"] = in_mm(run.lead_in);
     if (run.dwell != Duration()) j["dwell_s"] = in_seconds(run.dwell);
+    if (run.small_first) j["small_first"] = true;
     return j;
 }
 
@@ -36,12 +45,14 @@ json to_json(const PlanWishes& wishes) {
     for (const SheetPin& pin : wishes.pins)
         j["pins"].push_back({{"sheet", pin.sheet.value}, {"place", pin.place}});
     if (!wishes.off.empty()) j["off"] = wishes.off;
+    if (wishes.mats != 1) j["mats"] = wishes.mats;
     return j;
 }
 
 LineRun line_run_from(const json& j) {
     return {choice_from(j, "start", all_line_starts), mm(in::number(j, "overcut_mm", 0)),
-            mm(in::number(j, "lead_in_mm", 0)), seconds(in::number(j, "dwell_s", 0))};
+            mm(in::number(j, "lead_in_mm", 0)), seconds(in::number(j, "dwell_s", 0)),
+            in::maybe(j, "small_first") && in::flag(j, "small_first")};
 }
 
 PlanWishes plan_wishes_from(const json& j) {
@@ -57,6 +68,7 @@ PlanWishes plan_wishes_from(const json& j) {
     if (in::maybe(j, "off"))
         for (const json& key : in::list(j, "off"))
             out.off.push_back(in::text_in(key, "off"));
+    if (in::maybe(j, "mats")) out.mats = in::whole(j, "mats");
     return out;
 }
 

@@ -1,5 +1,5 @@
 // How lines are run and what is wished of the order, in a project file. Members stand there only where they
-// say something; edition 12.
+// say something.
 #pragma once
 
 #include <nlohmann/json.hpp>
@@ -8,7 +8,10 @@
 
 namespace dotlane {
 
-inline constexpr int edition_of_running = 12;
+inline constexpr int newest_edition_of_running = 13;
+/// That it cannot be read without; 1: nothing is written.
+int edition_of(const LineRun& run);
+int edition_of(const PlanWishes& wishes);
 
 /// Empty objects for what is as it is by itself.
 nlohmann::json to_json(const LineRun& run);

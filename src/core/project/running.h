@@ -27,6 +27,9 @@ struct LineRun {
     Length overcut; ///< closed lines are run on past where they began, 0..10 mm
     Length lead_in; ///< of each line the beginning is run back and forth before it is run, 0..20 mm
     Duration dwell; ///< the tool rests so long where it has landed, 0..10 s
+    /// Of what lies beside one another the small comes before the large: nothing is cut where the stock has
+    /// been loosened by much.
+    bool small_first = false;
     bool operator==(const LineRun&) const = default;
 };
 
@@ -81,6 +84,8 @@ struct PlanWishes {
     std::vector<LaneRule> rules;
     std::vector<SheetPin> pins;
     std::vector<std::string> off; ///< keys of `order_rules` that do not hold here
+    /// Of each kind at hand, 1..9: on a spare one the next sheet is laid while the machine runs.
+    int mats = 1;
     bool operator==(const PlanWishes&) const = default;
 };
 

@@ -38,6 +38,9 @@ bool lies_left(const Spot& a, const Spot& b, const Spot& p) {
 struct CutEdge {
     Spot a, b;
     std::uint32_t ring, index;
+    Box box;
+    Point from, way;
+    double hair; ///< what lies farther to one side, mm2, lies there on the grid too
 };
 
 struct Cut {
@@ -48,7 +51,8 @@ struct Cut {
 
 class Cutter {
   public:
-    Cutter(NetMaker& to, const Region& region, double least)
+    /// `segment`: of the pattern, how long on average.
+    Cutter(NetMaker& to, const Region& region, double least, double segment)
         : to_(to)
         , index_(region)
         , least_(least) {
@@ -56,13 +60,14 @@ class Cutter {
         for (std::uint32_t r = 0; r < region.rings.size(); ++r) {
             const Ring& ring = region.rings[r];
             for (std::uint32_t i = 0; i < ring.size(); ++i)
-                edges_.push_back({even(ring[i]), even(ring[(i + 1) % ring.size()]), r, i});
+                add_edge(ring[i], ring[(i + 1) % ring.size()], r, i);
         }
         seen_.assign(edges_.size(), 0);
-        // About two cells for each edge: few edges in a cell, few cells on the way of a segment.
+        // Few edges in a cell, few cells on the way of a segment: two cells for each edge, up to 32 of them
+        // where segments are short.
         const double width = std::max(box.width(), 1e-3), height = std::max(box.height(), 1e-3);
-        cell_ = std::max(std::sqrt(width * height / (2.0 * static_cast<double>(edges_.size()))),
-                         std::max(width, height) / 2000);
+        const double coarse = std::sqrt(width * height / (2.0 * static_cast<double>(edges_.size())));
+        cell_ = std::max(std::clamp(2 * segment, coarse / 4, coarse), std::max(width, height) / 2000);
         x0_ = box.x0, y0_ = box.y0, per_cell_ = 1 / cell_;
         columns_ = static_cast<int>(width / cell_) + 1, rows_ = static_cast<int>(height / cell_) + 1;
         std::vector<std::uint32_t> count(
@@ -75,6 +80,7 @@ class Cutter {
         held_.resize(start_.back());
         for (std::uint32_t e = 0; e < edges_.size(); ++e)
             each_cell(at(edges_[e].a), at(edges_[e].b), [&](std::size_t cell) { held_[count[cell]++] = e; });
+        find_clear();
     }
 
     void cut(const PatternLine& given) {
@@ -82,8 +88,13 @@ class Cutter {
         const std::size_t n = points.size(), segments = given.line.closed ? n : n - 1;
         if (n < 2) return;
         cuts_.clear();
-        for (std::uint32_t i = 0; i < segments; ++i)
-            find(points[i], points[(i + 1) % n], i);
+        for (std::uint32_t i = 0; i < segments; ++i) {
+            const std::uint32_t next = past_clear(given, i, static_cast<std::uint32_t>(segments));
+            if (next > i)
+                i = next - 1;
+            else
+                find(points[i], points[(i + 1) % n], i);
+        }
         std::sort(cuts_.begin(), cuts_.end(), [](const Cut& a, const Cut& b) {
             return a.segment != b.segment ? a.segment < b.segment : a.t < b.t;
         });
@@ -148,6 +159,47 @@ class Cutter {
         return r < 0 ? -1 : static_cast<int>(std::min(r, 1e6));
     }
 
+    /// How many cells away the next one that holds an edge is, along rows, columns and diagonals: forth and
+    /// back over the grid.
+    void find_clear() {
+        constexpr std::uint16_t far = 4000;
+        // With a rim, so that every cell has eight neighbours.
+        const auto wide = static_cast<std::size_t>(columns_) + 2, high = static_cast<std::size_t>(rows_) + 2;
+        clear_.assign(wide * high, far);
+        for (std::size_t r = 0, cell = 0; r + 2 < high; ++r)
+            for (std::size_t c = 0; c + 2 < wide; ++c, ++cell)
+                if (start_[cell] != start_[cell + 1]) clear_[(r + 1) * wide + c + 1] = 0;
+        const auto near = [&](std::size_t one, std::size_t other) {
+            clear_[one] = std::min(clear_[one], static_cast<std::uint16_t>(clear_[other] + 1));
+        };
+        for (std::size_t r = 1; r + 1 < high; ++r)
+            for (std::size_t k = r * wide + 1; k < (r + 1) * wide - 1; ++k)
+                near(k, k - 1), near(k, k - wide - 1), near(k, k - wide), near(k, k - wide + 1);
+        for (std::size_t r = high - 2; r > 0; --r)
+            for (std::size_t k = (r + 1) * wide - 2; k > r * wide; --k)
+                near(k, k + 1), near(k, k + wide + 1), near(k, k + wide), near(k, k + wide - 1);
+    }
+
+    /// The first segment from `from` on that may come near an edge: a fine pattern's lines mostly do not.
+    std::uint32_t past_clear(const PatternLine& line, std::uint32_t from, std::uint32_t segments) const {
+        const auto& points = line.line.points;
+        const Point p = points[from];
+        const int c = column(p.x), r = row(p.y);
+        if (c < 0 || r < 0 || c >= columns_ || r >= rows_) return from;
+        const int clear =
+            clear_[(static_cast<std::size_t>(r) + 1) * (static_cast<std::size_t>(columns_) + 2) +
+                   static_cast<std::size_t>(c) + 1];
+        if (clear < 2) return from;
+        const double reach = (clear - 1) * cell_ - 2 * hair;
+        if (line.longest > 0)
+            return std::min(segments, from + static_cast<std::uint32_t>(reach / line.longest));
+        const auto near = [&](Point q) { return std::abs(q.x - p.x) < reach && std::abs(q.y - p.y) < reach; };
+        std::uint32_t to = from;
+        while (to < segments && near(points[to + 1 < points.size() ? to + 1 : 0]))
+            ++to;
+        return to;
+    }
+
     /// Whether the segment lies in one cell that holds no edge, or outside them all: most of a fine pattern's
     /// do.
     bool alone(Point a, Point b) const {
@@ -160,10 +212,19 @@ class Cutter {
         return start_[cell] == start_[cell + 1];
     }
 
+    void add_edge(Point a, Point b, std::uint32_t ring, std::uint32_t index) {
+        Box box;
+        box.add(a), box.add(b);
+        edges_.push_back(
+            {even(a), even(b), ring, index, box.grown(hair), a, b - a, hair * (distance(a, b) + hair)});
+    }
+
     void find(Point from, Point to, std::uint32_t segment) {
         if (alone(from, to)) return;
-        const Spot p = odd(from), q = odd(to);
-        if (p.x == q.x && p.y == q.y) return;
+        Box box;
+        box.add(from), box.add(to);
+        Spot p{}, q{};
+        bool put = false; // on the grid: when an edge is near
         ++stamp_;
         each_cell(from, to, [&](std::size_t cell) {
             for (std::uint32_t k = start_[cell]; k < start_[cell + 1]; ++k) {
@@ -171,6 +232,11 @@ class Cutter {
                 if (seen_[e] == stamp_) continue;
                 seen_[e] = stamp_;
                 const CutEdge& edge = edges_[e];
+                if (!edge.box.meets(box)) continue;
+                const double side = cross(edge.way, from - edge.from), then = cross(edge.way, to - edge.from);
+                if (std::min(side, then) > edge.hair || std::max(side, then) < -edge.hair) continue;
+                if (!put) p = odd(from), q = odd(to), put = true;
+                if (p.x == q.x && p.y == q.y) return;
                 if (lies_left(p, q, edge.a) == lies_left(p, q, edge.b) ||
                     lies_left(edge.a, edge.b, p) == lies_left(edge.a, edge.b, q))
                     continue;
@@ -210,11 +276,12 @@ class Cutter {
         Ring bends = between(given, from, to);
         const CutEdge &enters = edges_[from.edge], &leaves = edges_[to.edge];
         if (enters.ring == leaves.ring) {
-            double length = 0;
+            const double least = std::max(least_, 1e-6);
+            double length = distance(bends.empty() ? a : bends.back(), b);
             Point last = a;
-            for (const Point p : bends)
-                length += distance(last, p), last = p;
-            if (length + distance(last, b) < std::max(least_, 1e-6)) return;
+            for (auto bend = bends.begin(); bend != bends.end() && length < least; ++bend)
+                length += distance(last, *bend), last = *bend;
+            if (length < least) return;
         }
         to_.add({a, enters.ring, enters.index}, {b, leaves.ring, leaves.index}, given.row, std::move(bends));
     }
@@ -233,6 +300,7 @@ class Cutter {
     int columns_ = 1, rows_ = 1;
     std::vector<CutEdge> edges_;
     std::vector<std::uint32_t> start_, held_, seen_;
+    std::vector<std::uint16_t> clear_;
     std::uint32_t stamp_ = 0;
     std::vector<Cut> cuts_;
 };
@@ -242,7 +310,12 @@ class Cutter {
 void add_cut(NetMaker& to, const Region& region, const std::vector<PatternLine>& pattern, double least_mm,
              Progress& progress) {
     if (region.empty()) return;
-    Cutter cutter(to, region, least_mm);
+    // On average, from some of the lines.
+    double length = 0, segments = 1;
+    for (std::size_t i = 0; i < pattern.size(); i += 1 + pattern.size() / 16)
+        length += in_mm(dotlane::length(pattern[i].line)),
+            segments += static_cast<double>(pattern[i].line.points.size());
+    Cutter cutter(to, region, least_mm, length / segments);
     for (std::size_t i = 0; i < pattern.size(); ++i) {
         if (i % 64 == 0 && progress.cancelled()) return;
         cutter.cut(pattern[i]);

@@ -17,6 +17,7 @@ struct PatternLine {
     /// Both ends of an open line lie outside the region's box. Otherwise pieces from such an end to the edge
     /// are loose.
     bool reaches_out = true;
+    double longest = 0; ///< mm that no segment of it is longer than; 0: it is not known
 };
 
 /// Adds what lies inside. Pieces shorter than `least_mm` are left out; they stay where they tie two rings

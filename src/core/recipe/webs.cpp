@@ -20,6 +20,16 @@ std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Pr
     }
     const EdgeTree tree = tree_of(rings);
     const RegionIndex index(openings);
+    std::vector<double> areas;
+    for (const Ring* ring : rings)
+        areas.push_back(signed_area_mm2(*ring));
+    // Of rings that touch: an opening beside another, or within an island. What touches its own island only
+    // narrows itself.
+    const auto apart_by_nothing = [&](std::size_t a, std::size_t b) {
+        if (!sheet.empty() && std::max(a, b) + 1 == rings.size()) return true;
+        if ((areas[a] < 0) == (areas[b] < 0)) return areas[a] >= 0;
+        return areas[a] + areas[b] < 0; // the island is the larger
+    };
     // The least distance of two edges is taken at an end of one of them.
     std::map<std::pair<std::size_t, std::size_t>, Web> narrow;
     std::optional<Web> narrowest;
@@ -34,7 +44,8 @@ std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Pr
                 const double width = distance(p, q);
                 if (width > look) break;
                 const Point inset = (q - p) * std::min(0.01, 1e-3 / std::max(width, 1e-9));
-                if (index.contains((p + q) * 0.5) || index.crosses(p + inset, q - inset))
+                if (width < 1e-6 ? !apart_by_nothing(r, it->second)
+                                 : index.contains((p + q) * 0.5) || index.crosses(p + inset, q - inset))
                     continue; // across an opening
                 const Web web{p, q, mm(width), r, it->second};
                 if (!narrowest || web.width < narrowest->width) narrowest = web;

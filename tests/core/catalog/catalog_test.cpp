@@ -70,7 +70,7 @@ TEST_CASE("what is known of a tool: the stock itself before its kind, the machin
         return s ? s->note : std::string("nothing");
     };
     const auto add = [&](const char* on, const char* machine, const char* note) {
-        Setting s{"fine-blade", on, machine, {}, {}, {}, 1, {}, note};
+        Setting s{"fine-blade", on, machine, {}, {}, {}, {}, 1, {}, note};
         c.settings.push_back(s);
     };
     CHECK(known() == "nothing");
@@ -84,7 +84,8 @@ TEST_CASE("what is known of a tool: the stock itself before its kind, the machin
     CHECK(known("one-slot") == "paper");
     add("heavy-paper-12x12", "", "this paper");
     CHECK(known() == "this paper");
-    c.settings.push_back({"pen-0.4", "heavy-paper-12x12", "two-slot", {}, {}, {}, 1, {}, "of another tool"});
+    c.settings.push_back(
+        {"pen-0.4", "heavy-paper-12x12", "two-slot", {}, {}, {}, {}, 1, {}, "of another tool"});
     CHECK(known() == "this paper");
 }
 
@@ -95,8 +96,9 @@ TEST_CASE("a maker keeps what worked and where tips touch, and takes it away aga
             file(DOTLANE_SOURCE "/data/catalog/" + std::string(name) + ".json");
     const auto now = [&] { return must(load_catalog(files, "/c", "/mine")); };
     const std::size_t shipped = now().settings.size();
-    Setting setting{"fine-blade",          "heavy-paper-12x12", "", 95.0, mm_per_second(40), mm(0.25), 2,
-                    Setting::From::swatch, "weeds well"};
+    Setting setting{
+        "fine-blade",          "heavy-paper-12x12", "", 95.0, mm_per_second(40), mm(0.25), seconds(20), 2,
+        Setting::From::swatch, "weeds well"};
     must(keep_setting(files, "/mine", setting));
     Catalog c = now();
     CHECK(c.settings.size() == shipped + 1);

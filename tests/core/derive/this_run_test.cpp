@@ -146,7 +146,7 @@ TEST_CASE(
     const Lane cut = *find(b.project, b.lane(Action::cut));
     const std::string stock = b.project.sheets.front().stock;
     known.settings = {
-        {cut.tool, stock, "", 95.0, mm_per_second(33), mm(0.7), 2, Setting::From::swatch, "weeds"}};
+        {cut.tool, stock, "", 95.0, mm_per_second(33), mm(0.7), {}, 2, Setting::From::swatch, "weeds"}};
     b.workshop = std::make_shared<Workshop>(known);
     const auto d = b.derive();
     REQUIRE(d->plan);

@@ -5,31 +5,12 @@
 #include "core/commands/ordering.h"
 #include "core/commands/remedies.h"
 #include "core/project/edits.h"
-#include "tests/support/support.h"
+#include "tests/core/plan/sheets_alike.h"
 
 using namespace dotlane;
 using namespace dotlane::test;
 
 namespace {
-
-/// Two sheets with three lanes each, so that tools change.
-Bench three_sheets() {
-    Bench b = bench("<rect x='2' y='2' width='80' height='50' fill='none' stroke='#22282c'/>"
-                    "<path d='M40,2 v50' fill='none' stroke='#5a6996' stroke-dasharray='4 2'/>"
-                    "<path d='M50,10 q10,10 20,0' fill='none' stroke='#a8462d'/>");
-    for (int n = 2; n <= 3; ++n) {
-        Sheet more = b.project.sheets.front();
-        more.id = fresh_id<SheetId>(b.project), more.name = "sheet " + std::to_string(n);
-        for (Placement& p : more.placements)
-            p.id = fresh_id<PlacementId>(b.project);
-        b.project.sheets.push_back(std::move(more));
-    }
-    return b;
-}
-
-const Machine& machine_of(const Bench& b) {
-    return *b.workshop->catalog().machine(b.project.machine);
-}
 
 std::size_t row_of(const std::vector<Compared>& rows, const char* key) {
     for (std::size_t r = 0; r < rows.size(); ++r)
@@ -41,7 +22,7 @@ std::size_t row_of(const std::vector<Compared>& rows, const char* key) {
 } // namespace
 
 TEST_CASE("two plans side by side tell what each of them tells by itself") {
-    const Bench b = three_sheets();
+    const Bench b = sheets_alike(3);
     const auto derived = b.derive();
     REQUIRE(derived->plan);
     PlanOptions tools;
@@ -82,7 +63,7 @@ TEST_CASE("two plans side by side tell what each of them tells by itself") {
 }
 
 TEST_CASE("why a stop or a pass is there, and what the next best would cost") {
-    const Bench b = three_sheets();
+    const Bench b = sheets_alike(3);
     const auto derived = b.derive();
     const Plan& plan = *derived->plan;
     const auto said = [&](std::size_t move, const PlanOptions& options = {}) {
@@ -120,7 +101,7 @@ TEST_CASE("why a stop or a pass is there, and what the next best would cost") {
 }
 
 TEST_CASE("every stop has its reason, with all that could not be run without it") {
-    const Bench b = three_sheets();
+    const Bench b = sheets_alike(3);
     for (const School school : all_schools) {
         PlanOptions options;
         options.wishes.school = school;
@@ -165,7 +146,7 @@ TEST_CASE("every stop has its reason, with all that could not be run without it"
 
 TEST_CASE("the usual order mends a broken rule whether the order of passes or a rule of one's own broke it") {
     for (const bool by_rule : {true, false}) {
-        Bench b = three_sheets();
+        Bench b = sheets_alike(3);
         const LaneId cut = b.lane(Action::cut), draw = b.lane(Action::draw);
         if (by_rule)
             must(apply(WishOrder{with_rule({}, {cut, draw, ""})}, b.project));
@@ -182,7 +163,7 @@ TEST_CASE("the usual order mends a broken rule whether the order of passes or a 
 }
 
 TEST_CASE("wishes are kept with the project, told in one sentence, and go with what they name") {
-    Bench b = three_sheets();
+    Bench b = sheets_alike(3);
     const LaneId draw = b.lane(Action::draw), score = b.lane(Action::score), cut = b.lane(Action::cut);
     PlanWishes wishes = with_rule({}, {score, draw, "folds first"});
     wishes = with_pin(with_pin(wishes, b.project.sheets[2].id, 1), b.project.sheets[1].id, 3);
@@ -233,7 +214,7 @@ TEST_CASE("wishes are kept with the project, told in one sentence, and go with w
 }
 
 TEST_CASE("a lane is split for a part of its own and made one again") {
-    Bench b = three_sheets();
+    Bench b = sheets_alike(3);
     Part more = *find(b.project, b.part);
     Bench other = bench("<rect x='2' y='2' width='30' height='20' fill='none' stroke='#22282c'/>");
     const LaneId cut = b.lane(Action::cut);

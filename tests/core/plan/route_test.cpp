@@ -230,3 +230,52 @@ TEST_CASE("dots, single lines, nothing, and a cancelled search") {
         lines.push_back(line({{i * 7 % 100 * 1.0, i * 13 % 100 * 1.0}}));
     CHECK(route(lines, {{0, 0}, false}, cancelled).order.size() == 300); // the best so far, complete
 }
+
+TEST_CASE("small pieces come before large ones, within an outline and beside it, and at little more travel") {
+    Random random("small first");
+    double shortest = 0, ordered = 0;
+    for (int round = 0; round < 30; ++round) {
+        INFO("seed " << random.seed() << " round " << round);
+        Polylines lines;
+        std::vector<int> within; // the outline that each lies in
+        const auto add = [&](Point at, double size, int outer) {
+            lines.push_back(ring(regular(random.whole(3, 9), size, at)));
+            within.push_back(outer);
+        };
+        for (int x = 0; x < 7; ++x)
+            for (int y = 0; y < 7; ++y) {
+                const Point at{40.0 * x + 20, 40.0 * y + 20};
+                const int outer = static_cast<int>(lines.size());
+                add(at, random.real(1, 18), -1);
+                // What lies in the inner circle of a triangle of that radius lies in any of them.
+                const double room = std::sqrt(std::abs(signed_area_mm2(lines.back().points))) / 4;
+                if (random.whole(0, 2) == 0)
+                    for (const double side : {-1.0, 1.0})
+                        add(at + Point{side * room / 2, 0}, room * random.real(0.05, 0.4), outer);
+            }
+        lines.push_back(line({{0, 0}, {5, 3}}));
+        within.push_back(-1);
+        RouteOptions options{{0, 0}, true};
+        shortest += in_mm(route(lines, options).travel);
+        options.small_first = true;
+        const RouteResult r = route(lines, options);
+        ordered += in_mm(r.travel);
+        CHECK(same_lines(strokes(r, lines), lines));
+        CHECK(in_mm(r.travel) == Approx(in_mm(travel_of(strokes(r, lines), {0, 0}))));
+        const auto size = [&](std::uint32_t l) {
+            return lines[l].closed ? std::abs(signed_area_mm2(lines[l].points)) : 0;
+        };
+        std::size_t wrong = 0, late = 0;
+        for (std::size_t a = 0; a < r.order.size(); ++a)
+            for (std::size_t b = a + 1; b < r.order.size(); ++b) {
+                const std::uint32_t first = r.order[a].line, then = r.order[b].line;
+                wrong += within[first] == within[then] && size(first) > 4 * size(then) * (1 + 1e-9);
+                late += within[then] == static_cast<int>(first);
+            }
+        CHECK(wrong == 0);
+        CHECK(late == 0);
+    }
+    // Fifty pieces of sizes from 1 to 300 fall into some five tours; each is no shorter than the others.
+    CHECK(ordered > shortest);
+    CHECK(ordered < 4 * shortest);
+}

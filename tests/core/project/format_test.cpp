@@ -547,6 +547,22 @@ TEST_CASE("how lanes are run and what is wished of the order are kept, and say w
         CHECK(json::parse(text)["edition"] == 12);
         CHECK(must(read_project(text)) == b.project);
     }
+    const Project without = b.project;
+    Lane small = *find(b.project, b.lane(Action::cut));
+    small.run.small_first = true;
+    must(change_lane(b.project, small));
+    CHECK(json::parse(write_project(b.project))["edition"] == 13);
+    CHECK(must(read_project(write_project(b.project))) == b.project);
+    b.project = without;
+    PlanWishes spare = b.project.wishes;
+    spare.mats = 3;
+    must(set_wishes(b.project, spare));
+    CHECK(json::parse(write_project(b.project))["edition"] == 13);
+    CHECK(must(read_project(write_project(b.project))) == b.project);
+    for (const int mats : {0, 10}) {
+        spare.mats = mats;
+        CHECK(set_wishes(b.project, spare).error().code == "order.mats");
+    }
     // Beyond all reason: refused where it is set and where it is read, and nothing changes.
     const Project before = b.project;
     Lane lane = *find(b.project, b.lane(Action::cut));

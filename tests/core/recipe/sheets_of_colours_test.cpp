@@ -154,6 +154,39 @@ TEST_CASE("webs that are too narrow are widened just there, at the openings' cos
     CHECK(contains(r.area_of(r.result(id)), {64.1, 20.1}));
 }
 
+TEST_CASE(
+    "openings that touch leave no web between them, and what touches its own island only narrows itself") {
+    const auto box = [](double x0, double y0, double x1, double y1) {
+        return region_of(Shape{{rectangle({x0, y0, x1, y1})}});
+    };
+    const auto narrowest = [](const Region& open, const Box& sheet = {}) {
+        const auto found = webs(open, sheet, mm(2), no_progress());
+        return found.empty() ? -1 : in_mm(found.front().width);
+    };
+    for (const double turn : {0.0, 17.0, 45.0}) {
+        const auto turned = [&](const Region& r) {
+            return transformed(r, Affine::rotation(in_radians(degrees(turn))));
+        };
+        const Region corners = turned(united({box(10, 10, 30, 30), box(30, 30, 50, 50)}));
+        CHECK(pieces(corners).size() == 2);
+        CHECK(narrowest(corners) == Approx(0).margin(1e-4));
+        const Region apart = widened(corners, {}, mm(2), no_progress());
+        CHECK(narrowest(apart) >= 1.98);
+        // A ring whose island touches its outer edge at a corner, and is 3 mm away from it elsewhere.
+        const Region ring_of =
+            turned(subtracted(box(10, 10, 50, 50), region_of({ring({{13, 30}, {30, 13}, {50, 30}, {30, 47}})},
+                                                             FillRule::nonzero)));
+        CHECK(narrowest(ring_of) != Approx(0).margin(1e-3));
+        // An opening in that island whose corner touches the island's edge.
+        const Region within =
+            turned(united({subtracted(box(10, 10, 50, 50), box(15, 15, 45, 45)),
+                           region_of({ring({{15, 30}, {30, 20}, {40, 30}, {30, 40}})}, FillRule::nonzero)}));
+        if (turn == 0) REQUIRE(pieces(within).size() == 2); // the grid may part or join them when turned
+        if (pieces(within).size() == 2) CHECK(narrowest(within) == Approx(0).margin(1e-4));
+    }
+    CHECK(narrowest(box(0, 10, 20, 20), {0, 0, 60, 60}) == Approx(0).margin(1e-9));
+}
+
 TEST_CASE("webs of random openings are as wide as wished once they are widened") {
     Random random("widened webs");
     for (int round = 0; round < 25; ++round) {

@@ -1,5 +1,6 @@
 #include "core/formats/svg/prepare.h"
 
+#include <algorithm>
 #include <map>
 #include <zlib.h>
 
@@ -133,6 +134,15 @@ Result<Prepared> prepare(std::string bytes, std::size_t most_bytes) {
     }
     if (trimmed(bytes).empty()) return fail("svg.empty", say("The file is empty."));
     return Entities().expand(std::move(bytes));
+}
+
+LineNumbers::LineNumbers(std::string_view text) {
+    for (auto at = text.find('\n'); at != std::string_view::npos; at = text.find('\n', at + 1))
+        ends_.push_back(static_cast<std::ptrdiff_t>(at));
+}
+
+int LineNumbers::at(std::ptrdiff_t offset) const {
+    return 1 + static_cast<int>(std::lower_bound(ends_.begin(), ends_.end(), offset) - ends_.begin());
 }
 
 } // namespace dotlane::svg

@@ -42,13 +42,13 @@ Result<SvgResult> read_svg(std::string bytes, const SvgOptions& options, Progres
     };
     auto prepared = svg::prepare(std::move(bytes), options.limits.bytes);
     if (!prepared) return in_file(prepared.error());
-    const std::string& text = prepared->text;
+    std::string& text = prepared->text;
+    const svg::LineNumbers lines(text); // the parser works in the text, and line ends in values go
     pugi::xml_document document;
-    const auto parsed = document.load_buffer(
+    const auto parsed = document.load_buffer_inplace(
         text.data(), text.size(), pugi::parse_default | pugi::parse_ws_pcdata | pugi::parse_doctype);
     if (!parsed) {
-        const int line =
-            line_of_offset(text, static_cast<std::size_t>(std::max<std::ptrdiff_t>(parsed.offset, 0)));
+        const int line = lines.at(parsed.offset);
         return in_file({"svg.not-xml",
                         say("The file is damaged or cut short: %1. It was not opened; nothing has changed.",
                             lower_case(parsed.description())),
@@ -61,15 +61,14 @@ Result<SvgResult> read_svg(std::string bytes, const SvgOptions& options, Progres
                             as_is(root.name())),
                         {"", 1}});
     if (const auto deep = too_deep(root)) {
-        const int line =
-            line_of_offset(text, static_cast<std::size_t>(std::max<std::ptrdiff_t>(deep.offset_debug(), 0)));
+        const int line = lines.at(deep.offset_debug());
         return in_file({"svg.deep",
                         say("The file nests its groups more than 256 levels deep. It was not opened; nothing "
                             "has changed."),
                         {"", line}});
     }
     try {
-        svg::Walker walker(text, options, progress);
+        svg::Walker walker(lines, options, progress);
         auto result = walker.walk(root);
         if (prepared->external_references > 0)
             result.findings.push_back(outside_entities({}, Count{prepared->external_references}));

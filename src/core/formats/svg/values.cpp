@@ -27,6 +27,20 @@ constexpr double signs[] = {1, -1}; // looked up: half of all numbers are negati
 constexpr std::uint64_t whole_tens[] = {1, 10, 100, 1000, 10000, 100000, 1000000, 10000000, 100000000};
 static_assert(std::endian::native == std::endian::little, "take_digits reads bytes from the lowest on");
 
+/// Where a byte from which '0' was taken is no digit, some of its bits.
+[[gnu::always_inline]] inline std::uint64_t others_than_digits(std::uint64_t bytes) {
+    return (bytes | (bytes + 0x0606060606060606)) & 0xf0f0f0f0f0f0f0f0;
+}
+
+/// Of the lowest `n` bytes, 1 to 8, which are digits less '0', the first one lowest.
+[[gnu::always_inline]] inline std::uint64_t number_of(std::uint64_t bytes, int n) {
+    bytes <<= 64 - 8 * n; // zeros before the first digit
+    bytes = bytes * 10 + (bytes >> 8);
+    return ((bytes & 0x000000ff000000ff) * 0x000f424000000064 +
+            (bytes >> 16 & 0x000000ff000000ff) * 0x0000271000000001) >>
+           32;
+}
+
 /// Takes digits from `p` on: eight at a time, whose bytes are told apart and added up at once, as long as
 /// eight bytes are left to be read; numbers of a drawing are short, and a look at each byte costs a wrong
 /// guess at its end.
@@ -39,21 +53,40 @@ struct Digits {
         std::uint64_t bytes = 0;
         std::memcpy(&bytes, p, 8);
         bytes ^= 0x3030303030303030;
-        const std::uint64_t others = (bytes | (bytes + 0x0606060606060606)) & 0xf0f0f0f0f0f0f0f0;
+        const std::uint64_t others = others_than_digits(bytes);
         const int n = others == 0 ? 8 : std::countr_zero(others) / 8;
         if (n == 0) return {p, value};
-        bytes <<= 64 - 8 * n; // the first digit is the lowest byte: zeros before it
-        bytes = bytes * 10 + (bytes >> 8);
-        bytes = ((bytes & 0x000000ff000000ff) * 0x000f424000000064 +
-                 (bytes >> 16 & 0x000000ff000000ff) * 0x0000271000000001) >>
-                32;
-        value = value * whole_tens[n] + bytes;
+        value = value * whole_tens[n] + number_of(bytes, n);
         p += n;
         if (n < 8) return {p, value};
     }
     while (p != end && is_digit(*p))
         value = value * 10 + static_cast<std::uint64_t>(*p++ - '0');
     return {p, value};
+}
+
+/// Up to seven digits with a point among or before them, as most numbers of a drawing are: all in one look.
+/// `digits` 0: it is no such number.
+struct Short {
+    std::uint64_t value;
+    int digits, fraction;
+};
+[[gnu::always_inline]] inline Short take_short(const char* p, const char* end) {
+    constexpr Short none{0, 0, 0};
+    if (end - p < 8) return none;
+    std::uint64_t bytes = 0;
+    std::memcpy(&bytes, p, 8);
+    bytes ^= 0x3030303030303030;
+    std::uint64_t others = others_than_digits(bytes);
+    if (others == 0) return none;
+    const int point = std::countr_zero(others) / 8;
+    if (p[point] != '.') return none;
+    const std::uint64_t before = (std::uint64_t{1} << 8 * point) - 1;
+    others &= ~(before | std::uint64_t{0xff} << 8 * point);
+    const int stop = others == 0 ? 8 : std::countr_zero(others) / 8, digits = stop - 1;
+    if (digits == 0) return none;
+    bytes = (bytes & before) | (bytes >> 8 & ~before);
+    return {number_of(bytes, digits), digits, digits - point};
 }
 
 /// The nearest number to what stands from `from` to `to`; infinite or 0 beyond what a double holds.
@@ -85,15 +118,28 @@ std::optional<double> Scanner::number() {
     const bool minus = p != end && *p == '-';
     p += minus || (p != end && *p == '+');
     const char* const mantissa = p;
-    Digits digits = take_digits(p, end, 0);
-    p = digits.end;
-    std::ptrdiff_t count = p - mantissa, fraction = 0;
-    if (p != end && *p == '.') {
-        const char* const point = ++p;
-        digits = take_digits(p, end, digits.value);
+    Digits digits;
+    std::ptrdiff_t count, fraction = 0;
+    if (const Short whole = take_short(p, end); whole.digits > 0) {
+        digits = {p + whole.digits + 1, whole.value};
+        count = whole.digits, fraction = whole.fraction;
+        if (digits.end - p == 8) { // it may go on
+            const char* const more = digits.end;
+            digits = take_digits(more, end, digits.value);
+            count += digits.end - more, fraction += digits.end - more;
+        }
         p = digits.end;
-        fraction = p - point;
-        count += fraction;
+    } else {
+        digits = take_digits(p, end, 0);
+        p = digits.end;
+        count = p - mantissa;
+        if (p != end && *p == '.') {
+            const char* const point = ++p;
+            digits = take_digits(p, end, digits.value);
+            p = digits.end;
+            fraction = p - point;
+            count += fraction;
+        }
     }
     if (count == 0) return std::nullopt;
     bool exponent = false;

@@ -76,8 +76,8 @@ bool any_of(std::string_view name, std::initializer_list<std::string_view> list)
 
 } // namespace
 
-Walker::Walker(std::string_view text, const SvgOptions& options, Progress& progress)
-    : text_(text)
+Walker::Walker(const LineNumbers& lines, const SvgOptions& options, Progress& progress)
+    : lines_(lines)
     , options_(options)
     , progress_(progress) {}
 
@@ -389,7 +389,7 @@ pugi::xml_node Walker::by_id(std::string_view id) const {
 
 int Walker::line_of(const pugi::xml_node& node) const {
     const auto offset = node.offset_debug();
-    return offset < 0 ? 0 : line_of_offset(text_, static_cast<std::size_t>(offset));
+    return offset < 0 ? 0 : lines_.at(offset);
 }
 
 void Walker::count(const std::string& what, const pugi::xml_node& node) {

@@ -10,6 +10,7 @@
 #include <unordered_map>
 
 #include "core/formats/svg/paths_ahead.h"
+#include "core/formats/svg/prepare.h"
 #include "core/formats/svg/reader.h"
 #include "core/formats/svg/style.h"
 #include "core/geometry/region.h"
@@ -43,7 +44,7 @@ struct Scope {
 
 class Walker {
   public:
-    Walker(std::string_view text, const SvgOptions& options, Progress& progress);
+    Walker(const LineNumbers& lines, const SvgOptions& options, Progress& progress);
     SvgResult walk(const pugi::xml_node& root);
 
   private:
@@ -82,7 +83,7 @@ class Walker {
     void step(const pugi::xml_node& node);
     Findings findings() const;
 
-    std::string_view text_;
+    const LineNumbers& lines_;
     const SvgOptions& options_;
     Progress& progress_;
     StyleSheet sheet_;

@@ -18,16 +18,20 @@ FillLines fill(const WavesFill& style, const FillInput& in, Progress& progress) 
     std::vector<double> heights; // of one wave
     for (long i = 0; i < steps; ++i)
         heights.push_back(half * std::sin(static_cast<double>(i) * even * turn));
+    double longest = 0;
+    for (std::size_t i = 0; i < heights.size(); ++i)
+        longest = std::max(longest, std::hypot(even, heights[i] - heights[(i + 1) % heights.size()]));
     const Span along = span_of(frame.box.x0, frame.box.x1, even);
     const Span rows = span_of(frame.box.y0 - half, frame.box.y1 + half, pitch);
     std::vector<PatternLine> lines;
     for (long k = rows.first; k <= rows.last; ++k) {
-        PatternLine line{{}, static_cast<std::uint32_t>(k - rows.first)};
+        PatternLine line{{}, static_cast<std::uint32_t>(k - rows.first), true, longest};
         line.line.points.reserve(static_cast<std::size_t>(along.count()));
+        const double y = static_cast<double>(k) * pitch;
+        auto step_at = static_cast<std::size_t>(((along.first % steps) + steps) % steps);
         for (long i = along.first; i <= along.last; ++i) {
-            const double x = static_cast<double>(i) * even;
-            const double high = heights[static_cast<std::size_t>(((i % steps) + steps) % steps)];
-            line.line.points.push_back({x, static_cast<double>(k) * pitch + high});
+            line.line.points.push_back({static_cast<double>(i) * even, y + heights[step_at]});
+            if (++step_at == heights.size()) step_at = 0;
         }
         lines.push_back(std::move(line));
     }

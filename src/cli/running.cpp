@@ -42,7 +42,7 @@ class Check final : public ProjectVerb {
         else if (list.empty())
             c.out << "nothing found\n";
         else
-            print_findings(c.out, list);
+            print_findings(c.out, list, &project);
         return errors > 0 ? findings : fine;
     }
 

@@ -183,7 +183,7 @@ class Show final : public ProjectVerb {
                       << "\n";
         }
         if (!derived.findings.empty()) c.out << "\nFindings\n";
-        print_findings(c.out, derived.findings);
+        print_findings(c.out, derived.findings, &project);
     }
 };
 

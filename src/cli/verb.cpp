@@ -2,6 +2,7 @@
 
 #include "core/base/text.h"
 #include "core/commands/placing.h"
+#include "core/commands/remedies.h"
 #include "core/project/format.h"
 
 namespace dotlane::cli {
@@ -161,9 +162,12 @@ json to_json(const Findings& list) {
     return out;
 }
 
-void print_findings(std::ostream& out, const Findings& list) {
-    for (const Finding& f : list)
-        out << grade_name(f.grade) << ": " << f.message << "\n";
+void print_findings(std::ostream& out, const Findings& list, const Project* whose) {
+    for (const Finding& f : list) {
+        const std::string owner = whose ? owner_of(*whose, f) : "";
+        out << grade_name(f.grade) << ": " << (owner.empty() ? "" : "\"" + owner + "\": ") << f.message
+            << "\n";
+    }
 }
 
 Result<Length> length_option(const Project& project, const std::string& text) {

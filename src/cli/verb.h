@@ -92,7 +92,8 @@ class ProjectVerb : public Verb {
 
 nlohmann::json to_json(const Finding& finding);
 nlohmann::json to_json(const Findings& findings);
-void print_findings(std::ostream& out, const Findings& list);
+/// Of a whole project, `whose` they are is said.
+void print_findings(std::ostream& out, const Findings& list, const Project* whose = nullptr);
 
 /// A length as makers write it, in the project's unit when bare.
 Result<Length> length_option(const Project& project, const std::string& text);

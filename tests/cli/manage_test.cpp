@@ -257,3 +257,21 @@ TEST_CASE_METHOD(Walk,
     CHECK(answer({"source", "walk.dotlane", "--part", "Lamp label", "--set", "height=50mm"})["done"] ==
           "Nothing changed.");
 }
+
+TEST_CASE("check says whose a finding is where its message does not") {
+    Terminal t;
+    t.files.files["thin.svg"] =
+        "<svg xmlns='http://www.w3.org/2000/svg' width='100mm' height='100mm' viewBox='0 0 100 100'>"
+        "<rect x='10' y='10' width='0.4' height='30' fill='#a8462d'/>"
+        "<rect x='30' y='30' width='30' height='30' fill='#a8462d'/></svg>";
+    for (const char* name : {"sliver", "sliver too"})
+        REQUIRE(t.run({"import", "thin.svg", "p.dotlane", "--name", name}) == 0);
+    REQUIRE(t.run({"check", "p.dotlane"}) == 0);
+    for (const std::string name : {"sliver", "sliver too"}) {
+        CHECK(t.out.find("caution: \"" + name + "\": A cut piece of 0.4 x 30 mm") != std::string::npos);
+        CHECK(t.out.find("caution: \"" + name + "\" lies on no sheet") !=
+              std::string::npos); // says so itself
+    }
+    REQUIRE(t.run({"show", "p.dotlane"}) == 0);
+    CHECK(t.out.find("\"sliver\": A cut piece") != std::string::npos);
+}

@@ -1,4 +1,7 @@
 // The part on the bench: choosing lines, lanes by letter, fills, sizes.
+#include <QLabel>
+
+#include "core/commands/parts.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -186,4 +189,29 @@ TEST_CASE_METHOD(OnBench, "the view zooms about the pointer, pans and fits") {
     trigger("fit");
     CHECK(at({0, 0}).x() > 0);
     CHECK(at({300, 100}).x() < view->width());
+}
+
+TEST_CASE("the list of findings says whose each is, and follows a new name") {
+    Driver d(false);
+    Project project = bench("<rect x='10' y='10' width='0.4' height='30' fill='#a8462d'/>"
+                            "<rect x='30' y='30' width='30' height='30' fill='#a8462d'/>")
+                          .project;
+    project.parts.front().name = "sliver";
+    d.window->files().start_project(project, {});
+    d.settle();
+    const auto owners = [&] {
+        QStringList out;
+        for (const auto* text : d.window->findChildren<QLabel*>("owner"))
+            if (text->isVisible()) out << text->text();
+        return out;
+    };
+    CHECK(owners().isEmpty()); // beside the part they are its own
+    d.trigger("view-findings");
+    REQUIRE(has(d.session().derived()->findings, "piece.thin"));
+    CHECK(owners().contains("sliver"));
+    RenamePart rename{project.parts.front().id, "sliver twice"};
+    REQUIRE(d.session().run("Rename", rename));
+    d.settle();
+    CHECK(owners().contains("sliver twice"));
+    CHECK_FALSE(owners().contains("sliver"));
 }

@@ -74,6 +74,24 @@ class Geos {
             GEOSGeom_createCollection(GEOS_MULTILINESTRING, all.data(), static_cast<unsigned>(all.size())));
     }
     static Geometry buffer(const GEOSGeometry* g, double by) { return Geometry(GEOSBuffer(g, by, 64)); }
+    /// What the buffer comes to. Inwards GEOS drops a whole piece now and then; what it has not of `ours`
+    /// counts when a place in it lies, by its own measure, farther inside than the buffer goes.
+    static double buffer_area(const GEOSGeometry* g, double by, const Region& ours) {
+        const Geometry theirs = buffer(g, by);
+        double sum = area(theirs.get());
+        if (by >= 0) return sum;
+        const Geometry mine = area_of(ours), more(GEOSDifference(mine.get(), theirs.get())),
+                       edge(GEOSBoundary(g));
+        for (int i = 0; more && i < GEOSGetNumGeometries(more.get()); ++i) {
+            const GEOSGeometry* piece = GEOSGetGeometryN(more.get(), i);
+            const Geometry within(GEOSPointOnSurface(piece));
+            double far = 0;
+            if (within && GEOSContains(g, within.get()) == 1 &&
+                GEOSDistance(within.get(), edge.get(), &far) == 1 && far > -by + 1e-3)
+                sum += area(piece);
+        }
+        return sum;
+    }
     static Geometry mitre(const GEOSGeometry* g, double by) {
         return Geometry(GEOSBufferWithStyle(g, by, 64, GEOSBUF_CAP_FLAT, GEOSBUF_JOIN_MITRE, 1000));
     }

@@ -106,6 +106,15 @@ FindingCard::FindingCard(const Finding& finding, const Mend& mend, QWidget* pare
     }
 }
 
+void FindingCard::name_owner(const std::string& owner) {
+    if (owner.empty()) return;
+    auto* name = label(QString::fromStdString(owner), TextRole::quiet, this);
+    name->setObjectName("owner");
+    name->setWordWrap(true);
+    rows()->insertWidget(0, name);
+    setAccessibleName(tr("%1: %2").arg(name->text(), accessibleName()));
+}
+
 void FindingCard::add_picture(Session& session, QHBoxLayout& row) {
     row.addWidget(new PlacePicture(session, finding_.place, this), 0, Qt::AlignTop);
 }

@@ -22,6 +22,8 @@ class FindingCard : public Card {
     FindingCard(Session& session, const Finding& finding, QWidget* parent = nullptr);
     FindingCard(const Finding& finding, const Mend& mend, QWidget* parent = nullptr);
     const Finding& finding() const { return finding_; }
+    /// Above its words; of a list of those of many parts.
+    void name_owner(const std::string& owner);
 
   protected:
     void paintEvent(QPaintEvent* event) override;

@@ -3,6 +3,7 @@
 #include <QBoxLayout>
 
 #include "app/recipe/finding_card.h"
+#include "core/commands/remedies.h"
 
 namespace dotlane::app {
 
@@ -12,13 +13,18 @@ FindingList::FindingList(Session& session, QWidget* parent)
     layout()->setContentsMargins(4, 2, 4, 8);
 }
 
-void FindingList::show_findings(const Findings& findings, const QString& none) {
-    if (shown_ == findings) return;
-    shown_ = findings;
+void FindingList::show_findings(const Findings& findings, const QString& none, Whose whose) {
+    std::vector<std::string> owners;
+    for (const Finding& f : findings)
+        owners.push_back(whose == Whose::named ? owner_of(session_.project(), f) : "");
+    if (shown_ == findings && owners_ == owners) return;
+    shown_ = findings, owners_ = owners;
     clear();
     if (findings.empty() && !none.isEmpty()) add(label(none, TextRole::quiet, this), false);
-    for (const Finding& f : findings) {
+    for (std::size_t i = 0; i < findings.size(); ++i) {
+        const Finding& f = findings[i];
         auto* card = new FindingCard(session_, f, this);
+        card->name_owner(owners[i]);
         connect(card, &Card::pressed, this, [this, f] { Q_EMIT chosen(f); });
         add(card, false);
     }

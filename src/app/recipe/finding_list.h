@@ -11,8 +11,9 @@ class FindingList : public StationColumn {
 
   public:
     explicit FindingList(Session& session, QWidget* parent = nullptr);
+    enum class Whose { of_one, named };
     /// `none` is said when there are none; may be empty.
-    void show_findings(const Findings& findings, const QString& none = {});
+    void show_findings(const Findings& findings, const QString& none = {}, Whose whose = Whose::of_one);
 
   Q_SIGNALS:
     void chosen(const dotlane::Finding& finding);
@@ -20,6 +21,7 @@ class FindingList : public StationColumn {
   private:
     Session& session_;
     std::optional<Findings> shown_;
+    std::vector<std::string> owners_; ///< where they are named
 };
 
 } // namespace dotlane::app

@@ -44,7 +44,7 @@ void FindingsPanel::show_findings() {
     const auto derived = session_.derived();
     const Findings now = derived ? derived->findings : Findings{};
     if (count(now, Grade::error) == 0) override_->hide();
-    list_->show_findings(now, tr("Nothing found. All is well."));
+    list_->show_findings(now, tr("Nothing found. All is well."), FindingList::Whose::named);
 }
 
 void FindingsPanel::showEvent(QShowEvent* event) {

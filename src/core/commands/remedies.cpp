@@ -249,6 +249,16 @@ Result<Done> apply(const MendFinding& command, Project& project, const Catalog& 
     return Done{finding.remedy.label, finding.place.part, finding.place.sheet, finding.place.step};
 }
 
+std::string owner_of(const Project& project, const Finding& finding) {
+    const Part* part = find(project, finding.place.part);
+    const Sheet* sheet = find(project, finding.place.sheet);
+    if (!part && !sheet) return "";
+    const std::string& name = part ? part->name : sheet->name;
+    // Parts are named in quotes, sheets as they are.
+    const bool named = finding.message.english().find(part ? '"' + name + '"' : name) != std::string::npos;
+    return named ? "" : name;
+}
+
 bool has_remedy(std::string_view code) {
     return std::any_of(std::begin(remedies), std::end(remedies),
                        [code](const auto& row) { return row.first == code; });

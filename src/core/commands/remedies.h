@@ -16,6 +16,10 @@ Result<Done> apply(const MendFinding& command, Project& project, const Catalog& 
 /// Whether a remedy of this code is known, other than those of steps for their own findings.
 bool has_remedy(std::string_view code);
 
+/// Whose the finding is, for lists of those of many: the name of its part, or else of its sheet; empty where
+/// its message says so itself, or it is nobody's.
+std::string owner_of(const Project& project, const Finding& finding);
+
 // Those of pieces and marks (core/checks/piece_checks.h). Error "remedy.none": the lines are gone since.
 /// Adds a clean step that takes away what is narrower than the finding's least width.
 Result<void> open_narrow(Project& project, const Finding& finding);

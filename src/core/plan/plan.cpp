@@ -10,6 +10,7 @@
 #include "core/plan/route.h"
 #include "core/plan/sequence.h"
 #include "core/plan/stop_reasons.h"
+#include "core/plan/time_reasons.h"
 
 namespace dotlane {
 namespace {
@@ -61,9 +62,7 @@ class Planner {
         if (!build_moves()) return fail("cancelled", say("Planning was cancelled."));
         plan_.timeline = Timeline(plan_.program);
         total();
-        explain_hands();
-        explain_meanwhile();
-        explain_travel();
+        explain_time(plan_, sequence_, options_);
         explain_each_stop(plan_);
         return std::move(plan_);
     }
@@ -418,56 +417,6 @@ class Planner {
         t.sheets = static_cast<int>(sheets_.size());
         for (const SheetWork& sheet : sheets_)
             t.cost += sheet.price;
-    }
-
-    void explain_hands() {
-        if (passes_.empty()) return;
-        const double hands = in_seconds(plan_.totals.hands);
-        const Phrase stops = say_n(static_cast<std::size_t>(plan_.totals.stops), "%n [stop|stops]"),
-                     time = as_is(spoken_seconds(hands)),
-                     least = as_is(spoken_seconds(hands - sequence_.hands + sequence_.least));
-        if (by_tools()) {
-            plan_.reasons.insert(
-                plan_.reasons.begin(),
-                {"hands.tools", say("This order takes %1 of your time at %2.", time, stops)});
-            return;
-        }
-        const bool free =
-            options_.order.empty() && options_.wishes.rules.empty() && options_.wishes.pins.empty();
-        const Phrase sentence =
-            !sequence_.proven
-                ? say("This order takes %1 of your time at %2. That none takes less is not proven: below %3 "
-                      "there is none.",
-                      time, stops, least)
-            : free
-                ? say("No order of the sheets, the passes and the swaps takes less of your time: %1 at %2, "
-                      "the last "
-                      "of them only to unload.",
-                      time, stops)
-                : say("As you wish the order, no sequence of the sheets and the swaps takes less of "
-                      "your time: %1 at %2, the last of them only to unload.",
-                      time, stops);
-        plan_.reasons.insert(plan_.reasons.begin(), Reason{"hands.least", sentence});
-    }
-
-    void explain_meanwhile() {
-        if (plan_.totals.meanwhile == Duration()) return;
-        const Phrase saved =
-            say("With spare mats, sheets are laid and lifted off while the machine runs: %1 of your "
-                "time, for which it need not wait.",
-                spoken_seconds(in_seconds(plan_.totals.meanwhile)));
-        plan_.reasons.insert(plan_.reasons.begin() + 1, Reason{"hands.meanwhile", saved}); // behind the whole
-    }
-
-    void explain_travel() {
-        const PlanTotals& t = plan_.totals;
-        const double saved = in_mm(t.travel_as_drawn) - in_mm(t.travel);
-        if (saved > 100)
-            plan_.reasons.push_back(
-                {"route.travel",
-                 say("Lines are run in the order that travels least: %1 m with the tool up instead of %2 m "
-                     "in the order they were drawn.",
-                     number(in_mm(t.travel) / 1000, 1), number(in_mm(t.travel_as_drawn) / 1000, 1))});
     }
 
     const Machine& machine_;

@@ -6,7 +6,9 @@
 #include <cmath>
 #include <limits>
 #include <random>
+#include <optional>
 #include <set>
+#include <tuple>
 
 #include "core/plan/sheet_ways.h"
 
@@ -162,9 +164,26 @@ bool Solver::by_beam(Sequence& out, std::size_t most, SequenceCost* cost) {
     std::vector<std::vector<State>> layers(n + 1);
     layers[0].push_back({std::vector<bool>(n), 0, 0, {}, all, 0, 0, nullptr});
     const auto promise = [](const State& a) { return a.cost + a.ahead; };
+    const auto better = [&](const State& a, const State& b) {
+        return std::tuple(promise(a), a.key, a.holds) < std::tuple(promise(b), b.key, b.holds);
+    };
+    const auto same = [](const State& a, const State& b) { return a.key == b.key && a.holds == b.holds; };
     for (std::size_t count = 0; count < n; ++count) {
         if (ways_.stopped() || layers[count].empty()) return false;
-        std::map<std::pair<std::uint64_t, Holds>, State> next; // without what is done: of few it is wanted
+        // Without what is done: of few it is wanted. Those that cannot be among the `most` are not kept.
+        std::vector<State>& next = layers[count + 1];
+        std::optional<State> usual; // the usual order goes on beside them, as it may end as well
+        std::optional<SequenceCost> worst;
+        const auto thin_out = [&] {
+            std::stable_sort(next.begin(), next.end(), [](const State& a, const State& b) {
+                return std::tie(a.key, a.holds, a.cost) < std::tie(b.key, b.holds, b.cost);
+            });
+            next.erase(std::unique(next.begin(), next.end(), same), next.end());
+            std::sort(next.begin(), next.end(), better);
+            if (next.size() < most) return;
+            next.resize(most);
+            worst = promise(next.back());
+        };
         for (std::size_t from = 0; from < layers[count].size(); ++from) {
             const State& state = layers[count][from];
             int turned = 0; // sheets that come later though they stand before
@@ -174,30 +193,26 @@ bool Solver::by_beam(Sequence& out, std::size_t most, SequenceCost* cost) {
                     const SequenceCost ahead{state.ahead.hands - least[s].hands,
                                              state.ahead.stops - least[s].stops, 0};
                     for (const SheetWay& way : ways_.ways(s, state.holds)) {
-                        const SequenceCost so_far = state.cost + way.cost + SequenceCost{0, 0, turned};
-                        const Holds holds = ways_.after(way, state.holds);
-                        const auto [it, fresh] = next.try_emplace({state.key ^ keys[s], holds});
-                        if (fresh || so_far < it->second.cost)
-                            it->second = {{}, state.key ^ keys[s], holds, so_far, ahead, from, s, &way};
+                        const SequenceCost cost = state.cost + way.cost + SequenceCost{0, 0, turned};
+                        const bool straight =
+                            !usual || std::tie(cost.turned, cost) < std::tie(usual->cost.turned, usual->cost);
+                        if (!straight && worst && *worst < cost + ahead) continue;
+                        const State then{
+                            {},  state.key ^ keys[s], ways_.after(way, state.holds), cost, ahead, from, s,
+                            &way};
+                        if (straight) usual = then;
+                        if (!worst || !(*worst < cost + ahead)) next.push_back(then);
                     }
+                    if (next.size() > 4 * most + 1024) thin_out();
                 }
                 ++turned;
             }
         }
-        auto& layer = layers[count + 1];
-        for (auto& [key, state] : next)
-            layer.push_back(std::move(state));
-        std::stable_sort(layer.begin(), layer.end(),
-                         [&](const State& a, const State& b) { return promise(a) < promise(b); });
-        if (layer.size() > most) {
-            // The usual order goes on beside them, as it may end as well.
-            const auto usual =
-                std::min_element(layer.begin(), layer.end(), [](const State& a, const State& b) {
-                    return std::tie(a.cost.turned, a.cost) < std::tie(b.cost.turned, b.cost);
-                });
-            if (usual - layer.begin() >= static_cast<std::ptrdiff_t>(most)) layer[most - 1] = *usual;
-            layer.resize(most);
-        }
+        thin_out();
+        auto& layer = next;
+        if (layer.size() == most &&
+            std::none_of(layer.begin(), layer.end(), [&](const State& a) { return same(a, *usual); }))
+            layer[most - 1] = *usual;
         for (State& state : layer) {
             state.done = layers[count][state.before].done;
             state.done[state.sheet] = true;

@@ -3,24 +3,13 @@
 #include <bit>
 #include <cmath>
 #include <set>
+#include <tuple>
 
 namespace dotlane {
 namespace {
 
 constexpr Holds wished = 0xfe; ///< whatever is needed first
 constexpr Holds other = 0xff;  ///< what sat there before, and is not of the sheet that runs
-
-/// The cheapest of them, of equal ones those whose slots have lower numbers.
-template<class States>
-void keep_cheapest(States& states, std::size_t most) {
-    if (states.size() <= most) return;
-    std::vector<std::pair<SequenceCost, Holds>> by_cost;
-    for (const auto& [holds, state] : states)
-        by_cost.emplace_back(state.cost, holds);
-    std::sort(by_cost.begin(), by_cost.end());
-    for (std::size_t i = most; i < by_cost.size(); ++i)
-        states.erase(by_cost[i].second);
-}
 
 } // namespace
 
@@ -29,7 +18,9 @@ SheetWays::SheetWays(const Job& job, Progress& progress)
     , progress_(progress)
     , slots_(job.fits.empty() ? 0 : job.fits.front().size())
     , swap_(std::llround(job.swap * 1000))
-    , around_(job.sheets.size()) {}
+    , around_(job.sheets.size())
+    , least_(job.sheets.size())
+    , together_(job.sheets.size()) {}
 
 /// What a state costs that has at hand what the other one has, tool by tool as each is needed.
 SequenceCost SheetWays::loading(Holds from, Holds to) const {
@@ -49,42 +40,105 @@ std::int64_t SheetWays::around(std::size_t sheet, PassMask passes) const {
     return it->second;
 }
 
-/// All ways to have these tools in slots that take them, with how many are put in; the other slots keep what
-/// they hold.
-/// `stay`: what sits there stays where it is, unless the others find no place then.
-std::vector<std::pair<Holds, int>> SheetWays::seatings(Holds holds, const std::vector<int>& tools,
-                                                       bool stay) const {
-    std::vector<std::pair<Holds, int>> out;
-    std::vector<std::size_t> at(tools.size());
-    const auto sits = [&](int tool, std::size_t s) { return held(holds, s) == static_cast<Holds>(tool + 1); };
-    const auto seat = [&](const auto& on, std::size_t k, unsigned taken) -> void {
-        if (k < tools.size()) {
-            for (std::size_t s = 0; stay && s < slots_; ++s)
-                if (sits(tools[k], s) && !(taken >> s & 1U)) {
-                    at[k] = s;
-                    return on(on, k + 1, taken | 1U << s);
-                }
-            for (std::size_t s = 0; s < slots_; ++s)
-                if (stay && std::any_of(tools.begin(), tools.end(), [&](int tool) { return sits(tool, s); }))
-                    continue;
-                else if (!(taken >> s & 1U) && job_.fits[static_cast<std::size_t>(tools[k])][s])
-                    at[k] = s, on(on, k + 1, taken | 1U << s);
-            return;
-        }
-        Holds to = holds;
-        int put_in = 0;
-        for (std::size_t i = 0; i < tools.size(); ++i)
-            for (std::size_t s = 0; s < slots_; ++s)
-                if (held(to, s) == static_cast<Holds>(tools[i] + 1) && s != at[i]) to = with(to, s, 0);
-        for (std::size_t i = 0; i < tools.size(); ++i) {
-            const auto tool = static_cast<Holds>(tools[i] + 1);
-            if (held(holds, at[i]) != tool && held(holds, at[i]) != wished) ++put_in;
-            to = with(to, at[i], tool);
-        }
-        out.emplace_back(to, put_in);
+/// None when they cannot run in one go.
+std::optional<SheetWays::PassesTogether> SheetWays::together(std::size_t sheet, PassMask mask) const {
+    const auto& passes = job_.sheets[sheet].passes;
+    PassesTogether out{mask, 0, 0, {}, {}};
+    for (std::size_t p = 0; p < passes.size(); ++p) {
+        if (!(mask >> p & 1U)) continue;
+        out.needs |= passes[p].after & ~mask;
+        if (out.uses(passes[p].tool)) continue;
+        if (out.tools.size() == slots_) return std::nullopt;
+        out.tools.push_back(static_cast<Holds>(passes[p].tool + 1));
+    }
+    out.hands = around(sheet, mask);
+    if (out.hands < 0) return std::nullopt;
+    out.places = places_of(out.tools);
+    return out;
+}
+
+/// Of sheets with few passes; the greatest mask first.
+const std::vector<SheetWays::PassesTogether>& SheetWays::all_together(std::size_t sheet) const {
+    std::vector<PassesTogether>& out = together_[sheet];
+    if (!out.empty()) return out;
+    for (PassMask mask = (PassMask{1} << job_.sheets[sheet].passes.size()) - 1; mask != 0; --mask)
+        if (auto one = together(sheet, mask)) out.push_back(*one);
+    return out;
+}
+
+/// All ways to have these tools in slots that take them.
+std::vector<SheetWays::Places> SheetWays::places_of(const std::vector<Holds>& tools) const {
+    std::vector<Places> out;
+    const auto seat = [&](const auto& on, std::size_t k, Places places) -> void {
+        if (k == tools.size()) return out.push_back(places);
+        for (std::size_t s = 0; s < slots_; ++s)
+            if (held(places.over, s) == 0 && job_.fits[tools[k] - 1][s])
+                on(on, k + 1, {with(places.over, s, 0xff), with(places.set, s, tools[k])});
     };
-    seat(seat, 0, 0);
-    return out.empty() && stay ? seatings(holds, tools, false) : out;
+    seat(seat, 0, {});
+    return out;
+}
+
+/// What the slots hold when the passes' tools sit, and how many are put in for that; slots that they do not
+/// take keep what they hold. `stay`: what sits there stays where it is, unless the others find no place then.
+template<class Each>
+void SheetWays::seat(const PassesTogether& passes, Holds holds, bool stay, Each each) const {
+    Holds own = 0; // slots with one of these tools
+    for (std::size_t s = 0; s < slots_; ++s)
+        for (const Holds tool : passes.tools)
+            if (held(holds, s) == tool) own = with(own, s, 0xff);
+    const auto stays = [&](const Places& p) { return (own & ~p.over) == 0 && ((holds ^ p.set) & own) == 0; };
+    stay = stay && std::any_of(passes.places.begin(), passes.places.end(), stays);
+    for (const Places& places : passes.places) {
+        if (stay && !stays(places)) continue;
+        int put_in = 0;
+        for (std::size_t s = 0; s < slots_; ++s)
+            put_in += held(places.over, s) != 0 && held(holds, s) != held(places.set, s) &&
+                      held(holds, s) != wished;
+        each((holds & ~own & ~places.over) | places.set, put_in);
+    }
+}
+
+std::vector<char> SheetWays::beaten(const std::vector<std::pair<SequenceCost, Holds>>& by_cost) const {
+    constexpr std::size_t most_compared = 200;
+    std::vector<char> out(by_cost.size());
+    std::vector<std::size_t> kept;
+    for (std::size_t i = 0; i < by_cost.size(); ++i) {
+        out[i] = std::any_of(kept.begin(), kept.end(), [&](std::size_t k) {
+            return by_cost[k].first + loading(by_cost[k].second, by_cost[i].second) < by_cost[i].first;
+        });
+        if (!out[i] && kept.size() < most_compared) kept.push_back(i);
+    }
+    return out;
+}
+
+/// Of states that hold the same, the cheapest; of equal ones the first that was found.
+void SheetWays::gather(std::vector<Reached>& states) const {
+    std::sort(states.begin(), states.end(), [](const Reached& a, const Reached& b) {
+        return std::tie(a.holds, a.cost, a.order) < std::tie(b.holds, b.cost, b.order);
+    });
+    states.erase(std::unique(states.begin(), states.end(),
+                             [](const Reached& a, const Reached& b) { return a.holds == b.holds; }),
+                 states.end());
+}
+
+/// Those that are worth going on from, the `most` cheapest of them; by what the slots hold.
+void SheetWays::thin_out_sorted(std::vector<Reached>& states, std::size_t most) const {
+    gather(states);
+    std::sort(states.begin(), states.end(), [](const Reached& a, const Reached& b) {
+        return std::tie(a.cost, a.holds) < std::tie(b.cost, b.holds);
+    });
+    std::vector<std::pair<SequenceCost, Holds>> by_cost;
+    by_cost.reserve(states.size());
+    for (const Reached& state : states)
+        by_cost.emplace_back(state.cost, state.holds);
+    const std::vector<char> out = beaten(by_cost);
+    std::size_t kept = 0;
+    for (std::size_t i = 0; i < states.size() && kept < most; ++i)
+        if (!out[i]) states[kept++] = states[i];
+    states.resize(kept);
+    std::sort(states.begin(), states.end(),
+              [](const Reached& a, const Reached& b) { return a.holds < b.holds; });
 }
 
 /// Of the ways over a sheet: `most` states go on from each set of passes.
@@ -92,66 +146,59 @@ std::vector<SheetWay> SheetWays::find_ways(std::size_t sheet, Holds in, std::siz
     const auto& passes = job_.sheets[sheet].passes;
     const std::size_t n = passes.size();
     const bool free = n <= exact_passes;
-    struct Reached {
-        SequenceCost cost;
-        PassMask from = 0;
-        Holds before = 0;
-    };
-    std::map<PassMask, std::map<Holds, Reached>> reached; // supersets are greater numbers
-    reached[0][in] = {};
+    std::map<PassMask, std::vector<Reached>> reached; // supersets are greater numbers
+    std::uint32_t found = 0;
+    reached[0].push_back({in, found++, {}, 0, 0});
     const PassMask all = n == 32 ? ~PassMask{0} : (PassMask{1} << n) - 1;
     // What needs no other tool and nothing first is as well run now as later, where not all ways are tried.
-    const auto could_run_more = [&](PassMask done, PassMask stretch, const std::vector<int>& tools) {
+    const auto could_run_more = [&](PassMask done, const PassesTogether& now) {
         for (std::size_t p = 0; p < n; ++p)
-            if (!((done | stretch) >> p & 1U) && (passes[p].after & ~(done | stretch)) == 0 &&
-                std::find(tools.begin(), tools.end(), passes[p].tool) != tools.end() &&
-                around(sheet, stretch | PassMask{1} << p) >= 0)
+            if (!((done | now.mask) >> p & 1U) && (passes[p].after & ~(done | now.mask)) == 0 &&
+                now.uses(passes[p].tool) && around(sheet, now.mask | PassMask{1} << p) >= 0)
                 return true;
         return false;
     };
-    const auto extend = [&](PassMask done, const std::map<Holds, Reached>& states, PassMask stretch) {
-        std::vector<int> tools;
+    const auto extend = [&](PassMask done, const std::vector<Reached>& states, const PassesTogether& now) {
+        if ((now.needs & ~done) != 0 || (most != all_ways && could_run_more(done, now))) return;
         int turned = 0;
-        for (std::size_t p = 0; p < n; ++p) {
-            if (!(stretch >> p & 1U)) continue;
-            if ((passes[p].after & ~(done | stretch)) != 0) return;
-            if (std::find(tools.begin(), tools.end(), passes[p].tool) == tools.end())
-                tools.push_back(passes[p].tool);
-            turned += std::popcount(all & ~done & ~stretch & ((PassMask{1} << p) - 1));
-        }
-        if (tools.size() > slots_) return;
-        const std::int64_t hands = around(sheet, stretch);
-        if (hands < 0 || (most != all_ways && could_run_more(done, stretch, tools))) return;
-        for (const auto& [holds, step] : states)
-            for (const auto& [to, put_in] : seatings(holds, tools, most != all_ways)) {
+        for (PassMask left = now.mask; left != 0; left &= left - 1)
+            turned += std::popcount(all & ~done & ~now.mask & ((left & (~left + 1)) - 1));
+        std::vector<Reached>& there = reached[done | now.mask];
+        for (const Reached& step : states)
+            seat(now, step.holds, most != all_ways, [&](Holds to, int put_in) {
                 ++work_;
-                const SequenceCost cost = step.cost + SequenceCost{hands + put_in * swap_, 1, turned};
-                const auto [it, fresh] = reached[done | stretch].try_emplace(to, Reached{cost, done, holds});
-                if (!fresh && cost < it->second.cost) it->second = {cost, done, holds};
-            }
+                there.push_back({to, found++, step.cost + SequenceCost{now.hands + put_in * swap_, 1, turned},
+                                 done, step.holds});
+            });
+        if (there.size() > 4096 && there.size() + 64 > there.capacity()) { // mostly the same again
+            gather(there);
+            there.reserve(2 * there.size());
+        }
     };
     for (auto at = reached.begin(); at != reached.end() && at->first != all; ++at) {
         if (stopped()) return {};
         const PassMask done = at->first, left = all & ~done;
-        thin_out(at->second);
-        keep_cheapest(at->second, most);
+        thin_out_sorted(at->second, most);
         if (free) {
-            for (PassMask stretch = left; stretch != 0; stretch = (stretch - 1) & left)
-                extend(done, at->second, stretch);
+            for (const PassesTogether& now : all_together(sheet))
+                if ((now.mask & done) == 0) extend(done, at->second, now);
         } else { // in the usual order
             PassMask stretch = 0;
             for (std::size_t p = 0; p < n; ++p)
-                if (left >> p & 1U) extend(done, at->second, stretch |= PassMask{1} << p);
+                if (left >> p & 1U)
+                    if (const auto now = together(sheet, stretch |= PassMask{1} << p))
+                        extend(done, at->second, *now);
         }
     }
     std::vector<SheetWay> out;
-    thin_out(reached[all]);
-    keep_cheapest(reached[all], most);
-    for (const auto& [holds, step] : reached[all]) {
-        SheetWay way{holds, step.cost, {}};
+    thin_out_sorted(reached[all], most);
+    for (const Reached& step : reached[all]) {
+        SheetWay way{step.holds, step.cost, {}};
         PassMask mask = all;
-        for (Holds h = holds; mask != 0;) {
-            const Reached& s = reached[mask].at(h);
+        for (Holds h = step.holds; mask != 0;) {
+            const auto& states = reached[mask];
+            const Reached& s = *std::lower_bound(states.begin(), states.end(), h,
+                                                 [](const Reached& a, Holds b) { return a.holds < b; });
             way.stretches.emplace_back(mask & ~s.from, h);
             mask = s.from, h = s.before;
         }
@@ -188,13 +235,14 @@ Holds SheetWays::after(const SheetWay& way, Holds in) const {
 
 /// What a sheet costs at least, whatever the slots hold before it.
 SequenceCost SheetWays::least_of(std::size_t sheet) const {
+    std::optional<SequenceCost>& least = least_[sheet];
+    if (least) return *least;
     Holds any = 0;
     for (std::size_t slot = 0; slot < slots_; ++slot)
         any = with(any, slot, wished);
-    std::optional<SequenceCost> least;
-    for (const SheetWay& way : find_ways(sheet, any, all_ways))
-        if (!least || way.cost < *least) least = way.cost;
-    return least.value_or(SequenceCost{});
+    const std::vector<SheetWay> ways = find_ways(sheet, any, all_ways); // the cheapest first
+    if (stopped() || ways.empty()) return {};
+    return *(least = ways.front().cost);
 }
 
 /// Without the swaps what the slots held does not count, only what can be seated together.
@@ -202,32 +250,25 @@ SequenceCost SheetWays::least_over(std::size_t sheet, bool hands_count) const {
     const auto& passes = job_.sheets[sheet].passes;
     const std::size_t n = passes.size();
     const PassMask all = n == 32 ? ~PassMask{0} : (PassMask{1} << n) - 1;
-    const auto together = [&](PassMask stretch) {
-        std::vector<int> tools;
-        for (std::size_t p = 0; p < n; ++p)
-            if (stretch >> p & 1U && std::find(tools.begin(), tools.end(), passes[p].tool) == tools.end())
-                tools.push_back(passes[p].tool);
-        return tools.size() <= slots_ && !seatings(0, tools, false).empty();
-    };
     std::map<PassMask, SequenceCost> least{{0, {}}}; // supersets are greater numbers
-    const auto extend = [&](PassMask done, const SequenceCost& before, PassMask stretch) {
-        for (std::size_t p = 0; p < n; ++p)
-            if (stretch >> p & 1U && (passes[p].after & ~(done | stretch)) != 0) return;
-        const std::int64_t hands = around(sheet, stretch);
-        if (hands < 0 || !together(stretch)) return;
-        const SequenceCost cost = before + SequenceCost{hands_count ? hands : 0, 1, 0};
-        const auto [it, fresh] = least.try_emplace(done | stretch, cost);
+    const auto extend = [&](PassMask done, const SequenceCost& before, const PassesTogether& now) {
+        if ((now.needs & ~done) != 0 || now.places.empty()) return;
+        const SequenceCost cost = before + SequenceCost{hands_count ? now.hands : 0, 1, 0};
+        const auto [it, fresh] = least.try_emplace(done | now.mask, cost);
         if (!fresh && cost < it->second) it->second = cost;
     };
     for (auto at = least.begin(); at != least.end() && at->first != all; ++at) {
         const PassMask done = at->first, left = all & ~done;
         PassMask stretch = 0;
-        if (n <= exact_passes)
-            for (stretch = left; stretch != 0; stretch = (stretch - 1) & left)
-                extend(done, at->second, stretch);
-        else // in the usual order, as ways are found
+        if (n <= exact_passes) {
+            for (const PassesTogether& now : all_together(sheet))
+                if ((now.mask & done) == 0) extend(done, at->second, now);
+        } else { // in the usual order, as ways are found
             for (std::size_t p = 0; p < n; ++p)
-                if (left >> p & 1U) extend(done, at->second, stretch |= PassMask{1} << p);
+                if (left >> p & 1U)
+                    if (const auto now = together(sheet, stretch |= PassMask{1} << p))
+                        extend(done, at->second, *now);
+        }
     }
     return least.at(all);
 }

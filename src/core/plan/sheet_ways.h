@@ -69,9 +69,38 @@ class SheetWays {
     /// Takes out states that are no better than going to another one's slots by hand.
     template<class States>
     void thin_out(States& states) const;
+    /// Of states, the cheapest first, which ones those are.
+    std::vector<char> beaten(const std::vector<std::pair<SequenceCost, Holds>>& by_cost) const;
 
   private:
-    std::vector<std::pair<Holds, int>> seatings(Holds holds, const std::vector<int>& tools, bool stay) const;
+    /// Where tools that sit at the same time may sit: bits of the slots that they take, and what those hold
+    /// then.
+    struct Places {
+        Holds over = 0, set = 0;
+    };
+    struct PassesTogether {
+        PassMask mask = 0, needs = 0; ///< `needs`: others that must have run before
+        std::int64_t hands = 0;
+        std::vector<Holds> tools; ///< as they stand in a slot, each once
+        std::vector<Places> places;
+        bool uses(int tool) const {
+            return std::find(tools.begin(), tools.end(), static_cast<Holds>(tool + 1)) != tools.end();
+        }
+    };
+    struct Reached {
+        Holds holds = 0;
+        std::uint32_t order = 0; ///< in which it was found
+        SequenceCost cost;
+        PassMask from = 0;
+        Holds before = 0;
+    };
+    std::optional<PassesTogether> together(std::size_t sheet, PassMask mask) const;
+    const std::vector<PassesTogether>& all_together(std::size_t sheet) const;
+    std::vector<Places> places_of(const std::vector<Holds>& tools) const;
+    template<class Each>
+    void seat(const PassesTogether& passes, Holds holds, bool stay, Each each) const;
+    void gather(std::vector<Reached>& states) const;
+    void thin_out_sorted(std::vector<Reached>& states, std::size_t most) const;
     std::vector<SheetWay> find_ways(std::size_t sheet, Holds in, std::size_t most) const;
     SequenceCost least_over(std::size_t sheet, bool hands_count) const;
     std::int64_t around(std::size_t sheet, PassMask passes) const;
@@ -86,25 +115,20 @@ class SheetWays {
     std::size_t most_ = all_ways;
     std::map<std::pair<std::size_t, Holds>, std::vector<SheetWay>> ways_;
     mutable std::vector<std::unordered_map<PassMask, std::int64_t>> around_;
+    mutable std::vector<std::optional<SequenceCost>> least_; ///< of each sheet, when it has been asked for
+    mutable std::vector<std::vector<PassesTogether>>
+        together_; ///< of each sheet, when they have been asked for
 };
 
 template<class States>
 void SheetWays::thin_out(States& states) const {
-    constexpr std::size_t most_compared = 200;
-    std::vector<std::pair<SequenceCost, Holds>> by_cost, kept;
+    std::vector<std::pair<SequenceCost, Holds>> by_cost;
     for (const auto& [holds, node] : states)
         by_cost.emplace_back(node.cost, holds);
     std::sort(by_cost.begin(), by_cost.end());
-    for (const auto& [cost, holds] : by_cost) {
-        const bool beaten =
-            std::any_of(kept.begin(), kept.end(), [&, cost = cost, holds = holds](const auto& k) {
-                return k.first + loading(k.second, holds) < cost;
-            });
-        if (beaten)
-            states.erase(holds);
-        else if (kept.size() < most_compared)
-            kept.emplace_back(cost, holds);
-    }
+    const std::vector<char> out = beaten(by_cost);
+    for (std::size_t i = 0; i < by_cost.size(); ++i)
+        if (out[i]) states.erase(by_cost[i].second);
 }
 
 } // namespace dotlane

@@ -62,7 +62,7 @@ class SettingVerb final : public Verb {
             return told(c, say("Forgotten for the %1.", word(*tool)));
         }
         if (!pressure_ && !speed_ && !depth_ && !dry_ && !passes_ && from_.empty()) return show(c);
-        Setting setting; // what is not given stays as it is for these
+        Setting setting; // numbers that are not given stay as they are for these
         for (const Setting& s : catalog.settings)
             if (s.tool == tool_ && s.stock == stock_ && s.machine == machine_) setting = s;
         setting.tool = tool_, setting.stock = stock_, setting.machine = machine_;

@@ -324,7 +324,7 @@ bool with_view(Workshop& workshop, const QString& view, QSize size,
     if (view != "start" && view != "empty") window.files().open_demo();
     window.settle();
     found->second(window);
-    window.settle_plan();
+    window.settle();
     look(window);
     window.session().close();
     return true;
@@ -337,6 +337,7 @@ int take_shot(Workshop& workshop, const QString& name, const QString& out, const
     apply_style(dark);
     bool saved = false;
     const auto look = [&](MainWindow& window) {
+        window.settle_plan(); // pictures show the best plan, whenever they are taken
         saved = window.grab().save(out);
         if (!saved) std::fprintf(stderr, "dot-lane-shots: \"%s\" could not be written.\n", qPrintable(out));
     };

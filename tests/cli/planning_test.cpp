@@ -127,8 +127,7 @@ TEST_CASE("plan --rule, --pin and --school are kept in the project, --usual take
 }
 
 TEST_CASE("setting keeps what worked and where tips touch, and plans and programs follow") {
-    TemporaryFolder home;
-    ::setenv("XDG_DATA_HOME", home.path.c_str(), 1);
+    const OwnHome home;
     Terminal t;
     t.prepare();
     const std::vector<Point> before = points_of(t, "draw");
@@ -177,7 +176,6 @@ TEST_CASE("setting keeps what worked and where tips touch, and plans and program
           "cli.offset");
     CHECK(t.answer({"setting", "--tool", "fine-blade", "--pressure", "-3"}, 2)["error"]["code"] ==
           "setting.range");
-    ::unsetenv("XDG_DATA_HOME");
 }
 
 TEST_CASE("lanes: where lines begin, overcut, lead-in and dwell, split for a part, and merged") {

@@ -26,8 +26,12 @@ using Clock = std::chrono::steady_clock; // one for all processes of a machine
 using Milliseconds = std::chrono::milliseconds;
 
 constexpr Milliseconds copy_delay{400};
-/// Between an edit and its copy lie the delay and the writing, on a machine that does other things as well.
-constexpr Milliseconds promise = copy_delay + Milliseconds(1500);
+/// Between an edit and its copy lie the delay and the writing, on a machine that does other things as well;
+/// where it stands still, or its disk does, for twice as long as it takes to write something small beside
+/// that.
+Milliseconds promise(Milliseconds slowest_write) {
+    return copy_delay + Milliseconds(1500) + 2 * slowest_write;
+}
 
 int kills() {
     const char* given = std::getenv("DOTLANE_KILLS");
@@ -100,12 +104,34 @@ pid_t start(const std::vector<std::string>& words, const std::string& output) {
     ::_exit(127);
 }
 
-/// Exit code, or -1 when it had to be killed.
-int end_after(pid_t child, Milliseconds wait) {
+/// How long the machine and its disk let this process wait while the other one works.
+class Beside {
+  public:
+    explicit Beside(std::string path)
+        : path_(std::move(path)) {}
+
+    void write() {
+        const auto before = std::exchange(last_, Clock::now());
+        slowest = std::max(slowest, std::chrono::duration_cast<Milliseconds>(last_ - before));
+        if (last_ - written_ < Milliseconds(150)) return;
+        written_ = last_;
+        must(disk().write_atomically(path_, "something small"));
+    }
+    Milliseconds slowest{};
+
+  private:
+    std::string path_;
+    Clock::time_point last_ = Clock::now(), written_ = last_;
+};
+
+/// Exit code, or -1 when it had to be killed: after so long, or once `enough`, asked again and again, says
+/// so.
+int end_after(pid_t child, Milliseconds wait, const std::function<bool()>& enough = {}) {
     const auto until = Clock::now() + wait;
     int status = 0;
     while (Clock::now() < until) {
         if (::waitpid(child, &status, WNOHANG) == child) return WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+        if (enough && enough()) break;
         std::this_thread::sleep_for(Milliseconds(1));
     }
     ::kill(child, SIGKILL);
@@ -184,24 +210,35 @@ TEST_CASE("the window is killed at random moments: no edit older than the promis
     ::setenv("QT_QPA_PLATFORM", "offscreen", 1);
     ::setenv("DOTLANE_DATA", DOTLANE_SOURCE "/data", 1);
     int must_have = 1, saved = 1, opened = 0, edits = 0;
+    Milliseconds opening{}; // the longest so far; the first is killed when it has opened
     for (int kill = 0; kill < kills() / 2; ++kill) {
         ::setenv("DOTLANE_KILL_SEED", std::to_string(random.whole(0, 1 << 30)).c_str(), 1);
-        ::unlink((folder / "log").c_str());
+        must(disk().write_atomically(folder / "log", ""));
         const pid_t child = start({"/proc/self/exe", "works until it is killed"}, "/dev/null");
-        // Most kills come while it works, some while it starts.
-        const int rc = end_after(
-            child, Milliseconds(random.coin(0.2) ? random.whole(20, 400) : random.whole(400, 3000)));
+        // Most kills come while it works, some while it starts: that takes as long as the machine needs.
+        Beside beside(folder / "beside");
+        const std::int64_t started = now_ms();
+        const bool early = kill > 0 && random.coin(0.2);
+        const int rc = end_after(child,
+                                 kill == 0 ? Milliseconds(20'000)
+                                 : early   ? Milliseconds(random.whole(20, 400))
+                                           : opening + Milliseconds(random.whole(300, 2000)),
+                                 [&] {
+                                     beside.write();
+                                     return kill == 0 && !lines_of(file(folder / "log")).empty();
+                                 });
         const std::int64_t killed = now_ms();
-        INFO("kill " << kill);
+        INFO("kill " << kill << ", slowest write " << beside.slowest.count() << " ms");
         REQUIRE(rc == -1);
         for (const Line& line : lines_of(file(folder / "log"))) {
             if (line.what == "opened") {
                 ++opened;
+                opening = std::max(opening, Milliseconds(line.at - started));
                 CHECK(line.n >= must_have);
             }
             if (line.what == "saved") saved = std::max(saved, line.n);
             if (line.what == "edited") ++edits;
-            if (line.what == "saved" || line.at <= killed - promise.count())
+            if (line.what == "saved" || line.at <= killed - promise(beside.slowest).count())
                 must_have = std::max(must_have, line.n);
         }
         // The file is whole and holds what was last saved, at least.

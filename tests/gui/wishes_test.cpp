@@ -214,8 +214,7 @@ TEST_CASE("a block of the board says why it is there, is pinned and left out") {
 }
 
 TEST_CASE("what is kept of a tool is planned with at once, and is no part of the project") {
-    TemporaryFolder home;
-    ::setenv("XDG_DATA_HOME", home.path.c_str(), 1);
+    const OwnHome home;
     Driver d;
     const Project before = d.project();
     d.trigger("lanes");
@@ -251,12 +250,10 @@ TEST_CASE("what is kept of a tool is planned with at once, and is no part of the
     CHECK(d.project() == before);
     CHECK_FALSE(d.session().modified());
     CHECK(std::string(file(home.path + "/dot-lane/catalog/kept.json")).find("swatch") != std::string::npos);
-    ::unsetenv("XDG_DATA_HOME");
 }
 
 TEST_CASE("a spare mat, small pieces first and ink that dries are told in the window, and the plan follows") {
-    TemporaryFolder home;
-    ::setenv("XDG_DATA_HOME", home.path.c_str(), 1);
+    const OwnHome home;
     Driver d;
     const auto lane = [&](Action action) {
         for (const Lane& l : d.project().lanes)
@@ -287,5 +284,4 @@ TEST_CASE("a spare mat, small pieces first and ink that dries are told in the wi
     CHECK_FALSE(d.shown("lane-pieces"));
     d.type("setting-dry", "900");
     CHECK(in_seconds(d.session().derived()->plan->totals.hands) > in_seconds(before.hands));
-    ::unsetenv("XDG_DATA_HOME");
 }

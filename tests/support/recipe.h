@@ -1,6 +1,7 @@
 // A part whose steps are tried one by one, for tests of what they do to lines.
 #pragma once
 
+#include "core/base/text.h"
 #include "core/commands/making.h"
 #include "core/commands/steps.h"
 #include "tests/support/support.h"
@@ -70,8 +71,8 @@ struct Recipe {
 };
 
 inline std::string rect(double x, double y, double w, double h) {
-    return "<rect x='" + std::to_string(x) + "' y='" + std::to_string(y) + "' width='" + std::to_string(w) +
-           "' height='" + std::to_string(h) + "' fill='none' stroke='#111'/>";
+    return "<rect x='" + number(x, 6) + "' y='" + number(y, 6) + "' width='" + number(w, 6) + "' height='" +
+           number(h, 6) + "' fill='none' stroke='#111'/>";
 }
 
 } // namespace dotlane::test

@@ -227,15 +227,23 @@ TemporaryFolder::~TemporaryFolder() {
     std::filesystem::remove_all(path, ignored);
 }
 
-CommaLocale::CommaLocale() {
-    ::setenv("LOCPATH", DOTLANE_BUILD "/locale", 1);
+OwnHome::OwnHome()
+    : before_(std::getenv("XDG_DATA_HOME")) {
+    ::setenv("XDG_DATA_HOME", path.c_str(), 1);
+}
+
+OwnHome::~OwnHome() {
+    ::setenv("XDG_DATA_HOME", before_.c_str(), 1);
+}
+
+CommaLocale::CommaLocale()
+    : before_(std::setlocale(LC_ALL, nullptr)) {
     REQUIRE(std::setlocale(LC_ALL, "de_DE.UTF-8"));
     REQUIRE(std::string(std::localeconv()->decimal_point) == ",");
 }
 
 CommaLocale::~CommaLocale() {
-    std::setlocale(LC_ALL, "C");
-    ::unsetenv("LOCPATH");
+    std::setlocale(LC_ALL, before_.c_str());
 }
 
 Result<StepId> fill_lines(Project& project, const Catalog& catalog, PartId part_id,

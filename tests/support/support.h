@@ -129,6 +129,16 @@ class TemporaryFolder {
     std::string operator/(const std::string& name) const { return path + "/" + name; }
 };
 
+/// What is kept of tools lies in a folder of its own as long as this lives.
+class OwnHome : public TemporaryFolder {
+  public:
+    OwnHome();
+    ~OwnHome();
+
+  private:
+    std::string before_;
+};
+
 /// A comma stands before decimals as long as this lives, as Qt sets it in such a country.
 class CommaLocale {
   public:
@@ -136,6 +146,9 @@ class CommaLocale {
     ~CommaLocale();
     CommaLocale(const CommaLocale&) = delete;
     CommaLocale& operator=(const CommaLocale&) = delete;
+
+  private:
+    std::string before_;
 };
 
 /// Fills those of the lines that are closed, as a line set of their own.

@@ -187,7 +187,8 @@ QString MainWindow::notice_text() const {
 bool MainWindow::event(QEvent* event) {
     const bool done = QMainWindow::event(event);
     if (!awake_ && event->type() == QEvent::UpdateRequest) {
-        // A part that is nearly there is painted before all that follows; one that takes long is not waited for.
+        // A part that is nearly there is painted before all that follows; one that takes long is not waited
+        // for.
         constexpr int nearly_ms = 150;
         const bool coming = session_.is_open() && !session_.project().parts.empty() && !session_.drawn();
         QTimer::singleShot(coming ? nearly_ms : 0, this, &MainWindow::wake);
@@ -213,7 +214,11 @@ void MainWindow::settle() {
     } while ((busy() || timer.elapsed() < 60) && timer.elapsed() < 60000);
     work_->finish_painting();
     QThreadPool::globalInstance()->waitForDone(); // small pictures
-    QCoreApplication::processEvents();
+    // What a round of events asks for comes in the next, layouts from a card up to its window: on a machine
+    // that stood still the rounds above were too few.
+    constexpr int rounds = 12;
+    for (int round = 0; round < rounds; ++round)
+        QCoreApplication::processEvents();
 }
 
 void MainWindow::settle_plan() {

@@ -21,8 +21,8 @@ Phrase words(const Project& project, const PlanWishes& wishes) {
         if (const OrderRule* rule = order_rule(key))
             out.push_back(say("\"%1\" does not hold", say(rule->words)));
     if (wishes.mats > 1)
-        out.push_back(say("of each kind %1 mats are at hand: sheets are laid while the machine runs",
-                          std::to_string(wishes.mats)));
+        out.push_back(
+            say("of each kind %1 mats are at hand: sheets are laid while the machine runs", wishes.mats));
     return joined(out, "; ");
 }
 

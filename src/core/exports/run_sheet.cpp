@@ -137,7 +137,7 @@ RunSheet make_run_sheet(const Derived& derived, const Catalog& catalog, const Pr
                   {say("Cost"), number(t.cost, 2)}};
     if (in_seconds(t.meanwhile) > 0)
         out.totals.insert(out.totals.begin() + 2,
-                          {say("of it while it runs"), spoken_seconds(in_seconds(t.meanwhile))});
+                          {say("while it runs"), spoken_seconds(in_seconds(t.meanwhile))});
     out.lines = words(account(derived));
     if (!derived.left_out.empty())
         out.before.push_back(say("Not of this run: %1.", words(derived.left_out, *derived.project)));

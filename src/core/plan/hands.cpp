@@ -201,8 +201,9 @@ class Stop {
             needs_.to_returned          ? say("Take %1 again, as it lies on the %2", to.stock_name, place)
             : needs_.meanwhile.prepared ? say("Take %1, laid ready on the %2", to.stock_name, place)
                                         : laid(to.stock_name, to.face, place);
-        const Duration loading = needs_.meanwhile.prepared ? needs_.machine->feed + needs_.meanwhile.left_over
-                                                           : needs_.machine->load_sheet;
+        const Duration loading =
+            needs_.meanwhile.left_over +
+            (needs_.meanwhile.prepared ? needs_.machine->feed : needs_.machine->load_sheet);
         if (foil) {
             if (changes_) add(Kind::load, say("%1.", stock));
             lay_on(*foil, covered, to.sheet);

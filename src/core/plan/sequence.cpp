@@ -5,8 +5,8 @@
 #include <bitset>
 #include <cmath>
 #include <limits>
-#include <random>
 #include <optional>
+#include <random>
 #include <set>
 #include <tuple>
 
@@ -171,18 +171,18 @@ bool Solver::by_beam(Sequence& out, std::size_t most, SequenceCost* cost) {
     for (std::size_t count = 0; count < n; ++count) {
         if (ways_.stopped() || layers[count].empty()) return false;
         // Without what is done: of few it is wanted. Those that cannot be among the `most` are not kept.
-        std::vector<State>& next = layers[count + 1];
+        std::vector<State>& layer = layers[count + 1];
         std::optional<State> usual; // the usual order goes on beside them, as it may end as well
         std::optional<SequenceCost> worst;
         const auto thin_out = [&] {
-            std::stable_sort(next.begin(), next.end(), [](const State& a, const State& b) {
+            std::stable_sort(layer.begin(), layer.end(), [](const State& a, const State& b) {
                 return std::tie(a.key, a.holds, a.cost) < std::tie(b.key, b.holds, b.cost);
             });
-            next.erase(std::unique(next.begin(), next.end(), same), next.end());
-            std::sort(next.begin(), next.end(), better);
-            if (next.size() < most) return;
-            next.resize(most);
-            worst = promise(next.back());
+            layer.erase(std::unique(layer.begin(), layer.end(), same), layer.end());
+            std::sort(layer.begin(), layer.end(), better);
+            if (layer.size() < most) return;
+            layer.resize(most);
+            worst = promise(layer.back());
         };
         for (std::size_t from = 0; from < layers[count].size(); ++from) {
             const State& state = layers[count][from];
@@ -201,15 +201,14 @@ bool Solver::by_beam(Sequence& out, std::size_t most, SequenceCost* cost) {
                             {},  state.key ^ keys[s], ways_.after(way, state.holds), cost, ahead, from, s,
                             &way};
                         if (straight) usual = then;
-                        if (!worst || !(*worst < cost + ahead)) next.push_back(then);
+                        if (!worst || !(*worst < cost + ahead)) layer.push_back(then);
                     }
-                    if (next.size() > 4 * most + 1024) thin_out();
+                    if (layer.size() > 4 * most + 1024) thin_out();
                 }
                 ++turned;
             }
         }
         thin_out();
-        auto& layer = next;
         if (layer.size() == most &&
             std::none_of(layer.begin(), layer.end(), [&](const State& a) { return same(a, *usual); }))
             layer[most - 1] = *usual;

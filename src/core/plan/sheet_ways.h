@@ -69,8 +69,6 @@ class SheetWays {
     /// Takes out states that are no better than going to another one's slots by hand.
     template<class States>
     void thin_out(States& states) const;
-    /// Of states, the cheapest first, which ones those are.
-    std::vector<char> beaten(const std::vector<std::pair<SequenceCost, Holds>>& by_cost) const;
 
   private:
     /// Where tools that sit at the same time may sit: bits of the slots that they take, and what those hold
@@ -99,6 +97,8 @@ class SheetWays {
     std::vector<Places> places_of(const std::vector<Holds>& tools) const;
     template<class Each>
     void seat(const PassesTogether& passes, Holds holds, bool stay, Each each) const;
+    /// Of states, the cheapest first, which ones are no better than going to another one's slots by hand.
+    std::vector<char> beaten(const std::vector<std::pair<SequenceCost, Holds>>& by_cost) const;
     void gather(std::vector<Reached>& states) const;
     void thin_out_sorted(std::vector<Reached>& states, std::size_t most) const;
     std::vector<SheetWay> find_ways(std::size_t sheet, Holds in, std::size_t most) const;

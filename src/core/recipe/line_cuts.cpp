@@ -192,7 +192,8 @@ class Cutter {
         if (clear < 2) return from;
         const double reach = (clear - 1) * cell_ - 2 * hair;
         if (line.longest > 0)
-            return std::min(segments, from + static_cast<std::uint32_t>(reach / line.longest));
+            return from + static_cast<std::uint32_t>(
+                              std::min<double>(segments - from, std::floor(reach / line.longest)));
         const auto near = [&](Point q) { return std::abs(q.x - p.x) < reach && std::abs(q.y - p.y) < reach; };
         std::uint32_t to = from;
         while (to < segments && near(points[to + 1 < points.size() ? to + 1 : 0]))

@@ -1,5 +1,7 @@
 #include "core/base/text.h"
 
+#include <clocale>
+
 #include "core/base/finding.h"
 #include "core/base/measure.h"
 #include "core/lettering/marks.h"
@@ -7,6 +9,10 @@
 
 using namespace dotlane;
 using namespace dotlane::test;
+
+TEST_CASE("core's tests run in a country that writes a comma before decimals") {
+    CHECK(std::string(std::localeconv()->decimal_point) == ",");
+}
 
 TEST_CASE("numbers are read and written with a point, whatever the country") {
     const CommaLocale here;

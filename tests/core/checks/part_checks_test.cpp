@@ -1,4 +1,5 @@
 // Findings of a single part: lines twice, gaps, thin pieces, parts too large for any stock.
+#include "core/base/text.h"
 #include "core/checks/part_checks.h"
 #include "core/commands/remedies.h"
 
@@ -88,7 +89,7 @@ TEST_CASE("a cut-out that leaves a sliver, a neck and a crumb: each is told wher
         return out;
     };
     REQUIRE(told("piece.neck").size() == 1);
-    CHECK(std::stod(told("piece.neck")[0].args[0].second) == Approx(0.3).margin(0.02));
+    CHECK(plain_number(told("piece.neck")[0].args[0].second).value_or(-1) == Approx(0.3).margin(0.02));
     CHECK(told("piece.neck")[0].place.box.x0 == Approx(80).margin(0.5));
     REQUIRE(told("piece.small").size() == 1); // 1.5 mm2
     CHECK(told("piece.small")[0].place.box.x0 == Approx(19.31).margin(0.02));
@@ -278,7 +279,7 @@ TEST_CASE("art beyond a badge's visible ring is told with its millimetres") {
     const auto d = derive();
     const Finding& over = get(d->findings, "badge.over");
     for (const auto& [key, value] : over.args)
-        if (key == "over_mm") CHECK(std::stod(value) == Approx(20 - 16.5).margin(0.05));
+        if (key == "over_mm") CHECK(plain_number(value).value_or(-1) == Approx(20 - 16.5).margin(0.05));
     CHECK(over.place.box.valid());
 }
 

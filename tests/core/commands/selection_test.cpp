@@ -1,3 +1,4 @@
+#include "core/base/text.h"
 #include "core/commands/selection.h"
 
 #include "tests/support/support.h"
@@ -61,13 +62,13 @@ TEST_CASE("a line whose corners are inside but which leaves in between is not in
 TEST_CASE("inside a large outline with very many lines is answered quickly enough to be a click") {
     std::string many = "<path d='M0,50 ";
     for (int i = 0; i <= 720; ++i)
-        many += (i ? " L" : "M") + std::to_string(50 + 49 * std::cos(i * 3.14159265 / 360)) + "," +
-                std::to_string(50 + 49 * std::sin(i * 3.14159265 / 360));
+        many += (i ? " L" : "M") + number(50 + 49 * std::cos(i * 3.14159265 / 360), 6) + "," +
+                number(50 + 49 * std::sin(i * 3.14159265 / 360), 6);
     many = "<path d='" +
            many.substr(many.find("M50") == std::string::npos ? many.find('M', 10) : many.find('M', 10)) +
            "z' fill='none' stroke='#111'/>";
     for (int i = 0; i < 2000; ++i)
-        many += "<circle cx='" + std::to_string(20 + i % 60) + "' cy='" + std::to_string(20 + i / 60 % 60) +
+        many += "<circle cx='" + number(20 + i % 60, 6) + "' cy='" + number(20 + i / 60 % 60, 6) +
                 "' r='.4' fill='none' stroke='#a8462d'/>";
     Bench b = bench(many);
     const auto d = b.derive();

@@ -1,6 +1,7 @@
 // DXF and HP-GL: what is taken, at what size, what is told.
 #include <numbers>
 
+#include "core/base/text.h"
 #include "core/formats/chain.h"
 #include "core/formats/dxf/reader.h"
 #include "core/formats/hpgl/reader.h"
@@ -21,7 +22,7 @@ std::string dxf(const std::string& entities, int units = 4, const std::string& b
            "0\nENDSEC\n0\nEOF\n";
 }
 std::string line_of(double x1, double y1, double x2, double y2, const std::string& more = "8\n0\n") {
-    const auto n = [](double v) { return std::to_string(v) + "\n"; };
+    const auto n = [](double v) { return number(v, 6) + "\n"; };
     return "0\nLINE\n" + more + "10\n" + n(x1) + "20\n" + n(y1) + "11\n" + n(x2) + "21\n" + n(y2);
 }
 DxfResult read(const std::string& text) {
@@ -204,7 +205,7 @@ TEST_CASE("DXF: counts that are not true, lines without end and colours that do 
     std::string blocks;
     for (int i = 0; i < 12; ++i)
         blocks += "0\nBLOCK\n8\n0\n2\nb" + std::to_string(i) +
-                  "\n70\n0\n10\n0\n20\n0\n0\nINSERT\n8\n0\n2\nb" + std::to_string(i + 1) +
+                  "\n70\n0\n10\n0\n20\n0\n0\nINSERT\n8\n0\n2\nb" + number(i + 1, 6) +
                   "\n10\n0\n20\n0\n70\n30000\n71\n30000\n0\nENDBLK\n";
     CHECK(read_dxf(dxf("0\nINSERT\n8\n0\n2\nb0\n10\n0\n20\n0\n", 4, blocks), {"x.dxf"}).error().code ==
           "dxf.large");

@@ -128,6 +128,20 @@ TEST_CASE("with a spare mat the machine waits less, and the hands have as much t
           Approx(in_seconds(plan_with(b, *derived->works, 1, School::tools).totals.hands)));
 }
 
+TEST_CASE("what the machine did not run long enough for is done at the stop, whatever is loaded there") {
+    const Bench b = sheets_alike(2);
+    const auto derived = b.derive();
+    for (const bool prepared : {false, true}) {
+        StopNeeds needs;
+        needs.machine = &machine_of(b), needs.from = &derived->works->front(),
+        needs.to = &derived->works->back();
+        needs.meanwhile.prepared = prepared;
+        const Duration at_once = stop_move(2, needs).time;
+        needs.meanwhile.left_over = seconds(7);
+        CHECK(in_seconds(stop_move(2, needs).time) == Approx(in_seconds(at_once) + 7));
+    }
+}
+
 TEST_CASE("ink dries before hands come to it, and while later passes run") {
     Random random("drying");
     const Bench b = sheets_alike(2);

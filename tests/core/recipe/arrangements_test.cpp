@@ -1,4 +1,5 @@
 // Pieces that lie apart on their sheet, and those that keep together.
+#include "core/base/text.h"
 #include "core/checks/project_checks.h"
 #include "core/commands/remedies.h"
 #include "core/recipe/arrangements.h"
@@ -13,12 +14,12 @@ using namespace dotlane::test;
 namespace {
 
 std::string square_at(double x, double y, double side, const char* stroke = "#111") {
-    const auto n = [](double v) { return std::to_string(v); };
+    const auto n = [](double v) { return number(v, 6); };
     return "<rect x='" + n(x) + "' y='" + n(y) + "' width='" + n(side) + "' height='" + n(side) +
            "' fill='none' stroke='" + stroke + "'/>";
 }
 std::string stroke_from(double x0, double y0, double x1, double y1, const char* stroke = "#a8462d") {
-    const auto n = [](double v) { return std::to_string(v); };
+    const auto n = [](double v) { return number(v, 6); };
     return "<path d='M" + n(x0) + "," + n(y0) + " L" + n(x1) + "," + n(y1) + "' fill='none' stroke='" +
            stroke + "'/>";
 }

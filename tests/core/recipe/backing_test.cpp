@@ -2,6 +2,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/base/text.h"
 #include "core/commands/remedies.h"
 #include "core/commands/steps.h"
 #include "tests/support/recipe.h"
@@ -57,7 +58,7 @@ TEST_CASE("bays and points are no sharper than wished, and the art stays covered
         std::string d = "M";
         const Ring star = random_ring(random, random.whole(8, 24), 12, 40, {80, 80});
         for (const Point p : star)
-            d += std::to_string(p.x) + "," + std::to_string(p.y) + " ";
+            d += number(p.x, 6) + "," + number(p.y, 6) + " ";
         Recipe r("<path fill='#111' d='" + d + "z'/>");
         BackingStep step = plain(random.real(1, 4));
         step.smooth = mm(random.real(1, 4));

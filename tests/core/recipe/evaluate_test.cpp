@@ -1,3 +1,4 @@
+#include "core/base/text.h"
 #include "core/recipe/evaluate.h"
 
 #include <thread>
@@ -211,9 +212,9 @@ TEST_CASE("a heavy step that is cancelled leaves nothing behind, and is done who
     INFO("seed " << random.seed());
     std::string elements;
     for (int i = 0; i < 400; ++i)
-        elements += "<circle cx='" + std::to_string(random.real(10, 190)) + "' cy='" +
-                    std::to_string(random.real(10, 190)) + "' r='" + std::to_string(random.real(2, 9)) +
-                    "' fill='" + (random.coin() ? "#111111" : "#a8462d") + "'/>";
+        elements += "<circle cx='" + number(random.real(10, 190), 6) + "' cy='" +
+                    number(random.real(10, 190), 6) + "' r='" + number(random.real(2, 9), 6) + "' fill='" +
+                    (random.coin() ? "#111111" : "#a8462d") + "'/>";
     Bench b = bench(elements, 200, 200);
     Part& part = *find(b.project, b.part);
     must(gather_colours(b.project, b.part));

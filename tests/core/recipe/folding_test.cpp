@@ -3,6 +3,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/base/text.h"
 #include "core/commands/remedies.h"
 #include "core/geometry/reshape.h"
 #include "tests/support/recipe.h"
@@ -14,7 +15,7 @@ using std::numbers::pi;
 namespace {
 
 std::string fold_at(double y, double x0 = 20, double x1 = 120) {
-    return "<path d='M" + std::to_string(x0) + "," + std::to_string(y) + " H" + std::to_string(x1) +
+    return "<path d='M" + number(x0, 6) + "," + number(y, 6) + " H" + number(x1, 6) +
            "' stroke='#111' fill='none'/>";
 }
 
@@ -188,7 +189,7 @@ TEST_CASE("relief lies where folds cross or meet, once, and nowhere else") {
     // Three folds up, two across: six crossings. Two that end on a third: two more.
     std::string folds;
     for (const double x : {40, 70, 100})
-        folds += "<path d='M" + std::to_string(x) + ",20 V120' stroke='#111' fill='none'/>";
+        folds += "<path d='M" + number(x, 6) + ",20 V120' stroke='#111' fill='none'/>";
     Recipe r(folds + fold_at(50, 20, 130) + fold_at(90, 20, 130));
     const StepId id = r.add(ReliefStep{}, {r.set()});
     CHECK(r.figure(id, "holes") == 6);
@@ -239,8 +240,8 @@ TEST_CASE("relief of random folds: a hole at each crossing, by a count of its ow
             folds.push_back(
                 {{random.real(10, 190), random.real(10, 190)}, {random.real(10, 190), random.real(10, 190)}});
             const auto& [a, b] = folds.back();
-            drawing += "<path d='M" + std::to_string(a.x) + "," + std::to_string(a.y) + "L" +
-                       std::to_string(b.x) + "," + std::to_string(b.y) + "' stroke='#111' fill='none'/>";
+            drawing += "<path d='M" + number(a.x, 6) + "," + number(a.y, 6) + "L" + number(b.x, 6) + "," +
+                       number(b.y, 6) + "' stroke='#111' fill='none'/>";
         }
         const auto side = [](Point a, Point b, Point p) { return cross(b - a, p - a) > 0; };
         std::vector<Point> crossings;

@@ -2,6 +2,7 @@
 // identities are facts of plane geometry; no figure is taken from the program itself.
 #include <numbers>
 
+#include "core/base/text.h"
 #include "core/commands/making.h"
 #include "tests/support/support.h"
 
@@ -13,7 +14,7 @@ namespace {
 std::string path_of(const Ring& ring) {
     std::string d;
     for (const Point p : ring)
-        d += (d.empty() ? "M" : " L") + std::to_string(p.x) + "," + std::to_string(p.y);
+        d += (d.empty() ? "M" : " L") + number(p.x, 6) + "," + number(p.y, 6);
     return "<path d='" + d + " Z' fill='none' stroke='#111'/>";
 }
 
@@ -154,7 +155,7 @@ TEST_CASE("holes are filled once and for all, and nothing outside them changes")
                 [&] {
                     std::string d;
                     for (const Point p : random_ring(random, random.whole(3, 12), 5, 30, {150, 150}))
-                        d += (d.empty() ? "M" : " L") + std::to_string(p.x) + "," + std::to_string(p.y);
+                        d += (d.empty() ? "M" : " L") + number(p.x, 6) + "," + number(p.y, 6);
                     return d + " Z";
                 }() +
                 "' fill='#111'/>",

@@ -17,8 +17,8 @@ using std::numbers::pi;
 namespace {
 
 std::string cloth_piece(double x, double y, double w, double h, const char* colour) {
-    return "<rect x='" + std::to_string(x) + "' y='" + std::to_string(y) + "' width='" + std::to_string(w) +
-           "' height='" + std::to_string(h) + "' fill='" + colour + "'/>";
+    return "<rect x='" + number(x, 6) + "' y='" + number(y, 6) + "' width='" + number(w, 6) + "' height='" +
+           number(h, 6) + "' fill='" + colour + "'/>";
 }
 
 Region square_of(double side) {

@@ -2,6 +2,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/base/text.h"
 #include "tests/support/recipe.h"
 
 using namespace dotlane;
@@ -77,7 +78,7 @@ TEST_CASE("of random lines no two places overlap, and what was left out is told"
                                            {random.real(60, 140), random.real(60, 140)});
             drawing += "<path stroke='#111' fill='none' d='M";
             for (const Point p : shape)
-                drawing += std::to_string(p.x) + "," + std::to_string(p.y) + " ";
+                drawing += number(p.x, 6) + "," + number(p.y, 6) + " ";
             drawing += "z'/>";
         }
         Recipe r(drawing);

@@ -2,6 +2,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/base/text.h"
 #include "core/recipe/sewing_order.h"
 #include "tests/support/recipe.h"
 
@@ -13,7 +14,7 @@ namespace {
 std::string polygon(const std::vector<Point>& points) {
     std::string out = "<path fill='none' stroke='#111' d='M";
     for (const Point p : points)
-        out += std::to_string(p.x) + "," + std::to_string(p.y) + " ";
+        out += number(p.x, 6) + "," + number(p.y, 6) + " ";
     return out + "z'/>";
 }
 

@@ -4,6 +4,7 @@
 #include <numbers>
 #include <sstream>
 
+#include "core/base/text.h"
 #include "core/commands/parts.h"
 #include "core/commands/remedies.h"
 #include "core/commands/steps.h"
@@ -142,7 +143,7 @@ TEST_CASE("the sheet is one piece, by flooding a raster, for letters with counte
             for (const Ring& ring : letters.rings) {
                 d += "M";
                 for (const Point p : ring)
-                    d += std::to_string(p.x - b.x0 + 10) + "," + std::to_string(p.y - b.y0 + 10) + " ";
+                    d += number(p.x - b.x0 + 10, 6) + "," + number(p.y - b.y0 + 10, 6) + " ";
                 d += "z";
             }
         } else

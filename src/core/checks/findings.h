@@ -63,6 +63,12 @@ inline constexpr FindingKind<Count> piece_cross{
            "other there."),
     {"count"},
     {{{"lines.join", to_say("Join them")}}}};
+inline constexpr FindingKind<Count> piece_piled{
+    "piece.piled",
+    Grade::caution,
+    to_say("%n layers lie on one another here: each is to be cut of a stock of its own."),
+    {"layers"},
+    {{{"apart.colours", to_say("A part for each colour")}}}};
 inline constexpr FindingKind<Count, Mm<2>> piece_more{
     "piece.more",
     Grade::caution,
@@ -177,8 +183,8 @@ inline constexpr FindingKind<Name, Count> part_in_one{
 /// Every one of them, for lists and tests.
 inline constexpr auto all =
     std::tie(lines_doubled, lines_two_lanes, lines_gaps, lines_open, badge_over, text_small, fill_resized,
-             lines_tear, piece_cross, piece_more, piece_unchecked, piece_thin, piece_small, piece_neck,
-             piece_sliver, marks_beyond, part_too_large, part_turn, project_near_limit, lane_no_tool,
-             lane_wrong_tool, part_unplaced, part_pieces_missing, part_count, part_in_one);
+             lines_tear, piece_cross, piece_piled, piece_more, piece_unchecked, piece_thin, piece_small,
+             piece_neck, piece_sliver, marks_beyond, part_too_large, part_turn, project_near_limit,
+             lane_no_tool, lane_wrong_tool, part_unplaced, part_pieces_missing, part_count, part_in_one);
 
 } // namespace dotlane::checks

@@ -8,6 +8,7 @@
 #include "core/geometry/clusters.h"
 #include "core/geometry/narrow.h"
 #include "core/geometry/nearest_edge.h"
+#include "core/geometry/point_grid.h"
 #include "core/geometry/region_index.h"
 #include "core/geometry/reshape.h"
 #include "core/geometry/tangle.h"
@@ -33,20 +34,95 @@ bool marks(const Lane* lane) {
     return lane && !parts(lane) && row(lane->action).run; // what is printed is trimmed on purpose
 }
 
-Polylines closed_cuts(const Project& project, const EvaluatedPart& part) {
+/// Of which line set it is; none of what no set brought.
+struct CutLine {
+    Polyline line;
+    LineSetId set;
+};
+
+/// Pieces are free of one another where they are of one stock only. `layers`: sets that lie on others, each
+/// looked at by itself; what one step cut of several stocks is looked at when its parts are apart.
+struct Piles {
+    std::set<LineSetId> layers;
+    std::set<StepId> steps;
+};
+
+Piles piles_of(const Project& project, const Part& source, const EvaluatedPart& part) {
+    Piles out;
+    std::set<LineSetId> cut;
+    for (const RunSet& run : part.runs)
+        if (!run.ink && parts(lane_of(project, run))) cut.insert(run.set);
+    for (const Step& step : source.steps) {
+        const auto report = part.reports.find(step.id);
+        if (report == part.reports.end() || !report->second->piled) continue;
+        if (kind_of(step.what).makes)
+            out.steps.insert(step.id);
+        else
+            std::copy_if(step.of.begin(), step.of.end(), std::inserter(out.layers, out.layers.end()),
+                         [&](LineSetId set) { return cut.contains(set); });
+    }
+    if (out.layers.size() < 2) out.layers.clear();
+    return out;
+}
+
+std::vector<CutLine> closed_cuts(const Project& project, const EvaluatedPart& part, const Piles& piles) {
     const Part& source = *find(project, part.part);
     const bool outlined = std::any_of(source.sets.begin(), source.sets.end(),
                                       [](const LineSet& s) { return s.role == role::outline; });
-    Polylines out;
+    std::vector<CutLine> out;
     for (const RunSet& run : part.runs) {
-        if (run.ink || !parts(lane_of(project, run))) continue;
+        if (run.ink || !parts(lane_of(project, run)) || piles.steps.contains(run.step)) continue;
         const LineSet* set = find(source, run.set);
         const bool hole =
             set && (set->role == role::motif || set->role == role::hole || set->role == role::window);
         if (hole && !outlined) continue;
         for (const Polyline& line : run.lines)
-            if (line.closed && line.points.size() > 2) out.push_back(line);
+            if (line.closed && line.points.size() > 2) out.push_back({line, run.set});
     }
+    return out;
+}
+
+struct CutArea {
+    Region material;
+    std::size_t left_out = 0; ///< clusters that are too large or too tangled to be looked into
+    struct Crossed {
+        Point at;
+        LineSetId set; ///< the one whose lines cross there; none when they are of two
+    };
+    std::vector<Crossed> crossed;
+};
+
+CutArea cut_area(const std::vector<CutLine>& closed) {
+    std::vector<ClusterRing> rings;
+    for (const CutLine& cut : closed)
+        rings.push_back({&cut.line.points, true});
+    CutArea out;
+    if (nested_pairs(rings, most_nested) > most_nested) {
+        out.left_out = 1;
+        return out;
+    }
+    Polylines kept;
+    for (const Cluster& cluster : clusters(rings, 0.1)) {
+        std::size_t points = 0;
+        Polylines own;
+        for (const std::uint32_t i : cluster.rings)
+            points += closed[i].line.points.size();
+        if (points <= most_points)
+            for (const std::uint32_t i : cluster.rings)
+                own.push_back(closed[i].line);
+        const auto crossed =
+            points > most_points ? std::nullopt : crossings_found(own, false, most_crossings);
+        if (!crossed) {
+            ++out.left_out;
+            continue;
+        }
+        for (const Crossing& c : *crossed) {
+            const LineSetId a = closed[cluster.rings[c.a]].set, b = closed[cluster.rings[c.b]].set;
+            out.crossed.push_back({c.at, a == b ? a : LineSetId{}});
+        }
+        std::move(own.begin(), own.end(), std::back_inserter(kept));
+    }
+    out.material = region_of(kept, FillRule::evenodd);
     return out;
 }
 
@@ -83,27 +159,33 @@ class PieceCheck {
         , needs_(needs)
         , out_(out) {}
 
-    void narrow(const Region& material, std::size_t unchecked, Progress& progress) {
+    void look_at(const CutArea& area, Progress& progress) {
         NarrowPlaces found =
-            narrow_places(material, needs_.least_width, needs_.least_size, most_points, progress);
+            narrow_places(area.material, needs_.least_width, needs_.least_size, most_points, progress);
         if (progress.cancelled()) return;
-        found.unchecked += unchecked;
+        unchecked_ += found.unchecked + area.left_out;
+        left_out_ += area.left_out;
+        crossings(area, found.places);
+        for (NarrowPlace& place : found.places)
+            if (!is_point(place)) places_.push_back(std::move(place));
+    }
+    bool all_known() const { return left_out_ == 0; }
+
+    void tell() {
+        for (const auto& [set, found] : crossing_)
+            out_.push_back(with_remedies_if(static_cast<bool>(set),
+                                            checks::piece_cross(at(found.second, set), Count{found.first})));
         std::size_t told = 0;
-        std::erase_if(found.places, [&](const NarrowPlace& place) { return crosses(place); });
-        for (const auto& [set, places] : crossing_)
-            out_.push_back(with_remedies_if(
-                static_cast<bool>(set), checks::piece_cross(at(places.second, set), Count{places.first})));
-        for (const NarrowPlace& place : found.places)
+        for (const NarrowPlace& place : places_)
             if (told++ < most_told) tell(place);
-        if (found.places.size() > most_told) {
+        if (places_.size() > most_told) {
             Box all;
-            for (std::size_t i = most_told; i < found.places.size(); ++i)
-                all.add(found.places[i].box);
-            out_.push_back(checks::piece_more(at(all), Count{found.places.size() - most_told},
-                                              {in_mm(needs_.least_width)}));
+            for (std::size_t i = most_told; i < places_.size(); ++i)
+                all.add(places_[i].box);
+            out_.push_back(
+                checks::piece_more(at(all), Count{places_.size() - most_told}, {in_mm(needs_.least_width)}));
         }
-        if (found.unchecked > 0)
-            out_.push_back(checks::piece_unchecked(at(part_.box), Count{found.unchecked}));
+        if (unchecked_ > 0) out_.push_back(checks::piece_unchecked(at(part_.box), Count{unchecked_}));
     }
 
     void beyond(const Region& material) {
@@ -118,15 +200,46 @@ class PieceCheck {
         return {part_.part, {}, set, step, place_of(box)};
     }
 
-    /// No neck but a point: there is nothing to thicken.
-    bool crosses(const NarrowPlace& place) {
+    static Box around(Point p) {
+        Box out;
+        out.add(p);
+        return out.grown(0.5);
+    }
+
+    /// No neck but a point, where outlines touch or cross: there is nothing to thicken.
+    static bool is_point(const NarrowPlace& place) {
         constexpr double touch_mm = 0.02;
-        if (place.kind != NarrowPlace::Kind::neck || in_mm(place.width) >= touch_mm) return false;
-        const auto sets = sets_at(project_, part_, place.box);
-        auto& [count, box] = crossing_[sets.size() == 1 ? sets.front() : LineSetId{}];
+        return place.kind == NarrowPlace::Kind::neck && in_mm(place.width) < touch_mm;
+    }
+
+    void cross(const Box& box, LineSetId set) {
+        auto& [count, all] = crossing_[set];
         ++count;
-        box.add(place.box);
-        return true;
+        all.add(box);
+    }
+
+    /// Where outlines cross, and where they only touch.
+    void crossings(const CutArea& area, const std::vector<NarrowPlace>& places) {
+        PointGrid<char> told(0.05); // what crosses twice within it crosses once
+        for (const CutArea::Crossed& crossed : area.crossed) {
+            bool known = false;
+            told.near(crossed.at, [&](char, double) { known = true; });
+            if (known) continue;
+            told.add(crossed.at, 0);
+            cross(around(crossed.at), crossed.set);
+        }
+        for (const NarrowPlace& place : places) {
+            if (!is_point(place)) continue;
+            const Box near = Box(place.box).grown(0.5);
+            if (std::any_of(area.crossed.begin(), area.crossed.end(),
+                            [&](const CutArea::Crossed& c) { return near.contains(c.at); }))
+                continue;
+            const auto sets = sets_at(project_, part_, place.box);
+            cross(place.box, sets.size() == 1 ? sets.front() : LineSetId{});
+        }
+        for (const auto& [set, found] : crossing_)
+            out_.push_back(with_remedies_if(static_cast<bool>(set),
+                                            checks::piece_cross(at(found.second, set), Count{found.first})));
     }
 
     void tell(const NarrowPlace& place) {
@@ -249,6 +362,8 @@ class PieceCheck {
     const EvaluatedPart& part_;
     const PieceNeeds& needs_;
     std::map<LineSetId, std::pair<std::size_t, Box>> crossing_;
+    std::vector<NarrowPlace> places_;
+    std::size_t unchecked_ = 0, left_out_ = 0;
     Findings& out_;
 };
 
@@ -265,50 +380,25 @@ PieceNeeds piece_needs(const std::vector<const Stock*>& stocks) {
     return out;
 }
 
-namespace {
-
-struct CutArea {
-    Region material;
-    std::size_t left_out = 0; ///< clusters that are too large or too tangled to be looked into
-};
-
-CutArea cut_area(const Project& project, const EvaluatedPart& part) {
-    const Polylines closed = closed_cuts(project, part);
-    std::vector<ClusterRing> rings;
-    for (const Polyline& line : closed)
-        rings.push_back({&line.points, true});
-    CutArea out;
-    if (nested_pairs(rings, most_nested) > most_nested) {
-        out.left_out = 1;
-        return out;
-    }
-    Polylines kept;
-    for (const Cluster& cluster : clusters(rings, 0.1)) {
-        std::size_t points = 0;
-        Polylines own;
-        for (const std::uint32_t i : cluster.rings)
-            points += closed[i].points.size();
-        if (points <= most_points)
-            for (const std::uint32_t i : cluster.rings)
-                own.push_back(closed[i]);
-        if (points > most_points || crossings(own, false, most_crossings) > most_crossings)
-            ++out.left_out;
-        else
-            std::move(own.begin(), own.end(), std::back_inserter(kept));
-    }
-    out.material = region_of(kept, FillRule::evenodd);
-    return out;
-}
-
-} // namespace
-
 void check_pieces(const Project& project, const EvaluatedPart& part, const PieceNeeds& needs, Findings& out,
                   Progress& progress) {
-    const CutArea area = cut_area(project, part);
+    const Piles piles = piles_of(project, *find(project, part.part), part);
+    std::map<LineSetId, std::vector<CutLine>> layers; // none: all that lies on nothing
+    for (CutLine& cut : closed_cuts(project, part, piles))
+        layers[piles.layers.contains(cut.set) ? cut.set : LineSetId{}].push_back(std::move(cut));
     PieceCheck check(project, part, needs, out);
-    check.narrow(area.material, area.left_out, progress);
-    if (progress.cancelled()) return;
-    if (area.left_out == 0) check.beyond(area.material);
+    std::vector<Region> materials;
+    for (const auto& [set, lines] : layers) {
+        const CutArea area = cut_area(lines);
+        check.look_at(area, progress);
+        if (progress.cancelled()) return;
+        materials.push_back(area.material);
+    }
+    if (!piles.layers.empty())
+        out.push_back(
+            checks::piece_piled({part.part, {}, {}, {}, place_of(part.box)}, Count{piles.layers.size()}));
+    check.tell();
+    if (check.all_known()) check.beyond(materials.size() == 1 ? materials.front() : united(materials));
 }
 
 } // namespace dotlane

@@ -251,9 +251,14 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
         if (const auto ok = gather_colours(project, evaluated.part); !ok)
             return tl::make_unexpected(ok.error());
     }
-    if (kind.layers && of.empty()) // guides hide nothing; what is set aside later stays a layer
+    if (kind.layers && of.empty()) { // guides hide nothing; what is set aside later stays a layer
         for (const LineSet& set : part->sets)
-            if (!set.set_aside) of.push_back(set.id);
+            if (!set.set_aside && !set.step) of.push_back(set.id);
+        // Where a step before has set them aside, such as the pieces that this one is the map of: those.
+        const auto before = std::find_if(part->steps.begin(), part->steps.end(),
+                                         [](const Step& s) { return kind_of(s.what).layers; });
+        if (of.empty() && before != part->steps.end()) of = before->of;
+    }
     if (kind.layers) of = as_they_lie(*part, std::move(of)); // and are numbered so
     const bool fills = kind.inks, closed = fills || kind.replaces;
     if (of.empty() && (kind.makes || kind.second == StepKind::Second::wanted) && !kind.brings) {

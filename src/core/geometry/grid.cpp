@@ -34,8 +34,42 @@ std::vector<Point> from_grid(const cl::Path& path, Lay lay) {
     return points;
 }
 
+namespace {
+
+/// The edges run there and back within a few steps of the grid: no area, but a cut as long as it.
+bool is_spike(const cl::IntPoint& before, const cl::IntPoint& at, const cl::IntPoint& after) {
+    constexpr double steps = 2;
+    const Point in{static_cast<double>(at.X - before.X), static_cast<double>(at.Y - before.Y)},
+        out{static_cast<double>(after.X - at.X), static_cast<double>(after.Y - at.Y)};
+    if (at == before) return true;
+    if (dot(in, out) >= 0) return false;
+    const double longer = std::max(std::hypot(in.x, in.y), std::hypot(out.x, out.y));
+    return std::abs(cross(in, out)) <= steps * longer;
+}
+
+/// Clipper takes spikes away where they are exactly flat; those that its rounding opens by a step stay
+/// behind.
+cl::Path without_spikes(cl::Path path) {
+    std::size_t i = 0, seen = 0; // in a row since the last that went
+    while (seen < path.size() && path.size() >= 3) {
+        const std::size_t n = path.size();
+        if (is_spike(path[(i + n - 1) % n], path[i], path[(i + 1) % n])) {
+            path.erase(path.begin() + static_cast<std::ptrdiff_t>(i));
+            i = (i + n - 2) % (n - 1); // the one before may be the tip of one now
+            seen = 0;
+        } else {
+            i = (i + 1) % n;
+            ++seen;
+        }
+    }
+    return path;
+}
+
+} // namespace
+
 void add_from_grid(const cl::Paths& paths, Lay lay, Region& to, const Box& frame) {
-    for (const auto& path : paths) {
+    for (const auto& with_spikes : paths) {
+        const cl::Path path = without_spikes(with_spikes);
         if (path.size() < 3) continue;
         Ring ring = from_grid(path, lay);
         if (!frame.empty() && !frame.contains(bounds(Polyline{ring, true}))) continue;

@@ -8,15 +8,17 @@ namespace {
 
 struct Edge {
     Point a, b;
+    std::uint32_t line;
 };
 
 std::vector<Edge> edges_of(const Polylines& lines, bool close_open) {
     std::vector<Edge> out;
-    for (const Polyline& line : lines) {
+    for (std::uint32_t l = 0; l < lines.size(); ++l) {
+        const Polyline& line = lines[l];
         const std::size_t n = line.points.size();
         for (std::size_t i = 1; i < n; ++i)
-            out.push_back({line.points[i - 1], line.points[i]});
-        if (n > 2 && (line.closed || close_open)) out.push_back({line.points[n - 1], line.points[0]});
+            out.push_back({line.points[i - 1], line.points[i], l});
+        if (n > 2 && (line.closed || close_open)) out.push_back({line.points[n - 1], line.points[0], l});
     }
     return out;
 }
@@ -76,16 +78,16 @@ class Cells {
     double w_, h_;
 };
 
-} // namespace
-
-std::size_t crossings(const Polylines& lines, bool close_open, std::size_t most) {
+/// Calls `each(at, e, f)` with every crossing; false when it says so, or when looking would take long.
+template<class Each>
+bool each_crossing(const Polylines& lines, bool close_open, Each each) {
     const auto edges = edges_of(lines, close_open);
-    if (edges.size() < 3) return 0;
+    if (edges.size() < 3) return true;
     const Cells cells(edges, bounds(lines));
     constexpr std::size_t most_entries = 30'000'000, most_tests = 300'000'000;
     std::size_t entries = 0;
     for (const Edge& e : edges)
-        if ((entries += static_cast<std::size_t>(cells.steps_of(e))) > most_entries) return most + 1;
+        if ((entries += static_cast<std::size_t>(cells.steps_of(e))) > most_entries) return false;
     // Entries by cell: counted, then filled in.
     std::vector<std::uint32_t> begin(cells.count() + 1);
     for (const Edge& e : edges)
@@ -96,14 +98,35 @@ std::size_t crossings(const Polylines& lines, bool close_open, std::size_t most)
         cells.along(edges[i], [&](std::size_t c) {
             if (at[c] == begin[c] || list[at[c] - 1] != i) list[at[c]++] = i; // once in a cell
         });
-    std::size_t found = 0, tests = 0;
+    std::size_t tests = 0;
     for (std::size_t c = 0; c < cells.count(); ++c)
         for (std::uint32_t i = begin[c]; i < at[c]; ++i)
             for (std::uint32_t k = begin[c]; k < i; ++k) {
+                const Edge &e = edges[list[i]], &f = edges[list[k]];
                 Point where;
-                if (cross_at(edges[list[i]], edges[list[k]], where) && cells.at(where) == c) ++found;
-                if (found > most || ++tests > most_tests) return most + 1;
+                if (cross_at(e, f, where) && cells.at(where) == c && !each(where, e, f)) return false;
+                if (++tests > most_tests) return false;
             }
+    return true;
+}
+
+} // namespace
+
+std::size_t crossings(const Polylines& lines, bool close_open, std::size_t most) {
+    std::size_t found = 0;
+    const bool all =
+        each_crossing(lines, close_open, [&](Point, const Edge&, const Edge&) { return ++found <= most; });
+    return all ? found : most + 1;
+}
+
+std::optional<std::vector<Crossing>> crossings_found(const Polylines& lines, bool close_open,
+                                                     std::size_t most) {
+    std::vector<Crossing> found;
+    const bool all = each_crossing(lines, close_open, [&](Point at, const Edge& e, const Edge& f) {
+        found.push_back({at, e.line, f.line});
+        return found.size() <= most;
+    });
+    if (!all) return std::nullopt;
     return found;
 }
 

@@ -352,8 +352,9 @@ Held held(const Region& opening, const Region& drawn, const BridgeWishes& wishes
     for (const Ring& ring : opening.rings)
         boxes.push_back(bounds(Polyline{ring, true}));
     std::vector<Region> strips(out.bridges.size());
-    const NearestEdge edges(opening);
-    const NearestEdge* const follow = wishes.sides == BridgeWishes::Sides::stroke ? &edges : nullptr;
+    std::optional<NearestEdge> edges;
+    if (wishes.sides == BridgeWishes::Sides::stroke) edges.emplace(opening);
+    const NearestEdge* const follow = edges ? &*edges : nullptr;
     in_parallel(strips.size(), point_count(opening) * 10, [&](std::size_t i) {
         if (!progress.cancelled()) strips[i] = taken_by(out.bridges[i], opening, boxes, index, follow);
     });

@@ -117,6 +117,8 @@ struct StepReport {
         Region whole; ///< what is printed: the art with its bleed
     };
     std::optional<Printed> printed;
+    /// Its pieces lie on one another, each to be cut of a stock of its own: that they cross is no fault.
+    bool piled = false;
     bool from_behind = false;  ///< what it makes is mirrored: the back of the material is seen
     std::vector<Piece> pieces; ///< of a step that numbers pieces, in the order of their numbers
 };

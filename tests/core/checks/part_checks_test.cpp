@@ -329,3 +329,47 @@ TEST_CASE("outlines that cross are told as such, once, and joined by their remed
     REQUIRE(after->part(b.part)->runs.size() == 1);
     CHECK(after->part(b.part)->runs[0].lines.size() == 1);
 }
+
+TEST_CASE("outlines of one drawing cross in as many places as their circles meet") {
+    // Two circles meet in two points when their centres are farther apart than the difference of their radii
+    // and nearer than the sum: a fact of geometry.
+    Random random("circles that cross");
+    struct Circle {
+        Point at;
+        double r;
+    };
+    int told_of = 0;
+    for (int round = 0; round < 40; ++round) {
+        std::vector<Circle> circles;
+        std::vector<Point> meet;
+        bool clear = true; // of one another: what nearly touches may be read either way
+        std::string drawing;
+        for (int i = random.whole(2, 6); i > 0; --i) {
+            const Circle c{{random.real(30, 70), random.real(30, 70)}, random.real(5, 20)};
+            for (const Circle& o : circles) {
+                const double d = distance(c.at, o.at);
+                clear = clear && std::abs(d - c.r - o.r) > 0.5 && std::abs(d - std::abs(c.r - o.r)) > 0.5;
+                if (d > c.r + o.r || d < std::abs(c.r - o.r)) continue;
+                const double along = (d * d + o.r * o.r - c.r * c.r) / (2 * d),
+                             aside = std::sqrt(o.r * o.r - along * along);
+                const Point way = (c.at - o.at) * (1 / d), across{-way.y, way.x};
+                for (const double side : {aside, -aside})
+                    meet.push_back(o.at + way * along + across * side);
+            }
+            circles.push_back(c);
+            drawing += "<circle cx='" + number(c.at.x, 6) + "' cy='" + number(c.at.y, 6) + "' r='" +
+                       number(c.r, 6) + "'/>";
+        }
+        for (std::size_t i = 0; i < meet.size(); ++i)
+            for (std::size_t k = 0; k < i; ++k)
+                clear = clear && distance(meet[i], meet[k]) > 0.3;
+        if (!clear) continue;
+        const auto findings = bench(drawing).derive()->findings;
+        INFO("seed " << random.seed() << " round " << round << ": " << drawing);
+        REQUIRE(has(findings, "piece.cross") == !meet.empty());
+        if (meet.empty()) continue;
+        CHECK(get(findings, "piece.cross").args[0].second == std::to_string(meet.size()));
+        ++told_of;
+    }
+    CHECK(told_of > 10);
+}

@@ -194,7 +194,7 @@ TEST_CASE("the demo says the same in a workshop that has seen other projects bef
     // of the big heron that it is larger than any sheet and its layers lie on one another.
     CHECK(count(a->findings, Grade::error) == 0);
     CHECK(count(a->findings, Grade::caution) == 4);
-    for (const char* code : {"part.count", "part.unplaced", "part.too-large", "piece.cross"})
+    for (const char* code : {"part.count", "part.unplaced", "part.too-large", "piece.piled"})
         CHECK(has(a->findings, code));
     REQUIRE(a->plan);
 }

@@ -269,3 +269,27 @@ TEST_CASE("the nearest point of a region's edge is that which looking at every e
         }
     }
 }
+
+TEST_CASE("edges that run there and back are no part of an area's outline") {
+    // A spur out of a corner, a step of the grid wide or less, as rounding leaves it, and another one at its
+    // tip.
+    Random random("spurs");
+    for (int round = 0; round < 300; ++round) {
+        const Ring plain = regular(random.whole(3, 12), random.real(20, 60),
+                                   {random.real(-9, 9), random.real(-9, 9)}, random.real(0, 6));
+        const auto at = static_cast<std::size_t>(random.whole(0, static_cast<int>(plain.size()) - 1));
+        const Point root = plain[at], middle = bounds(Polyline{plain, true}).centre();
+        const double turn = std::atan2(root.y - middle.y, root.x - middle.x) + random.real(-0.3, 0.3),
+                     far = random.real(0.1, 30), step = random.real(-1e-5, 1e-5);
+        const Point way{std::cos(turn), std::sin(turn)}, aside{-way.y, way.x};
+        Ring spurred = plain;
+        spurred.insert(spurred.begin() + static_cast<std::ptrdiff_t>(at) + 1,
+                       {root + way * far, root + way * (far * 0.4) + aside * step, root + way * (far * 0.7),
+                        root + aside * (step / 2)});
+        const Region before = region_of({ring(plain)}, FillRule::nonzero),
+                     after = region_of({ring(spurred)}, FillRule::nonzero);
+        INFO("seed " << random.seed() << " round " << round);
+        CHECK(in_mm(perimeter(after)) == Approx(in_mm(perimeter(before))).margin(1e-3));
+        CHECK(area_of(after) == Approx(area_of(before)).margin(2e-3)); // 30 mm by a few steps of 1e-5 mm
+    }
+}

@@ -59,6 +59,37 @@ TEST_CASE("of two squares the lower one loses what the upper one hides, but for 
     }
 }
 
+TEST_CASE("layers that lie on one another are told to be of stocks of their own, not to cross") {
+    const std::string two = filled(10, 10, 40, 40, "#a8462d") + filled(30, 30, 40, 40, "#111");
+    for (const auto how :
+         {KnockOutStep::Mode::full, KnockOutStep::Mode::knock_out, KnockOutStep::Mode::trap}) {
+        Pile p(two);
+        p.part();
+        CHECK(has(p.derived->findings, "piece.cross")); // as long as all is cut of one sheet
+        p.add(mode(how, 2), p.sets);
+        p.part();
+        const bool piled = how != KnockOutStep::Mode::knock_out;
+        CHECK(has(p.derived->findings, "piece.piled") == piled);
+        CHECK_FALSE(has(p.derived->findings, "piece.neck"));
+        if (!piled) continue;
+        CHECK_FALSE(has(p.derived->findings, "piece.cross"));
+        const Finding told = get(p.derived->findings, "piece.piled");
+        must(apply(MendFinding{told}, p.b.project, catalog(), *p.derived));
+        const auto apart = p.b.derive();
+        CHECK_FALSE(has(apart->findings, "piece.piled"));
+        CHECK_FALSE(has(apart->findings, "piece.cross"));
+    }
+    // What is thin in a layer by itself is told all the same.
+    Pile p(two + filled(20, 60, 30, 0.3, "#2f5d62"));
+    p.add(mode(KnockOutStep::Mode::full), p.sets);
+    p.part();
+    std::string codes;
+    for (const Finding& f : p.derived->findings)
+        codes += f.code + " ";
+    INFO(codes);
+    CHECK(has(p.derived->findings, "piece.thin"));
+}
+
 TEST_CASE("fifty layers deep, each sees its own rim, and the top is whole") {
     std::string rings;
     for (int i = 0; i < 50; ++i)

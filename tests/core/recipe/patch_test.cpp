@@ -259,6 +259,19 @@ TEST_CASE("the map shows each piece in its place with its number, satin band and
             CHECK(contains(lower_fabric, p));
 }
 
+TEST_CASE("fabrics lie on one another without crossing, and their map is of the same fabrics") {
+    Recipe r(cloth_piece(10, 10, 100, 60, "#2f5d62") + cloth_piece(60, 20, 80, 80, "#d9822b"));
+    const StepId pieces = r.add_whole(PatchStep{});
+    r.part();
+    CHECK(has(r.derived->findings, "patch.together"));
+    CHECK_FALSE(has(r.derived->findings, "piece.cross"));
+    PatchStep lines;
+    lines.lines = PatchStep::Lines::map;
+    const StepId map = r.add_whole(lines);
+    CHECK(find(*find(r.b.project, r.b.part), map)->of == find(*find(r.b.project, r.b.part), pieces)->of);
+    CHECK(r.figure(map, "fabrics") == 2);
+}
+
 TEST_CASE("what cannot be sewn is told with what would do, and the remedy helps") {
     const auto mended = [](Recipe& r, StepId id, const std::string& code) {
         r.part();
@@ -273,6 +286,17 @@ TEST_CASE("what cannot be sewn is told with what would do, and the remedy helps"
     {
         Recipe r(rect(10, 10, 80, 9)); // 9 mm wide: 6 from both sides lie on one another
         mended(r, r.add(turned, {r.set()}), "patch.narrow");
+    }
+    {
+        // Half a millimetre wide: no allowance is narrow enough, so none is proposed.
+        Recipe r(rect(10, 10, 80, 40) + rect(10, 60, 80, 0.5));
+        const StepId id = r.add(turned, {r.set()});
+        r.part();
+        const Finding crumb = get(r.part().findings, "patch.crumb");
+        CHECK(crumb.message.english().starts_with("1 piece or limb is narrower than 4 mm, 0.5 mm at"));
+        CHECK_FALSE(r.told("patch.narrow"));
+        CHECK(crumb.remedy.code == "patch.raw");
+        mended(r, id, "patch.crumb");
     }
     {
         // A body with a leg 7 mm wide: its corners are none.

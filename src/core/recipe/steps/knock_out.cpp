@@ -190,6 +190,7 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
                           {"changed", "mm2", differs > limit ? differs : 0},
                           {"hidden", "mm2", std::max(0.0, whole - picture)}, // the most that can be saved
                           {"saved", "mm2", std::max(0.0, whole - kept)}};
+    out.report.piled = kept - picture > limit;
     if (!narrow.empty() && step.slivers == KnockOutStep::Slivers::keep) {
         Box where;
         for (const Box& box : narrow)

@@ -34,6 +34,13 @@ constexpr FindingKind<Count, Mm<1>, Mm<1>, Mm<1>> narrow_limb{
            "there. At most %4 mm would lie flat."),
     {"count", "allowance_mm", "wide_mm", "most_mm"},
     {{{"patch.allowance", to_say("Turn less under")}, {"patch.raw", to_say("Leave edges raw")}}}};
+constexpr FindingKind<Count, Mm<1>> crumb{
+    "patch.crumb",
+    Grade::caution,
+    to_say("%n [piece or limb is|pieces or limbs are] narrower than 4 mm, %2 mm at the narrowest: so little "
+           "cannot be turned under."),
+    {"count", "wide_mm"},
+    {{{"patch.raw", to_say("Leave edges raw")}}}};
 constexpr FindingKind<Count, Mm<1>> closed_hole{
     "patch.hole",
     Grade::caution,
@@ -252,15 +259,26 @@ struct Work {
     }
 };
 
+/// Where what is turned under may lie: edges with another fabric above stay flat, so the piece goes on below
+/// it.
+Region room_to_turn(const Region& piece, const Region& above) {
+    if (above.empty()) return piece;
+    for (Region& whole : pieces(united(piece, above)))
+        if (contains(whole, widest_place(piece).at)) return std::move(whole);
+    return piece;
+}
+
 /// What cannot be sewn as it is asked for.
 void judge(const PatchStep& step, const std::vector<Cloth>& cloths, const WorkSet* wanted,
            StepReport& report) {
     const bool turned = step.edge == PatchStep::Edge::turned && step.lines == PatchStep::Lines::pieces;
     const bool satin = step.edge == PatchStep::Edge::raw && step.lines == PatchStep::Lines::map;
     const double in = in_mm(step.satin) * step.inside / 100;
-    std::size_t narrow = 0, covered = 0, holes = 0, limbs = 0;
-    double least = 1e9, covered_least = 1e9, hole_least = 1e9, thin = 1e9, limb_least = 1e9;
-    Box narrow_at, covered_at, hole_at, thin_at, limb_at;
+    constexpr double crumb_width = 4; // mm; less than half of it is not turned by hand (common practice)
+    std::size_t narrow = 0, covered = 0, holes = 0, limbs = 0, crumbs = 0;
+    double least = 1e9, covered_least = 1e9, hole_least = 1e9, thin = 1e9, limb_least = 1e9,
+           crumb_least = 1e9;
+    Box narrow_at, covered_at, hole_at, thin_at, limb_at, crumb_at;
     const auto note = [](bool bad, double width, const Box& box, std::size_t& count, double& less, Box& at) {
         if (!bad) return;
         ++count, less = std::min(less, width), at.add(box);
@@ -271,7 +289,11 @@ void judge(const PatchStep& step, const std::vector<Cloth>& cloths, const WorkSe
         for (const Region& piece : pieces(cloth.seen)) {
             const double r = in_mm(widest_place(piece).radius);
             const Box box = bounds(piece);
-            note(turned && r < in_mm(step.allowance), r, box, narrow, least, narrow_at);
+            const Region room = turned ? room_to_turn(piece, cloth.above) : Region{};
+            const double turns = turned ? in_mm(widest_place(room).radius) : 0;
+            const bool is_crumb = 2 * turns < crumb_width;
+            note(turned && is_crumb, 2 * turns, box, crumbs, crumb_least, crumb_at);
+            note(turned && !is_crumb && turns < in_mm(step.allowance), turns, box, narrow, least, narrow_at);
             note(satin && r <= in, r, box, covered, covered_least, covered_at);
             // It lies on another fabric when one reaches below it.
             const bool lies_on = std::any_of(cloths.begin(), cloths.end(), [&](const Cloth& lower) {
@@ -279,10 +301,14 @@ void judge(const PatchStep& step, const std::vector<Cloth>& cloths, const WorkSe
             });
             note(lies_on && in_mm(step.underlap) > 2 * r, 2 * r, box, thins, thin, thin_at);
             if (!turned) continue;
-            if (r >= in_mm(step.allowance))
-                for (const NarrowPlace& limb : narrow_limbs(piece, step.allowance * 2))
-                    note(limb.width < step.allowance * 2, in_mm(limb.width), limb.box, limbs, limb_least,
-                         limb_at);
+            if (turns >= in_mm(step.allowance))
+                for (const NarrowPlace& limb : narrow_limbs(room, step.allowance * 2)) {
+                    if (intersected(piece, region_of(Shape{{rectangle(limb.box)}})).empty()) continue;
+                    const bool thread = in_mm(limb.width) < crumb_width;
+                    note(thread, in_mm(limb.width), limb.box, crumbs, crumb_least, crumb_at);
+                    note(!thread && limb.width < step.allowance * 2, in_mm(limb.width), limb.box, limbs,
+                         limb_least, limb_at);
+                }
             for (const Ring& ring : piece.rings) {
                 if (&ring == &piece.rings.front()) continue;
                 Polyline hole{ring, true};
@@ -299,6 +325,7 @@ void judge(const PatchStep& step, const std::vector<Cloth>& cloths, const WorkSe
         finding.place.box = place_of(at);
         report.findings.push_back(std::move(finding));
     };
+    if (crumbs > 0) tell(crumb({}, Count{crumbs}, {crumb_least}), crumb_at);
     if (narrow > 0) tell(too_narrow({}, Count{narrow}, {in_mm(step.allowance)}, {least}), narrow_at);
     if (limbs > 0)
         tell(narrow_limb({}, Count{limbs}, {in_mm(step.allowance)}, {limb_least}, {limb_least / 2}), limb_at);
@@ -382,8 +409,10 @@ StepOutcome run(const PatchStep& step, const StepInput& in, Progress& progress) 
     std::erase_if(out.also, [&](const MadeLines& made) {
         return std::find(asked.begin(), asked.end(), made.role) == asked.end();
     });
-    if (step.lines == PatchStep::Lines::pieces && cloths.size() > 1 && !wanted && in_mm(step.underlap) > 0)
+    if (step.lines == PatchStep::Lines::pieces && cloths.size() > 1 && !wanted && in_mm(step.underlap) > 0) {
+        out.report.piled = true;
         out.report.findings.push_back(together({}, Count{cloths.size()}));
+    }
     if (hidden > 0) out.report.findings.push_back(hidden_fabric({}));
     tell_open(out.report, plies.open, say("made a patch of"));
     return out;

@@ -12,6 +12,15 @@ struct Areas {
 };
 Areas areas_of(const std::vector<const WorkSet*>& sets);
 
+/// As a blade would cut them: of outlines of one line set that were drawn without a filling, one that lies
+/// within another takes its area away, one within that adds it again, and so on inwards. Filled ones, and
+/// those that cross, stay as they are. An outline that is doubled counts once.
+struct Nested {
+    std::vector<Region> each;
+    std::size_t inner = 0; ///< outlines that lie within others
+};
+Nested nested(const Areas& areas);
+
 /// A line that runs there and bounds nothing that is known.
 FlatLine line_along(Polylines contours);
 /// The edge of an area.

@@ -174,6 +174,42 @@ TEST_CASE("the sheet is one piece, by flooding a raster, for letters with counte
     }
 }
 
+TEST_CASE("outlines in one another are openings and islands by turns, however they were drawn") {
+    // Rings of two circles each: pi (R^2 - r^2) by turns inwards. As outlines of their own, and as one path.
+    Random random("rings one by one");
+    for (int round = 0; round < 8; ++round) {
+        std::vector<double> radii;
+        for (double r = random.real(45, 50); r > 5; r -= random.real(4, 12))
+            radii.push_back(r);
+        std::string outlines, path;
+        double square = 0;
+        for (std::size_t i = 0; i < radii.size(); ++i) {
+            outlines += "<path fill='none' stroke='#111' d='" + circle(60, 60, radii[i]) + "'/>";
+            path += circle(60, 60, radii[i]);
+            square += (i % 2 ? -1 : 1) * pi * radii[i] * radii[i];
+        }
+        // Drawn twice, it is still one outline; a filled one beside them hides nothing in it.
+        if (round % 2) outlines += "<path fill='none' stroke='#111' d='" + circle(60, 60, radii[0]) + "'/>";
+        INFO("seed " << random.seed() << " round " << round << ", " << radii.size() << " circles");
+        StencilStep step = bare();
+        step.bridges = 2, step.width = step.least = mm(1);
+        Recipe each(outlines), one(evenodd(path));
+        const StepId a = each.add(step, {each.set()}), b = one.add(step, {one.set()});
+        CHECK(each.figure(a, "islands") == static_cast<double>(radii.size() / 2));
+        CHECK(each.figure(a, "islands") == one.figure(b, "islands"));
+        CHECK(each.figure(a, "sheet_pieces") == 1);
+        CHECK(each.square(each.result(a)) == Approx(one.square(one.result(b))).epsilon(0.005));
+        CHECK(each.square(each.result(a)) < square);
+        CHECK(each.told("stencil.nested"));
+        CHECK_FALSE(each.told("stencil.web")); // bridges as wide as the least strip are no narrower
+        CHECK_FALSE(one.told("stencil.nested"));
+    }
+    // What is filled is a surface: one on another of the same colour is one opening.
+    Recipe filled("<circle cx='60' cy='60' r='40' fill='#111'/><circle cx='60' cy='60' r='20' fill='#111'/>");
+    const StepId id = filled.add(bare(), {filled.set()});
+    CHECK(filled.figure(id, "islands") == 0);
+}
+
 TEST_CASE("bridges run in the wished direction, and by hand where they were put, also at another size") {
     Recipe r(evenodd(circle(60, 60, 40) + circle(60, 60, 25)));
     StencilStep step = bare();

@@ -57,6 +57,12 @@ constexpr FindingKind<Count> open_together{
         "%n colours are open together: where they touch or lie on one another no edge is left between them."),
     {"colours"},
     {{{"apart.colours", to_say("A sheet for each colour")}}}};
+constexpr FindingKind<Count> outlines_nested{"stencil.nested",
+                                             Grade::hint,
+                                             to_say("%n [outline lies|outlines lie] within others: what [it "
+                                                    "bounds|they bound] is an island, or an opening "
+                                                    "in one."),
+                                             {"count"}};
 constexpr FindingKind<Count> not_one{
     "stencil.not-one", Grade::error, to_say("The sheet falls into %n [piece|pieces]."), {"pieces"}};
 
@@ -97,7 +103,7 @@ bool run_together(const std::vector<const WorkSet*>& of, const Region& all, Prog
     std::vector<std::size_t> counts(of.size());
     in_parallel(of.size(), 40 * point_count(all), [&](std::size_t i) {
         if (progress.cancelled()) return;
-        const Region colour = united(areas_of({of[i]}).each);
+        const Region colour = united(nested(areas_of({of[i]})).each);
         areas[i] = in_square_mm(area(colour)), counts[i] = pieces(colour).size();
     });
     return pieces(all).size() < std::accumulate(counts.begin(), counts.end(), std::size_t{0}) ||
@@ -114,7 +120,8 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
     const Areas areas = step.only == 0 ? all : areas_of({in.of[static_cast<std::size_t>(step.only) - 1]});
     if (areas.each.empty()) return refused(say("There are no closed lines of this colour."));
     const auto shares = places_in(step.at);
-    Region open = united(areas.each);
+    const Nested drawn = nested(areas);
+    Region open = united(drawn.each);
     Box box = bounds(united(all.each)); // the sheets of all colours are alike
     const bool blurred = step.only == 0 && in.of.size() > 1 && run_together(in.of, open, progress);
     if (progress.cancelled()) return {};
@@ -125,9 +132,9 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
             if (each.empty()) return;
             share = std::max(share, spread_share(united(each), middle, step.least, progress).value_or(0));
         };
-        if (step.only == 0) needs(all.each);
+        if (step.only == 0) needs(drawn.each);
         for (const WorkSet* set : in.of)
-            if (step.only > 0) needs(areas_of({set}).each);
+            if (step.only > 0) needs(nested(areas_of({set})).each);
         if (progress.cancelled()) return {};
         open = spread_by(open, middle, share);
         box = bounds(spread_by(united(all.each), middle, share));
@@ -176,8 +183,9 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
     if (made.pieces_of_sheet > 1 && made.loose.empty())
         told.push_back(not_one({}, Count{made.pieces_of_sheet}));
     std::vector<Box> thin;
+    constexpr Length flattened_by = mm(0.02); // 0.01 mm on both sides: bridges as wide as that are
     for (const Web& web : narrow_ones)
-        if (web.width < step.least) {
+        if (web.width < step.least - flattened_by) {
             thin.emplace_back();
             thin.back().add(web.a), thin.back().add(web.b);
             out.report.put.push_back({web.a, web.b, mm(0.3), false, true});
@@ -189,6 +197,7 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
              thin);
     if (edged && in_mm(step.holes) > 0 && holes.empty())
         told.push_back(margin_small({}, {in_mm(step.holes)}, {margin_for(step)}));
+    if (drawn.inner > 0) told.push_back(outlines_nested({}, Count{drawn.inner}));
     tell_open(out.report, areas.open, say("made an opening"));
 
     double narrowest = narrow_ones.empty() ? 0 : in_mm(narrow_ones.front().width);

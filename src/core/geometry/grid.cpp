@@ -36,40 +36,46 @@ std::vector<Point> from_grid(const cl::Path& path, Lay lay) {
 
 namespace {
 
-/// The edges run there and back within a few steps of the grid: no area, but a cut as long as it.
-bool is_spike(const cl::IntPoint& before, const cl::IntPoint& at, const cl::IntPoint& after) {
-    constexpr double steps = 2;
-    const Point in{static_cast<double>(at.X - before.X), static_cast<double>(at.Y - before.Y)},
-        out{static_cast<double>(after.X - at.X), static_cast<double>(after.Y - at.Y)};
-    if (at == before) return true;
-    if (dot(in, out) >= 0) return false;
-    const double longer = std::max(std::hypot(in.x, in.y), std::hypot(out.x, out.y));
-    return std::abs(cross(in, out)) <= steps * longer;
-}
+/// Ten steps of the grid.
+constexpr double widest_tail = 0.0001 * grid_per_mm;
 
-/// Clipper takes spikes away where they are exactly flat; those that its rounding opens by a step stay
-/// behind.
-cl::Path without_spikes(cl::Path path) {
-    std::size_t i = 0, seen = 0; // in a row since the last that went
-    while (seen < path.size() && path.size() >= 3) {
-        const std::size_t n = path.size();
-        if (is_spike(path[(i + n - 1) % n], path[i], path[(i + 1) % n])) {
-            path.erase(path.begin() + static_cast<std::ptrdiff_t>(i));
-            i = (i + n - 2) % (n - 1); // the one before may be the tip of one now
-            seen = 0;
-        } else {
-            i = (i + 1) % n;
-            ++seen;
-        }
-    }
-    return path;
+/// Whether the way from a to b and on to c runs back along itself, or b is where a is.
+bool turns_back(cl::IntPoint a, cl::IntPoint b, cl::IntPoint c) {
+    const auto to = [b](cl::IntPoint p) {
+        return Point{static_cast<double>(p.X - b.X), static_cast<double>(p.Y - b.Y)};
+    };
+    const Point ba = to(a), bc = to(c);
+    if (dot(ba, ba) <= widest_tail * widest_tail) return true;
+    if (dot(ba, bc) <= 0) return false;
+    return distance_to_segment(ba, {}, bc) <= widest_tail || distance_to_segment(bc, {}, ba) <= widest_tail;
 }
 
 } // namespace
 
+cl::Path without_tails(const cl::Path& ring) {
+    cl::Path kept;
+    kept.reserve(ring.size());
+    for (const cl::IntPoint p : ring) {
+        while (kept.size() >= 2 && turns_back(kept[kept.size() - 2], kept.back(), p))
+            kept.pop_back();
+        kept.push_back(p);
+    }
+    // Where its ends meet, the same from both sides.
+    std::size_t first = 0;
+    for (std::size_t left = 0; left != kept.size() - first && kept.size() - first > 2;) {
+        left = kept.size() - first;
+        while (kept.size() - first > 2 && turns_back(kept[kept.size() - 2], kept.back(), kept[first]))
+            kept.pop_back();
+        while (kept.size() - first > 2 && turns_back(kept.back(), kept[first], kept[first + 1]))
+            ++first;
+    }
+    kept.erase(kept.begin(), kept.begin() + static_cast<std::ptrdiff_t>(first));
+    return kept;
+}
+
 void add_from_grid(const cl::Paths& paths, Lay lay, Region& to, const Box& frame) {
-    for (const auto& with_spikes : paths) {
-        const cl::Path path = without_spikes(with_spikes);
+    for (const auto& as_computed : paths) {
+        const cl::Path path = without_tails(as_computed);
         if (path.size() < 3) continue;
         Ring ring = from_grid(path, lay);
         if (!frame.empty() && !frame.contains(bounds(Polyline{ring, true}))) continue;

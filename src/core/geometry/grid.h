@@ -19,7 +19,12 @@ inline Lay lay_for(const Box& box) {
 /// Without points that fall on the one before.
 ClipperLib::Path to_grid(const std::vector<Point>& points, Lay lay = Lay::upright);
 std::vector<Point> from_grid(const ClipperLib::Path& path, Lay lay = Lay::upright);
-/// Adds the rings; one that reaches out of a box, if the box is not empty, is left out: a frame.
+/// Without points and tails that are no wider than 0.0001 mm: a tail is what a ring runs out and back along,
+/// as roundings of booleans leave it; the blade would follow it. (Clipper's own CleanPolygons takes points
+/// off fine curves as well, one after another, each within the hair of the last two.)
+ClipperLib::Path without_tails(const ClipperLib::Path& ring);
+/// Adds the rings without their tails; one that reaches out of a box, if the box is not empty, is left out: a
+/// frame.
 void add_from_grid(const ClipperLib::Paths& paths, Lay lay, Region& to, const Box& frame = {});
 ClipperLib::Paths paths_of(const Region& region, Lay lay = Lay::upright);
 /// A ring of positive area, `room` mm around a box.

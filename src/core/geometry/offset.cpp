@@ -12,45 +12,12 @@ namespace {
 
 namespace cl = ClipperLib;
 
-/// Tails that an outline runs out and back along, as roundings of booleans leave them, are taken off when
-/// they are no wider: beside them Clipper leaves up to a third of what it should cover. Ten steps of the
-/// grid.
-constexpr double widest_tail = 0.0001 * grid_per_mm;
-
-/// Whether the way from a to b and on to c runs back along itself, or b is where a is.
-bool turns_back(cl::IntPoint a, cl::IntPoint b, cl::IntPoint c) {
-    const auto to = [b](cl::IntPoint p) {
-        return Point{static_cast<double>(p.X - b.X), static_cast<double>(p.Y - b.Y)};
-    };
-    const Point ba = to(a), bc = to(c);
-    if (dot(ba, ba) <= widest_tail * widest_tail) return true;
-    if (dot(ba, bc) <= 0) return false;
-    return distance_to_segment(ba, {}, bc) <= widest_tail || distance_to_segment(bc, {}, ba) <= widest_tail;
-}
-
-/// Its rings on the grid without their hairs. (Clipper's own CleanPolygons takes points off fine curves as
-/// well, one after another, each within the hair of the last two.)
+/// Its rings on the grid without their tails: beside them Clipper leaves up to a third of what it should
+/// cover.
 cl::Paths clean_paths(const Region& region, Lay lay) {
     cl::Paths rings = paths_of(region, lay);
-    for (cl::Path& ring : rings) {
-        cl::Path kept;
-        for (const cl::IntPoint p : ring) {
-            while (kept.size() >= 2 && turns_back(kept[kept.size() - 2], kept.back(), p))
-                kept.pop_back();
-            kept.push_back(p);
-        }
-        // Where its ends meet, the same from both sides.
-        std::size_t first = 0;
-        for (std::size_t left = 0; left != kept.size() - first && kept.size() - first > 2;) {
-            left = kept.size() - first;
-            while (kept.size() - first > 2 && turns_back(kept[kept.size() - 2], kept.back(), kept[first]))
-                kept.pop_back();
-            while (kept.size() - first > 2 && turns_back(kept.back(), kept[first], kept[first + 1]))
-                ++first;
-        }
-        kept.erase(kept.begin(), kept.begin() + static_cast<std::ptrdiff_t>(first));
-        ring = std::move(kept);
-    }
+    for (cl::Path& ring : rings)
+        ring = without_tails(ring);
     std::erase_if(rings, [](const cl::Path& ring) { return ring.size() < 3; });
     return rings;
 }

@@ -1,9 +1,10 @@
 #include "core/recipe/areas.h"
 
 #include <algorithm>
-#include <numeric>
+#include <memory>
 
 #include "core/geometry/narrow.h"
+#include "core/geometry/region_index.h"
 #include "core/recipe/findings.h"
 
 namespace dotlane {
@@ -23,41 +24,81 @@ Areas areas_of(const std::vector<const WorkSet*>& sets) {
     return out;
 }
 
-Nested nested(const Areas& areas) {
-    constexpr Length doubled = mm(0.1); // outlines nowhere farther apart are one outline, drawn twice
-    const std::size_t n = areas.each.size();
-    std::vector<Box> boxes;
-    std::vector<double> sizes;
-    for (const Region& region : areas.each)
-        boxes.push_back(bounds(region)), sizes.push_back(in_square_mm(area(region)));
-    std::vector<std::size_t> largest_first(n);
-    std::iota(largest_first.begin(), largest_first.end(), std::size_t{0});
-    std::stable_sort(largest_first.begin(), largest_first.end(),
-                     [&](std::size_t a, std::size_t b) { return sizes[a] > sizes[b]; });
-    const auto within = [&](std::size_t i, std::size_t j) {
-        return areas.lines[i]->set == areas.lines[j]->set && boxes[j].contains(boxes[i]) &&
-               subtracted(areas.each[i], areas.each[j]).empty() &&
-               is_wider_than(subtracted(areas.each[j], areas.each[i]), doubled);
-    };
-    std::vector<int> depth(n, 0);
-    std::vector<std::vector<std::size_t>> inside(n); // of outlines
-    for (std::size_t at = 0; at < n; ++at) {
-        const std::size_t i = largest_first[at];
-        if (areas.lines[i]->filled) continue;
-        for (std::size_t before = 0; before < at; ++before) {
-            const std::size_t j = largest_first[before];
-            if (areas.lines[j]->filled || !within(i, j)) continue;
-            depth[i] = std::max(depth[i], depth[j] + 1);
+namespace {
+
+/// Which of many areas lie in one another.
+class Within {
+  public:
+    explicit Within(const std::vector<Region>& each)
+        : each_(each)
+        , indexes_(each.size()) {
+        for (const Region& region : each)
+            boxes_.push_back(bounds(region)), sizes_.push_back(in_square_mm(area(region)));
+    }
+    double size(std::size_t i) const { return sizes_[i]; }
+    bool boxes(std::size_t i, std::size_t j) const { return boxes_[j].contains(boxes_[i]); }
+
+    /// Whether i, which is no larger, lies in j, and is not the same outline drawn twice.
+    bool operator()(std::size_t i, std::size_t j) {
+        if (!indexes_[j]) indexes_[j] = std::make_unique<RegionIndex>(each_[j]);
+        bool inside = true, outside = true;
+        for (const Ring& ring : each_[i].rings) {
+            const bool in = indexes_[j]->contains(Polyline{ring, true});
+            inside = inside && in;
+            outside = outside && !in && std::none_of(ring.begin(), ring.end(), [&](Point p) {
+                          return indexes_[j]->contains(p);
+                      });
+        }
+        // Where edges lie on one another, only the areas can tell.
+        if (outside || (!inside && !subtracted(each_[i], each_[j]).empty())) return false;
+        constexpr Length doubled = mm(0.1); // nowhere farther apart
+        return sizes_[j] - sizes_[i] > 2 * in_mm(doubled) * in_mm(perimeter(each_[j])) ||
+               is_wider_than(subtracted(each_[j], each_[i]), doubled);
+    }
+
+  private:
+    const std::vector<Region>& each_;
+    std::vector<std::unique_ptr<RegionIndex>> indexes_; ///< of those that were asked for
+    std::vector<Box> boxes_;
+    std::vector<double> sizes_;
+};
+
+} // namespace
+
+Nested nested(const Areas& areas, const Progress& progress) {
+    Within within(areas.each);
+    std::vector<std::size_t> outlines; // the largest first
+    for (std::size_t i = 0; i < areas.each.size(); ++i)
+        if (!areas.lines[i]->filled) outlines.push_back(i);
+    std::stable_sort(outlines.begin(), outlines.end(),
+                     [&](std::size_t a, std::size_t b) { return within.size(a) > within.size(b); });
+    std::vector<int> depth(areas.each.size(), 0);
+    std::vector<std::vector<std::size_t>> inside(areas.each.size()); // one deeper
+    for (auto at = outlines.begin(); at != outlines.end(); ++at) {
+        if (progress.cancelled()) return {};
+        const std::size_t i = *at;
+        std::vector<std::size_t> around;
+        std::copy_if(outlines.begin(), at, std::back_inserter(around), [&](std::size_t j) {
+            return areas.lines[i]->set == areas.lines[j]->set && within.boxes(i, j);
+        });
+        // The deepest first: what it lies in there holds it further out as well.
+        std::stable_sort(around.begin(), around.end(),
+                         [&](std::size_t a, std::size_t b) { return depth[a] > depth[b]; });
+        for (const std::size_t j : around) {
+            if (depth[j] + 1 < depth[i]) break;
+            if (!within(i, j)) continue;
+            depth[i] = depth[j] + 1;
             inside[j].push_back(i);
         }
     }
     Nested out;
-    for (std::size_t i = 0; i < n; ++i) {
+    for (std::size_t i = 0; i < areas.each.size(); ++i) {
+        if (progress.cancelled()) return {};
         out.inner += depth[i] > 0;
         if (depth[i] % 2 != 0) continue;
         std::vector<Region> islands;
         for (const std::size_t k : inside[i])
-            if (depth[k] == depth[i] + 1) islands.push_back(areas.each[k]);
+            islands.push_back(areas.each[k]);
         out.each.push_back(islands.empty() ? areas.each[i] : subtracted(areas.each[i], united(islands)));
     }
     return out;

@@ -19,7 +19,7 @@ struct Nested {
     std::vector<Region> each;
     std::size_t inner = 0; ///< outlines that lie within others
 };
-Nested nested(const Areas& areas);
+Nested nested(const Areas& areas, const Progress& progress); ///< nothing when cancelled
 
 /// A line that runs there and bounds nothing that is known.
 FlatLine line_along(Polylines contours);

@@ -259,13 +259,20 @@ struct Work {
     }
 };
 
-/// Where what is turned under may lie: edges with another fabric above stay flat, so the piece goes on below
+/// Where what is turned under may lie: edges with another fabric above stay flat, so a piece goes on below
 /// it.
-Region room_to_turn(const Region& piece, const Region& above) {
-    if (above.empty()) return piece;
-    for (Region& whole : pieces(united(piece, above)))
-        if (contains(whole, widest_place(piece).at)) return std::move(whole);
-    return piece;
+struct Room {
+    Region region;
+    Box seen; ///< what is seen of the fabric in it
+};
+
+std::vector<Room> rooms_of(const Cloth& cloth) {
+    std::vector<Room> out;
+    for (Region& region : pieces(cloth.above.empty() ? cloth.seen : united(cloth.seen, cloth.above))) {
+        const Box seen = bounds(cloth.above.empty() ? region : intersected(region, cloth.seen));
+        if (!seen.empty()) out.push_back({std::move(region), seen}); // else of others only
+    }
+    return out;
 }
 
 /// What cannot be sewn as it is asked for.
@@ -286,14 +293,23 @@ void judge(const PatchStep& step, const std::vector<Cloth>& cloths, const WorkSe
     std::size_t thins = 0;
     for (const Cloth& cloth : cloths) {
         if (wanted && cloth.ply->set != wanted) continue; // told where it is cut
+        const double allowance = in_mm(step.allowance);
+        for (const Room& room : turned ? rooms_of(cloth) : std::vector<Room>()) {
+            const double r = in_mm(widest_place(room.region).radius);
+            const bool is_crumb = 2 * r < crumb_width;
+            note(is_crumb, 2 * r, room.seen, crumbs, crumb_least, crumb_at);
+            note(!is_crumb && r < allowance, r, room.seen, narrow, least, narrow_at);
+            if (is_crumb || r < allowance) continue;
+            for (const NarrowPlace& limb : narrow_limbs(room.region, step.allowance * 2)) {
+                const double wide = in_mm(limb.width);
+                if (intersected(cloth.seen, region_of(Shape{{rectangle(limb.box)}})).empty()) continue;
+                note(wide < crumb_width, wide, limb.box, crumbs, crumb_least, crumb_at);
+                note(wide >= crumb_width && wide < 2 * allowance, wide, limb.box, limbs, limb_least, limb_at);
+            }
+        }
         for (const Region& piece : pieces(cloth.seen)) {
             const double r = in_mm(widest_place(piece).radius);
             const Box box = bounds(piece);
-            const Region room = turned ? room_to_turn(piece, cloth.above) : Region{};
-            const double turns = turned ? in_mm(widest_place(room).radius) : 0;
-            const bool is_crumb = 2 * turns < crumb_width;
-            note(turned && is_crumb, 2 * turns, box, crumbs, crumb_least, crumb_at);
-            note(turned && !is_crumb && turns < in_mm(step.allowance), turns, box, narrow, least, narrow_at);
             note(satin && r <= in, r, box, covered, covered_least, covered_at);
             // It lies on another fabric when one reaches below it.
             const bool lies_on = std::any_of(cloths.begin(), cloths.end(), [&](const Cloth& lower) {
@@ -301,14 +317,6 @@ void judge(const PatchStep& step, const std::vector<Cloth>& cloths, const WorkSe
             });
             note(lies_on && in_mm(step.underlap) > 2 * r, 2 * r, box, thins, thin, thin_at);
             if (!turned) continue;
-            if (turns >= in_mm(step.allowance))
-                for (const NarrowPlace& limb : narrow_limbs(room, step.allowance * 2)) {
-                    if (intersected(piece, region_of(Shape{{rectangle(limb.box)}})).empty()) continue;
-                    const bool thread = in_mm(limb.width) < crumb_width;
-                    note(thread, in_mm(limb.width), limb.box, crumbs, crumb_least, crumb_at);
-                    note(!thread && limb.width < step.allowance * 2, in_mm(limb.width), limb.box, limbs,
-                         limb_least, limb_at);
-                }
             for (const Ring& ring : piece.rings) {
                 if (&ring == &piece.rings.front()) continue;
                 Polyline hole{ring, true};

@@ -103,7 +103,7 @@ bool run_together(const std::vector<const WorkSet*>& of, const Region& all, Prog
     std::vector<std::size_t> counts(of.size());
     in_parallel(of.size(), 40 * point_count(all), [&](std::size_t i) {
         if (progress.cancelled()) return;
-        const Region colour = united(nested(areas_of({of[i]})).each);
+        const Region colour = united(nested(areas_of({of[i]}), progress).each);
         areas[i] = in_square_mm(area(colour)), counts[i] = pieces(colour).size();
     });
     return pieces(all).size() < std::accumulate(counts.begin(), counts.end(), std::size_t{0}) ||
@@ -120,7 +120,8 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
     const Areas areas = step.only == 0 ? all : areas_of({in.of[static_cast<std::size_t>(step.only) - 1]});
     if (areas.each.empty()) return refused(say("There are no closed lines of this colour."));
     const auto shares = places_in(step.at);
-    const Nested drawn = nested(areas);
+    const Nested drawn = nested(areas, progress);
+    if (progress.cancelled()) return {};
     Region open = united(drawn.each);
     Box box = bounds(united(all.each)); // the sheets of all colours are alike
     const bool blurred = step.only == 0 && in.of.size() > 1 && run_together(in.of, open, progress);
@@ -134,7 +135,7 @@ StepOutcome run(const StencilStep& step, const StepInput& in, Progress& progress
         };
         if (step.only == 0) needs(drawn.each);
         for (const WorkSet* set : in.of)
-            if (step.only > 0) needs(nested(areas_of({set})).each);
+            if (step.only > 0) needs(nested(areas_of({set}), progress).each);
         if (progress.cancelled()) return {};
         open = spread_by(open, middle, share);
         box = bounds(spread_by(united(all.each), middle, share));

@@ -75,12 +75,14 @@ class Import final : public Verb {
         }
         if (const auto settled = settle(project, opened); !settled) return c.error(settled.error());
         std::vector<StepWhat> begin;
+        const StepKind* first = nullptr;
         for (const std::string& key : steps_) {
             const StepKind* kind = step_kind(key);
             if (!kind) return c.error({"cli.unknown", say("There is no step \"%1\".", key), {}});
             begin.push_back(kind->fresh);
+            if (!first) first = kind;
         }
-        const auto gatherings = gather_lanes(*opened.source.drawing, c.workshop.catalog());
+        const auto gatherings = gather_lanes(*opened.source.drawing, c.workshop.catalog(), first);
         const auto done = apply(TakeIn{opened, no_lanes_ ? std::vector<Gathering>{} : gatherings, begin},
                                 project, c.workshop.catalog());
         if (!done) return c.error(done.error());

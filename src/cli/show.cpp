@@ -1,6 +1,7 @@
 #include "cli/fields.h"
 #include "cli/inked.h"
 #include "core/base/text.h"
+#include "core/catalog/mats.h"
 #include "core/derive/saving.h"
 #include "core/exports/exporting.h"
 
@@ -93,6 +94,11 @@ class Show final : public ProjectVerb {
                                  {"width_mm", in_mm(n.width)},
                                  {"height_mm", in_mm(n.height)}};
                     if (const LineSet* set = find(p, n.of)) need["line_set"] = set->name;
+                    if (const Machine* machine =
+                            n.on_mat ? c.workshop.catalog().machine(project.machine) : nullptr) {
+                        const Mat* mat = mat_that_holds(c.workshop.catalog(), *machine, n.width, n.height);
+                        need["mat"] = mat ? json(mat->id) : json();
+                    }
                     if (n.cloth)
                         need["cloth"] = {{"width_mm", in_mm(n.cloth->width)},
                                          {"length_mm", in_mm(n.cloth->length)},

@@ -66,6 +66,9 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
     const Theme& theme = Theme::current();
     const auto printed = printed_picture(*scene.project, *scene.part, *scene.evaluated);
     if (printed) paint_printed(painter, *printed, scene.part->scale, {}, view, true);
+    const auto shapes = printed_shapes(*scene.project, *scene.catalog, *scene.evaluated, 0, {});
+    paint_printed(painter, shapes, view);
+    const bool on_print = printed || !shapes.empty();
     // Lines that are set aside, faint, so that what steps work on can still be seen and chosen.
     for (const LineSet& set : scene.part->sets) {
         const bool unassigned = !set.lane && !set.set_aside;
@@ -90,16 +93,17 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
                 paint_lines(painter, line.contours, {Action::draw, faint, 0}, view, visible);
     }
     for (const RunSet& run : scene.evaluated->runs) {
-        if (printed && printed->sets.contains(run.set)) continue; // it is seen itself
         LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
+        if (look.action == Action::print) continue; // it is seen itself
         const bool fill = run.ink != nullptr;
         // A fill's lines are seen as the ink they will be.
         if (fill && look.action == Action::foil) look.action = Action::draw, look.tip_mm *= 0.55;
-        if (theme.dark &&
-            look.action == Action::cut) { // its edge lies between pale stock and dark bench: seen on both
-            QColor rim = theme.quiet;
-            rim.setAlpha(150);
-            paint_lines(painter, run.lines, {Action::draw, rim, 3 / view.scale}, view, visible);
+        // A cut lies between pale stock and dark bench, or on colours like its own: seen on both.
+        if (look.action == Action::cut && (theme.dark || on_print)) {
+            QColor rim = on_print ? theme.paper : theme.quiet;
+            rim.setAlpha(on_print ? 220 : 150);
+            paint_lines(painter, run.lines, {Action::draw, rim, (on_print ? 4 : 3) / view.scale}, view,
+                        visible);
         }
         paint_lines(painter, run.lines, look, view, visible, run.step && run.step == scene.lit);
     }

@@ -4,6 +4,7 @@
 #include <QImageReader>
 #include <mutex>
 
+#include "present/drawn_painter.h"
 #include "present/theme.h"
 
 namespace dotlane::present {
@@ -62,6 +63,19 @@ void paint_picture(QPainter& painter, const PrintPicture& picture, const View& v
     for (const Polyline& line : picture.art)
         art.addPath(path_of(line, view));
     paint_inside(painter, picture.bytes, in_mm(picture.width), art, picture.to_sheet, view);
+}
+
+void paint_printed(QPainter& painter, const std::vector<PrintShape>& shapes, const View& view) {
+    QColor hair = Theme::current().quiet;
+    hair.setAlpha(110);
+    for (const PrintShape& shape : shapes) {
+        QPainterPath path;
+        path.setFillRule(shape.rule == FillRule::evenodd ? Qt::OddEvenFill : Qt::WindingFill);
+        for (const Polyline& line : shape.contours)
+            path.addPath(path_of(line, view));
+        paint_drawn(painter, path, shape.drawn, view.scale);
+        if (shape.drawn.fill && !shape.drawn.stroke) painter.strokePath(path, QPen(hair, 0.7));
+    }
 }
 
 void paint_printed(QPainter& painter, const PrintedPicture& printed, double scale, const Affine& to,

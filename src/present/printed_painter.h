@@ -12,7 +12,11 @@ namespace dotlane::present {
 void paint_printed(QPainter& painter, const PrintedPicture& printed, double scale, const Affine& to,
                    const View& view, bool bleed);
 
-/// The same where it has been put on a mat.
+/// Lines that are printed, in the colours they were drawn in, with a hair around areas: white ones are seen
+/// too.
+void paint_printed(QPainter& painter, const std::vector<PrintShape>& shapes, const View& view);
+
+/// A picture where it has been put on a mat.
 void paint_picture(QPainter& painter, const PrintPicture& picture, const View& view);
 
 } // namespace dotlane::present

@@ -89,11 +89,13 @@ void paint_placed(QPainter& painter, const SheetScene& scene, const EvaluatedPar
     const Part* own = find(*scene.project, part.part);
     const auto printed = own && piece == 0 ? printed_picture(*scene.project, *own, part) : std::nullopt;
     if (printed) paint_printed(painter, *printed, own->scale, to_sheet, view, false);
+    if (own)
+        paint_printed(painter, printed_shapes(*scene.project, *scene.catalog, part, piece, to_sheet), view);
     for (std::size_t r = 0; r < part.runs.size(); ++r) {
         const RunSet& run = part.runs[r];
-        if (printed && printed->sets.contains(run.set)) continue;
         const Polylines& lines = lines_of(part, r, piece);
         LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, ground);
+        if (look.action == Action::print) continue;
         if (view.scale <= detail_scale) {
             painter.setPen(QPen(look.colour, 0.7));
             for (const Polyline& line : lines)

@@ -166,6 +166,16 @@ class Driver {
         return nullptr;
     }
     QPoint at(Point mm) { return canvas()->view().map(mm).toPoint(); }
+    /// How many pixels of a bench have which colour.
+    static std::map<QRgb, int> colours_of(app::Canvas& view) {
+        view.finish_painting();
+        const QImage seen = view.grab().toImage();
+        std::map<QRgb, int> out;
+        for (int y = 0; y < seen.height(); ++y)
+            for (int x = 0; x < seen.width(); ++x)
+                ++out[seen.pixel(x, y) | 0xff000000];
+        return out;
+    }
     void click(Point mm, Qt::KeyboardModifiers modifiers = {}) {
         QTest::mouseClick(canvas(), Qt::LeftButton, modifiers, at(mm));
         settle();

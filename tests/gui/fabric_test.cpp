@@ -1,4 +1,5 @@
 // Fabric patches, layers and colours in the window, and how few actions they take.
+#include <QComboBox>
 #include <QFile>
 #include <QLabel>
 #include <QMenu>
@@ -34,6 +35,15 @@ struct Fabric : Driver {
         FAIL("no figure " << key);
         return 0;
     }
+    /// A file of 90 x 40 mm.
+    QString drawing(const QByteArray& shapes) {
+        QFile file(there.filePath("drawing.svg"));
+        REQUIRE(file.open(QIODevice::WriteOnly));
+        file.write("<svg xmlns='http://www.w3.org/2000/svg' width='90mm' height='40mm' viewBox='0 0 90 40'>" +
+                   shapes + "</svg>");
+        return file.fileName();
+    }
+    QTemporaryDir there;
     void tell(const char* what) { std::cout << "actions: " << what << ": " << actions << "\n"; }
     bool says(const QString& words) {
         for (const QLabel* label : window->findChildren<QLabel*>())
@@ -71,8 +81,56 @@ TEST_CASE_METHOD(Fabric, "a knocked-out four-colour drawing, in at most three ac
     CHECK(figure("layers") == 4);
     CHECK(figure("changed") == 0);
     CHECK(figure("saved") > 500);
+    // Each colour a part of its own: what the others keep of it is no news.
+    press_words("A part for each colour");
+    CHECK(project().parts.size() == 4);
+    CHECK_FALSE(has(session().derived()->findings, "lines.set-aside"));
+    trigger("undo");
     trigger("undo");
     CHECK(project().parts.empty());
+}
+
+TEST_CASE_METHOD(Fabric,
+                 "lanes are guessed anew for what becomes of a drawing, but for those chosen by hand") {
+    const QString path = drawing("<rect x='5' y='5' width='20' height='20' fill='#a8832d'/>"
+                                 "<rect x='20' y='15' width='20' height='20' fill='#2f5d62'/>");
+    window->files().open_path(path);
+    settle();
+    const auto action = [&](int of) {
+        return find<QComboBox>(qPrintable(QStringLiteral("action-%1").arg(of)))->currentText();
+    };
+    CHECK(action(0) == "Foil");
+    CHECK(action(1) == "Cut");
+    choose("action-1", "Draw");
+    choose("begin-with", "Knock out");
+    CHECK(action(0) == "Cut");
+    CHECK(action(1) == "Draw");
+    CHECK(says("as you chose"));
+    choose("begin-with", "its lines, as they are");
+    CHECK(action(0) == "Foil");
+    CHECK(action(1) == "Draw");
+    choose("begin-with", "Knock out");
+    press("take-in");
+    REQUIRE(part().steps.size() == 1);
+    CHECK(dotlane::find(project(), part().sets[0].lane)->action == Action::cut);
+    CHECK(dotlane::find(project(), part().sets[1].lane)->action == Action::draw);
+}
+
+TEST_CASE_METHOD(Fabric, "what is printed is seen in its own colours, on the bench and on its sheet") {
+    open_(heron, "Print and cut");
+    std::set<QRgb> wanted;
+    for (const DrawnLine& line : part().source.drawing->lines)
+        if (line.drawn.fill) wanted.insert(present::to_qcolor(*line.drawn.fill).rgb());
+    REQUIRE(wanted.size() == 4);
+    auto bench = colours_of(window->work().part_view());
+    for (const QRgb colour : wanted)
+        CHECK(bench[colour] > 100);
+    press_words("Place it");
+    window->work().show_view(app::WorkPage::View::sheets);
+    settle();
+    auto sheet = colours_of(*window->findChild<app::SheetsView*>());
+    for (const QRgb colour : wanted)
+        CHECK(sheet[colour] > 30);
 }
 
 TEST_CASE_METHOD(Fabric, "a colour exploded into its pieces, in one action") {
@@ -89,15 +147,9 @@ TEST_CASE_METHOD(Fabric, "a colour exploded into its pieces, in one action") {
 
 TEST_CASE_METHOD(Fabric,
                  "colours that look alike are told as the slider moves, and count as one when it is let go") {
-    QTemporaryDir there;
-    const QString path = there.filePath("near.svg");
-    QFile file(path);
-    REQUIRE(file.open(QIODevice::WriteOnly));
-    file.write("<svg xmlns='http://www.w3.org/2000/svg' width='90mm' height='40mm' viewBox='0 0 90 40'>"
-               "<rect x='5' y='5' width='20' height='20' fill='#a8462d'/>"
-               "<rect x='30' y='5' width='20' height='10' fill='#b04b31'/>"
-               "<rect x='55' y='5' width='20' height='20' fill='#2f5d62'/></svg>");
-    file.close();
+    const QString path = drawing("<rect x='5' y='5' width='20' height='20' fill='#a8462d'/>"
+                                 "<rect x='30' y='5' width='20' height='10' fill='#b04b31'/>"
+                                 "<rect x='55' y='5' width='20' height='20' fill='#2f5d62'/>");
     open_(path, "Knock out");
     CHECK(figure("layers") == 3);
     auto* slider = find<QSlider>("one-colour");

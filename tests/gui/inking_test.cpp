@@ -75,15 +75,7 @@ TEST_CASE_METHOD(Inker, "other ways to fill are told with their figures, and tak
 
 TEST_CASE_METHOD(Inker, "heat shows in its colours, with a key, and goes again") {
     app::PartView& bench = window->work().part_view();
-    const auto colours = [&] {
-        bench.finish_painting();
-        const QImage seen = bench.grab().toImage();
-        std::map<QRgb, int> out;
-        for (int y = 0; y < seen.height(); ++y)
-            for (int x = 0; x < seen.width(); ++x)
-                ++out[seen.pixel(x, y) | 0xff000000];
-        return out;
-    };
+    const auto colours = [&] { return colours_of(bench); };
     Box title;
     for (const RunSet& run : session().evaluated()->runs)
         if (run.ink) title = bounds(run.lines);

@@ -1,7 +1,9 @@
 // The part on the bench: choosing lines, lanes by letter, fills, sizes.
 #include <QLabel>
 
+#include "app/recipe/finding_card.h"
 #include "core/commands/parts.h"
+#include "core/commands/steps.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -214,4 +216,32 @@ TEST_CASE("the list of findings says whose each is, and follows a new name") {
     d.settle();
     CHECK(owners().contains("sliver twice"));
     CHECK_FALSE(owners().contains("sliver"));
+}
+
+TEST_CASE("a finding that is pressed shows its place and its step, and its remedies stay at hand") {
+    Driver d(false);
+    // Two openings 1 mm apart.
+    Bench b = bench("<rect x='10' y='10' width='20' height='20' fill='#a8462d'/>"
+                    "<rect x='31' y='10' width='20' height='20' fill='#a8462d'/>");
+    must(apply(AddStep{b.part, StencilStep{}}, b.project, catalog(), *b.derive()->part(b.part)));
+    d.window->files().start_project(b.project, {});
+    d.settle();
+    d.trigger("view-findings");
+    const auto card = [&]() -> app::FindingCard* {
+        for (auto* one : d.window->findChildren<app::FindingCard*>())
+            if (one->isVisible() && one->finding().code == "stencil.web") return one;
+        return nullptr;
+    };
+    REQUIRE(card());
+    app::PartView& view = d.window->work().part_view();
+    const auto red = [&] { return d.colours_of(view)[present::Theme::current().error.rgb()]; };
+    const int before = red();
+    QTest::mouseClick(card(), Qt::LeftButton, {}, QPoint(card()->width() - 12, 12));
+    d.settle();
+    CHECK(d.session().choice().step == d.session().part()->steps.front().id);
+    CHECK(red() > before + 20); // the strip is ringed
+    REQUIRE(card());
+    d.press_words("Shrink the openings just there");
+    CHECK_FALSE(has(d.session().derived()->findings, "stencil.web"));
+    CHECK(d.find<QPushButton>("findings-done")->isVisible());
 }

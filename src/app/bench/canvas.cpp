@@ -103,6 +103,7 @@ void Canvas::set_view(const present::View& view) {
 
 void Canvas::fit() {
     fitted_ = true;
+    sought_.reset();
     const QMarginsF room = rim();
     const QRectF into = QRectF(rect()).marginsRemoved(room);
     const Box box = world();
@@ -115,7 +116,13 @@ void Canvas::show_area(const Box& area) {
     const double least = 20; // mm around a point-like finding
     const double grow = std::max({least, area.width() * 0.3, area.height() * 0.3});
     fitted_ = false;
+    sought_ = area;
     set_view(present::View::fitting(area.grown(grow), QRectF(rect()).marginsRemoved(rim())));
+}
+
+void Canvas::ring_nothing() {
+    sought_.reset();
+    update();
 }
 
 void Canvas::zoom_by(double factor, QPointF about) {
@@ -154,8 +161,28 @@ void Canvas::paintEvent(QPaintEvent*) {
             painter.restore();
         }
     }
+    if (sought_) paint_sought(painter);
     paint_overlay(painter);
     if (has_rulers()) paint_rulers(painter);
+}
+
+void Canvas::paint_sought(QPainter& painter) const {
+    constexpr double room = 12, least = 28; // px
+    QRectF box =
+        QRectF(view_.map(Point{sought_->x0, sought_->y0}), view_.map(Point{sought_->x1, sought_->y1}))
+            .normalized()
+            .adjusted(-room, -room, room, room);
+    const QPointF middle = box.center();
+    box.setSize(box.size().expandedTo(QSizeF(least, least)));
+    box.moveCenter(middle);
+    const present::Theme& theme = present::Theme::current();
+    painter.save();
+    painter.setBrush(Qt::NoBrush);
+    for (const auto& [colour, wide] : {std::pair(theme.paper, 4.0), std::pair(theme.lamp, 1.8)}) {
+        painter.setPen(QPen(colour, wide));
+        painter.drawRoundedRect(box, least / 2, least / 2);
+    }
+    painter.restore();
 }
 
 void Canvas::paint_rulers(QPainter& painter) const {
@@ -224,6 +251,7 @@ void Canvas::wheelEvent(QWheelEvent* event) {
 }
 
 void Canvas::mousePressEvent(QMouseEvent* event) {
+    sought_.reset();
     panning_ = event->button() == Qt::MiddleButton || (space_ && event->button() == Qt::LeftButton);
     pan_from_ = event->position();
     if (panning_) setCursor(Qt::ClosedHandCursor);

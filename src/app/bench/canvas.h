@@ -6,6 +6,7 @@
 #include <QImage>
 #include <QWidget>
 #include <functional>
+#include <optional>
 
 #include "core/base/measure.h"
 #include "present/lane_style.h"
@@ -23,8 +24,10 @@ class Canvas : public QWidget {
     void zoom_by(double factor, QPointF about);
     void zoom_in() { zoom_by(1.25, rect().center()); }
     void zoom_out() { zoom_by(0.8, rect().center()); }
-    /// Brings an area (mm) into the middle, at most so large that its surroundings still show.
+    /// Brings an area (mm) into the middle, at most so large that its surroundings still show, and rings it
+    /// until the bench is pressed, shows all again or is told to.
     void show_area(const Box& area);
+    void ring_nothing();
     const present::View& view() const { return view_; }
     /// 100 % is life size on a screen of 96 px per inch.
     double percent() const { return view_.scale * mm_per_inch / 96 * 100; }
@@ -78,6 +81,7 @@ class Canvas : public QWidget {
     void ensure_picture();
     void take(Picture picture);
     void paint_rulers(QPainter& painter) const;
+    void paint_sought(QPainter& painter) const;
     void set_view(const present::View& view);
 
     present::View view_;
@@ -85,6 +89,7 @@ class Canvas : public QWidget {
     QFutureWatcher<Picture> watcher_;
     bool stale_ = true, fitted_ = true, panning_ = false, space_ = false;
     QPointF pan_from_;
+    std::optional<Box> sought_; ///< what was to be shown, mm
     LengthUnit unit_ = LengthUnit::mm;
 };
 

@@ -35,29 +35,49 @@ const FillPlaces& PartView::fill_places() const {
     return places_;
 }
 
-/// Where hands work, one place after another; where many lie close, as many of the numbers as there is room
-/// for.
-void PartView::paint_order(QPainter& painter, const std::vector<Point>& order) const {
-    const present::Theme& theme = present::Theme::current();
-    painter.setFont(present::ui_font(8));
-    const QFontMetricsF metrics(painter.font());
-    std::vector<QRectF> taken;
-    for (std::size_t i = 0; i < order.size(); ++i) {
-        const QString text = QString::number(i + 1);
-        const double wide = std::max(metrics.height(), metrics.horizontalAdvance(text) + 8);
-        QRectF box(0, 0, wide, metrics.height());
-        box.moveCenter(view().map(order[i]));
-        if (std::any_of(taken.begin(), taken.end(),
-                        [&](const QRectF& other) { return other.intersects(box); }))
-            continue;
-        taken.push_back(box);
-        painter.setPen(QPen(theme.lamp, 1.2));
-        painter.setBrush(theme.card);
-        painter.drawRoundedRect(box, box.height() / 2, box.height() / 2);
-        painter.setPen(theme.ink);
-        painter.drawText(box, Qt::AlignCenter, text);
+namespace {
+
+/// Short words in pills beside places; where many lie close, as many as there is room for.
+class Pills {
+  public:
+    explicit Pills(QPainter& painter)
+        : painter_(painter) {
+        painter.setFont(present::ui_font(8));
     }
+    void put(const QString& text, QPointF middle, const QColor& rim) {
+        const QFontMetricsF metrics(painter_.font());
+        QRectF box(0, 0, std::max(metrics.height(), metrics.horizontalAdvance(text) + 8), metrics.height());
+        box.moveCenter(middle);
+        if (std::any_of(taken_.begin(), taken_.end(),
+                        [&](const QRectF& other) { return other.intersects(box); }))
+            return;
+        taken_.push_back(box);
+        painter_.setPen(QPen(rim, 1.2));
+        painter_.setBrush(present::Theme::current().card);
+        painter_.drawRoundedRect(box, box.height() / 2, box.height() / 2);
+        painter_.setPen(present::Theme::current().ink);
+        painter_.drawText(box, Qt::AlignCenter, text);
+    }
+
+  private:
+    QPainter& painter_;
+    std::vector<QRectF> taken_;
+};
+
+/// A strip of material that is too narrow, and how wide it is: ringed, as it may be a pixel long.
+void paint_narrow(QPainter& painter, Pills& pills, QPointF a, QPointF b, const QString& width) {
+    constexpr double room = 7; // px
+    const QColor tint = present::Theme::current().error;
+    painter.setPen(QPen(tint, 2.5, Qt::SolidLine, Qt::FlatCap));
+    painter.drawLine(a, b);
+    const double around = QLineF(a, b).length() / 2 + room;
+    painter.setPen(QPen(tint, 1.5));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawEllipse((a + b) / 2, around, around);
+    pills.put(width, (a + b) / 2 + QPointF(0, around + 9), tint);
 }
+
+} // namespace
 
 /// What a chosen step put where: bridges; and in which order hands work.
 void PartView::paint_put(QPainter& painter) const {
@@ -68,10 +88,17 @@ void PartView::paint_put(QPainter& painter) const {
     const present::Theme& theme = present::Theme::current();
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
+    Pills pills(painter);
     for (const StepReport::Put& put : link->report->put) {
-        QColor tint = put.narrow ? theme.error : theme.lamp;
-        tint.setAlpha(put.narrow ? 255 : pressing_ ? 150 : 90);
         const QPointF a = view().map(put.a), b = view().map(put.b);
+        if (put.narrow) {
+            paint_narrow(
+                painter, pills, a, b,
+                QString::fromStdString(to_text(mm(distance(put.a, put.b)), session_.project().unit)));
+            continue;
+        }
+        QColor tint = theme.lamp;
+        tint.setAlpha(pressing_ ? 150 : 90);
         painter.setPen(
             QPen(tint, std::max(2.0, in_mm(put.width) * view().scale), Qt::SolidLine, Qt::FlatCap));
         painter.drawLine(a, b);
@@ -80,7 +107,9 @@ void PartView::paint_put(QPainter& painter) const {
         painter.setBrush(theme.lamp);
         painter.drawEllipse((a + b) / 2, 4, 4);
     }
-    paint_order(painter, link->report->order);
+    const std::vector<Point>& order = link->report->order; // in which hands work, one place after another
+    for (std::size_t i = 0; i < order.size(); ++i)
+        pills.put(QString::number(i + 1), view().map(order[i]), theme.lamp);
     painter.restore();
 }
 

@@ -70,7 +70,6 @@ class PartView : public Canvas {
         QStringList lines;
     } mutable callout_;
     void paint_put(QPainter& painter) const;
-    void paint_order(QPainter& painter, const std::vector<Point>& order) const;
     QString press_hint() const;
     StepId pressing_;
     mutable std::shared_ptr<const Derived> places_of_;

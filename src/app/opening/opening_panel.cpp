@@ -32,6 +32,7 @@ OpeningPanel::OpeningPanel(Session& session, QWidget* parent)
 void OpeningPanel::show_file(std::shared_ptr<OpenedFile> file) {
     file_ = std::move(file);
     factor_.reset();
+    kind_ = nullptr;
     if (!file_->picture && !opened().asks_scale) factor_ = 1;
     build();
     if (file_->picture)
@@ -62,22 +63,43 @@ void OpeningPanel::treat(const Finding& finding) {
     if (!choice) return;
     treat_strays(file_->opened, *choice);
     // The lines are counted anew; what was chosen for their colours stays.
-    auto gatherings = gather_lanes(*opened().source.drawing, session_.catalog());
+    auto gatherings = gather_lanes(*opened().source.drawing, session_.catalog(), kind_);
     for (Gathering& now : gatherings)
         for (const Gathering& was : file_->gatherings)
             if (was.stroke == now.stroke && was.fill == now.fill && was.dashed == now.dashed)
                 now.action = was.action, now.tool = was.tool, now.name = was.name, now.reason = was.reason;
     file_->gatherings = std::move(gatherings);
     if (opened().asks_scale) factor_.reset(); // it was chosen by another size
-    // Not while the card that was pressed is still at work.
+    build_soon();
+}
+
+/// Not while the card that was pressed is still at work.
+void OpeningPanel::build_soon() {
     QMetaObject::invokeMethod(
         this,
         [this] {
             if (!file_) return;
+            const int place = scrolled();
             build();
+            if (begin_) begin_->setFocus(); // what had it is gone
+            scroll_back(place);
             Q_EMIT scaled(opened(), factor_.value_or(1));
         },
         Qt::QueuedConnection);
+}
+
+/// Lanes are guessed anew for what is to be made, but for those that were chosen by hand.
+void OpeningPanel::begin_with(const StepKind* kind) {
+    const auto guessed = [this](const StepKind* of) {
+        return gather_lanes(*opened().source.drawing, session_.catalog(), of);
+    };
+    const std::vector<Gathering> before = guessed(kind_), now = guessed(kind);
+    for (std::size_t i = 0; i < now.size(); ++i) {
+        Gathering& one = file_->gatherings[i];
+        if (one.action == before[i].action && one.tool == before[i].tool) one = now[i];
+    }
+    kind_ = kind;
+    build_soon();
 }
 
 QWidget* OpeningPanel::size_card() {
@@ -116,6 +138,9 @@ QWidget* OpeningPanel::begin_card() {
     begin_->addItem(tr("its lines, as they are"), QString());
     for (const StepKind& kind : step_kinds())
         if (kind.layers) begin_->addItem(present::words(word(kind)), QString(kind.key));
+    begin_->setCurrentIndex(kind_ ? begin_->findData(QString(kind_->key)) : 0);
+    connect(begin_, &QComboBox::activated, this,
+            [this] { begin_with(step_kind(begin_->currentData().toString().toStdString())); });
     card->rows()->addWidget(captioned(tr("make of it"), begin_, card));
     return card;
 }
@@ -202,22 +227,15 @@ QWidget* OpeningPanel::gathering_card(std::size_t index) {
     row->addWidget(action);
     row->addWidget(tools, 1);
     card->rows()->addLayout(row);
-    const auto rename = [this, index] {
+    connect(action, &QComboBox::activated, this, [this, index, action, tools, reason] {
         Gathering& one = file_->gatherings[index];
-        one.name = lane_name(session_.catalog(), one.action, one.tool, one.colour);
-    };
-    connect(action, &QComboBox::activated, this, [this, index, action, tools, reason, rename] {
-        Gathering& one = file_->gatherings[index];
-        one.action = static_cast<Action>(action->currentData().toInt());
-        const Tool* first = session_.catalog().first_tool(one.action);
-        one.tool = first ? first->id : "";
+        choose_action(one, static_cast<Action>(action->currentData().toInt()), session_.catalog());
         fill_tools(tools, index);
-        reason->setText(tr("as you chose"));
-        rename();
+        reason->setText(present::words(one.reason));
     });
-    connect(tools, &QComboBox::activated, this, [this, index, tools, rename] {
-        file_->gatherings[index].tool = tools->currentData().toString().toStdString();
-        rename();
+    connect(tools, &QComboBox::activated, this, [this, index, tools] {
+        choose_tool(file_->gatherings[index], tools->currentData().toString().toStdString(),
+                    session_.catalog());
     });
     return card;
 }
@@ -242,8 +260,7 @@ void OpeningPanel::take() {
     Opened settled = opened();
     settle_scale(settled, *factor_);
     std::vector<StepWhat> begin;
-    if (const StepKind* kind = begin_ ? step_kind(begin_->currentData().toString().toStdString()) : nullptr)
-        begin.push_back(kind->fresh);
+    if (kind_) begin.push_back(kind_->fresh);
     const auto done = session_.run(tr("Open %1").arg(QString::fromStdString(settled.source.file_name)),
                                    TakeIn{settled, file_->gatherings, begin});
     if (!done) return;

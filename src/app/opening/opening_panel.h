@@ -57,6 +57,8 @@ class OpeningPanel : public SidePanel {
 
   private:
     void build();
+    void build_soon();
+    void begin_with(const StepKind* kind);
     void treat(const Finding& finding);
     QWidget* size_card();
     QWidget* begin_card();
@@ -75,7 +77,8 @@ class OpeningPanel : public SidePanel {
     QPushButton* take_;
     QButtonGroup* sizes_ = nullptr;
     NumberField* width_ = nullptr;
-    QComboBox* begin_ = nullptr; ///< null: it is no drawing
+    QComboBox* begin_ = nullptr;     ///< null: it is no drawing
+    const StepKind* kind_ = nullptr; ///< that the part is to begin with; null: none
     QLabel* result_ = nullptr;
 };
 

@@ -8,6 +8,7 @@
 #include "app/widgets/side_panel.h"
 #include "app/widgets/size_text.h"
 #include "core/base/text.h"
+#include "core/catalog/mats.h"
 #include "core/commands/making.h"
 #include "core/commands/steps.h"
 #include "core/derive/saving.h"
@@ -283,6 +284,12 @@ QString StepCard::what_it_did(const Step& step) {
             const LineSet* of = part ? dotlane::find(*part, n.of) : nullptr;
             out += "\n" + (of ? QString::fromStdString(of->name) : present::words(n.what)) + ": " +
                    size_text(n.width, n.height, unit);
+            if (const Machine* machine = session_.catalog().machine(session_.project().machine);
+                machine && n.on_mat) {
+                const Mat* mat = mat_that_holds(session_.catalog(), *machine, n.width, n.height);
+                out += mat ? tr(", on the mat \"%1\"").arg(present::words(word(*mat)))
+                           : tr(", which no mat of this machine holds in one piece");
+            }
             if (n.cloth)
                 out += tr("; of cloth %1 wide, %2 for %n copies", nullptr, n.cloth->copies)
                            .arg(QString::fromStdString(to_text(n.cloth->width, unit)),

@@ -58,7 +58,7 @@ QComboBox { padding-right: 20px; }
 QComboBox::drop-down { border: none; width: 20px; }
 QComboBox::down-arrow { image: url(%10/chevron-%11.png); width: 12px; height: 12px; }
 QComboBoxPrivateContainer { border: none; background: %3; }
-QComboBox QAbstractItemView { background: %3; border: 1px solid %6; selection-background-color: %2; selection-color: %4; padding: 3px; }
+QComboBox QAbstractItemView { background: %3; border: 1px solid %6; border-radius: 0; selection-background-color: %2; selection-color: %4; padding: 3px; }
 QCheckBox { spacing: 6px; background: transparent; }
 QCheckBox:focus, QRadioButton:focus { color: %7; }
 QRadioButton { spacing: 6px; background: transparent; }
@@ -76,6 +76,10 @@ QScrollBar:horizontal { background: transparent; height: 9px; margin: 0; }
 QScrollBar::handle:horizontal { background: %6; border-radius: 4px; min-width: 26px; }
 QScrollBar::add-line, QScrollBar::sub-line { height: 0; width: 0; }
 QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
+QSlider::groove:horizontal { background: %6; height: 4px; border-radius: 2px; }
+QSlider::sub-page:horizontal { background: %7; border-radius: 2px; }
+QSlider::handle:horizontal { background: %3; border: 2px solid %7; width: 10px; margin: -5px 0; border-radius: 7px; }
+QSlider::handle:horizontal:hover, QSlider::handle:horizontal:focus { background: %7; }
 QSplitter::handle { background: transparent; }
 QToolTip { background: #22282c; color: #fffdf9; border: none; padding: 5px 8px; }
 QProgressBar { background: %6; border: none; border-radius: 3px; max-height: 6px; }
@@ -97,6 +101,12 @@ class CalmStyle : public QProxyStyle {
   public:
     CalmStyle()
         : QProxyStyle(QStyleFactory::create("Fusion")) {}
+    void drawPrimitive(PrimitiveElement what, const QStyleOption* option, QPainter* painter,
+                       const QWidget* widget) const override {
+        if (what == PE_PanelMenu && widget && widget->inherits("QComboBoxPrivateContainer"))
+            return painter->fillRect(option->rect, present::Theme::current().card); // its list has a rim
+        QProxyStyle::drawPrimitive(what, option, painter, widget);
+    }
     QIcon standardIcon(StandardPixmap which, const QStyleOption* option,
                        const QWidget* widget) const override {
         if (which != SP_ToolBarHorizontalExtensionButton)

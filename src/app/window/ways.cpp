@@ -33,6 +33,8 @@ void WorkPage::connect_regions() {
         else
             show_findings();
     });
+    for (Canvas* view : {static_cast<Canvas*>(part_view_), static_cast<Canvas*>(sheets_view_)})
+        connect(&session_, &Session::projectChanged, view, &Canvas::ring_nothing); // it may be mended
     connect(header_, &Header::export_wanted, this, &WorkPage::export_wanted);
     connect(tray_, &Tray::new_part_wanted, this, &WorkPage::show_jobs);
     connect(recipe_, &RecipePanel::lane_opened, this, &WorkPage::show_lanes);
@@ -207,9 +209,12 @@ void WorkPage::show_finding(const Finding& finding) {
         if (b.valid()) sheets_view_->show_area({b.x0, b.y0, b.x1, b.y1});
     } else if (finding.place.part) {
         session_.choose_part(finding.place.part);
+        choose_step(finding.place.step); // what it put where is seen with it
         show_view(View::part);
         if (b.valid()) part_view_->show_area({b.x0, b.y0, b.x1, b.y1});
     }
+    // Its remedies stay at hand, and the next finding.
+    if (findings_panel_.made()) show_side(findings_panel_);
 }
 
 void WorkPage::choose_step(StepId step) {

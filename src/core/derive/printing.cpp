@@ -90,8 +90,11 @@ void add_picture(const PrintedPicture& printed, const Part& part, const Evaluate
     out.push_back(std::move(picture));
 }
 
-void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedPart& evaluated,
-                const PlacedPart& placed, std::vector<PrintPicture>& pictures, std::vector<PrintShape>& out) {
+} // namespace
+
+std::vector<PrintShape> printed_shapes(const Project& project, const Catalog& catalog,
+                                       const EvaluatedPart& evaluated, int piece, const Affine& to) {
+    std::vector<PrintShape> out;
     const Part& part = *find(project, evaluated.part);
     const auto lane_of = [&](LineSetId id) -> const Lane* {
         const LineSet* set = find(part, id);
@@ -105,18 +108,17 @@ void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedP
         return tool ? tool->tip : mm(0.25);
     };
     const auto pictured = printed_picture(project, part, evaluated);
-    if (pictured) add_picture(*pictured, part, evaluated, placed, pictures);
     const auto add = [&](const Polylines& contours, FillRule rule, Drawn ink) {
         PrintShape shape{{}, rule, std::move(ink)};
         for (const Polyline& contour : contours)
-            shape.contours.push_back(transformed(contour, placed.to_sheet));
-        shape.drawn.nib = nib_under(placed.to_sheet, shape.drawn.nib);
+            shape.contours.push_back(transformed(contour, to));
+        shape.drawn.nib = nib_under(to, shape.drawn.nib);
         out.push_back(std::move(shape));
     };
     DrawnLines drawn; // of the lines as their file has them
     for (const FlatLine& line : evaluated.lines) {
         const Lane* lane = line.contours.empty() ? nullptr : lane_of(line.set);
-        if (!lane || !lies_in(evaluated, placed.placement.piece, line)) continue;
+        if (!lane || !lies_in(evaluated, piece, line)) continue;
         if (pictured && pictured->sets.contains(line.set) && bounds_area(line)) continue;
         if (drawn.empty())
             for (const DrawnLine& d : evaluated.drawing->lines)
@@ -132,10 +134,13 @@ void add_shapes(const Project& project, const Catalog& catalog, const EvaluatedP
         Drawn ink;
         ink.stroke = lane->colour, ink.stroke_width = tip(*lane);
         ink.cap = LineCap::round, ink.join = LineJoin::round;
-        for (const Polyline& stroke : lines_of(evaluated, r, placed.placement.piece))
+        for (const Polyline& stroke : lines_of(evaluated, r, piece))
             add({stroke}, FillRule::nonzero, ink);
     }
+    return out;
 }
+
+namespace {
 
 /// A free place for the check square: below, right, then anywhere, off the edge that is not printed.
 std::optional<Box> free_square(const ProgramSheet& sheet, const std::vector<Box>& taken) {
@@ -213,7 +218,13 @@ std::optional<PrintSheet> print_sheet(const Catalog& catalog, const Project& sco
     PrintSheet out{sheet, {}, {}, {}, {}};
     std::vector<Box> taken;
     for (const PlacedPart& placed : laid.parts) {
-        add_shapes(scope, catalog, placed.footprint->part(), placed, out.pictures, out.shapes);
+        const EvaluatedPart& part = placed.footprint->part();
+        const Part& own = *find(scope, part.part);
+        if (const auto pictured = printed_picture(scope, own, part))
+            add_picture(*pictured, own, part, placed, out.pictures);
+        for (PrintShape& shape :
+             printed_shapes(scope, catalog, part, placed.placement.piece, placed.to_sheet))
+            out.shapes.push_back(std::move(shape));
         taken.push_back(placed.box);
     }
     if (out.shapes.empty() && out.pictures.empty()) return std::nullopt;

@@ -26,6 +26,11 @@ struct PrintedPicture {
 std::optional<PrintedPicture> printed_picture(const Project& project, const Part& part,
                                               const EvaluatedPart& evaluated);
 
+/// What a part has printed beside such a picture, in the colours it was drawn in: of its lines in print lanes
+/// those that lie in the arrangement `piece` (0: all of them), moved by `to`.
+std::vector<PrintShape> printed_shapes(const Project& project, const Catalog& catalog,
+                                       const EvaluatedPart& evaluated, int piece, const Affine& to);
+
 /// Cautions: "print.page" (larger than desk printers take), "print.edge" (nearer to the edge of the stock
 /// than they print).
 Findings check_print(const PrintSheet& print);

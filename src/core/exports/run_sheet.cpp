@@ -4,6 +4,7 @@
 #include <set>
 
 #include "core/base/text.h"
+#include "core/catalog/mats.h"
 #include "core/exports/accounts.h"
 #include "core/exports/text_picture.h"
 
@@ -58,21 +59,6 @@ Phrase lies_where(const Program& program, const StopMove& stop) {
     return say("Then %1.", joined(out, "; "));
 }
 
-/// The smallest mat of the machine whose reach holds it, turned if need be.
-const Mat* mat_for(const Needed& needed, const Machine& machine, const Catalog& catalog) {
-    const double wide = std::max(in_mm(needed.width), in_mm(needed.height)),
-                 narrow = std::min(in_mm(needed.width), in_mm(needed.height));
-    const Mat* best = nullptr;
-    for (const std::string& id : machine.mats) {
-        const Mat* mat = catalog.mat(id);
-        if (!mat || std::max(mat->usable.width(), mat->usable.height()) < wide ||
-            std::min(mat->usable.width(), mat->usable.height()) < narrow)
-            continue;
-        if (!best || mat->width * in_mm(mat->height) < best->width * in_mm(best->height)) best = mat;
-    }
-    return best;
-}
-
 /// "To be cut to size: 2 pieces of foil, 95 mm x 40 mm, for "Invitation"": of all that lies on the sheets.
 void add_needs(const Derived& derived, const Catalog& catalog, std::vector<Phrase>& out) {
     const Project& project = *derived.project;
@@ -98,7 +84,7 @@ void add_needs(const Derived& derived, const Catalog& catalog, std::vector<Phras
                 const Phrase what = of ? say("%1 (%2)", n.what, of->name) : n.what;
                 Phrase size = say("%1, %2 x %3", what, text(n.width), text(n.height));
                 if (n.on_mat && machine) {
-                    const Mat* mat = mat_for(n, *machine, catalog);
+                    const Mat* mat = mat_that_holds(catalog, *machine, n.width, n.height);
                     size = mat ? say("%1 (which the mat \"%2\" holds)", size, word(*mat))
                                : say("%1 (which no mat of this machine holds in one piece)", size);
                 }

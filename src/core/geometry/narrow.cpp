@@ -3,6 +3,10 @@
 #include <deque>
 #include <map>
 #include <numbers>
+#include <optional>
+
+#include "core/base/parallel.h"
+#include "core/geometry/crops.h"
 
 namespace dotlane {
 namespace {
@@ -30,8 +34,9 @@ double widest(double most, Holds holds) {
 }
 
 /// Of a spot of the piece that joins wider parts.
-double neck_width(const Region& piece, const Box& spot, double least) {
-    const Region local = intersected(piece, region_of(Shape{{rectangle(spot.grown(least))}}));
+double neck_width(const Crops& piece, const Box& spot, double least) {
+    const Box here = spot.grown(least);
+    const Region local = intersected(piece.near(here.grown(least)), region_of(Shape{{rectangle(here)}}));
     return widest(least, [&](double w) { return pieces(shrunk(local, w / 2)).size() == 1; });
 }
 
@@ -59,22 +64,31 @@ class Finder {
         const Region opened = offset(core, mm(width_ / 2 - hair), round_off);
         // A little more than opened: what is left of straight edges by rounding is no spot.
         const Region spots = subtracted(piece, offset(opened, mm(2 * hair), round_off));
-        for (const Region& spot : pieces(spots))
-            look_at(spot, piece, opened);
+        const Crops around(piece), wide(opened);
+        const std::vector<Region> each = pieces(spots);
+        std::vector<std::optional<NarrowPlace>> told(each.size());
+        in_parallel(each.size(), point_count(spots) * 20,
+                    [&](std::size_t i) { told[i] = place_at(each[i], around, wide); });
+        for (std::optional<NarrowPlace>& place : told)
+            if (place) found.push_back(std::move(*place));
     }
 
     std::vector<NarrowPlace> found;
 
   private:
     void add(NarrowPlace::Kind kind, const Region& area, double width) {
-        found.push_back({kind, bounds(area), mm(width), area});
+        found.push_back(place(kind, area, width));
+    }
+    static NarrowPlace place(NarrowPlace::Kind kind, const Region& area, double width) {
+        return {kind, bounds(area), mm(width), area};
     }
 
-    void look_at(const Region& spot, const Region& piece, const Region& opened) {
+    std::optional<NarrowPlace> place_at(const Region& spot, const Crops& piece, const Crops& opened) const {
         const Box box = bounds(spot);
         const double extent = across(box);
         const double mean = 2 * in_square_mm(area(spot)) / std::max(in_mm(perimeter(spot)), 1e-9);
-        std::vector<Region> contacts = pieces(intersected(offset(spot, mm(4 * hair), round_off), opened));
+        std::vector<Region> contacts =
+            pieces(intersected(offset(spot, mm(4 * hair), round_off), opened.near(box.grown(20 * hair))));
         // Smaller than what the spot was grown by is but what rounding leaves.
         std::erase_if(contacts, [](const Region& c) { return across(bounds(c)) < 4 * hair; });
         Box joined;
@@ -82,12 +96,13 @@ class Finder {
             joined.add(bounds(contact));
         if (contacts.size() >= 2) {
             const double width = neck_width(piece, box, width_);
-            if (width < width_ * 0.97)
-                add(NarrowPlace::Kind::neck, spot, width); // else it is as wide as it must be
+            if (width < width_ * 0.97) // else it is as wide as it must be
+                return place(NarrowPlace::Kind::neck, spot, width);
         } else if (ends_ == Ends::slivers ? extent > sliver_long * width_ && mean < sliver_thin * width_
                                           : extent > limb_long * across(joined)) {
-            add(NarrowPlace::Kind::sliver, spot, mean);
+            return place(NarrowPlace::Kind::sliver, spot, mean);
         }
+        return std::nullopt;
     }
 
     double width_, size_;

@@ -64,11 +64,11 @@ Region offset_ring(Ring ring, double by, const OffsetOptions& options) {
 /// surroundings lose.
 Region offset_piece(const Region& piece, double by, const OffsetOptions& options) {
     Region out = offset_ring(piece.rings[0], by, options);
-    std::vector<Region> holes;
-    for (std::size_t i = 1; i < piece.rings.size(); ++i) {
-        Ring hole(piece.rings[i].rbegin(), piece.rings[i].rend());
-        holes.push_back(offset_ring(std::move(hole), -by, options));
-    }
+    std::vector<Region> holes(piece.rings.size() - 1);
+    in_parallel(holes.size(), point_count(piece), [&](std::size_t i) {
+        const Ring& ring = piece.rings[i + 1];
+        holes[i] = offset_ring(Ring(ring.rbegin(), ring.rend()), -by, options);
+    });
     if (holes.empty() || out.empty()) return out;
     if (by < 0) return subtracted(out, united(holes));
     for (const Region& hole : holes) // smaller than they were, so clear of each other and of the outer ring

@@ -15,6 +15,8 @@ class RegionIndex {
     bool contains(Point p) const;
     /// Whether the segment properly crosses an edge (touching is not crossing).
     bool crosses(Point a, Point b) const;
+    /// How many edges it properly crosses.
+    std::size_t crossings(Point a, Point b) const;
     /// Whether the line lies wholly inside: none of it leaves the region.
     bool contains(const Polyline& line) const;
 
@@ -22,9 +24,17 @@ class RegionIndex {
     struct Edge {
         Point a, b;
     };
-    std::size_t slab(double y) const;
-    std::vector<Edge> edges_;
-    std::vector<std::vector<std::uint32_t>> slabs_;
+    struct Slab {
+        const Edge *first, *last;
+        const Edge* begin() const { return first; }
+        const Edge* end() const { return last; }
+    };
+    std::size_t at(double y) const;
+    Slab slab(std::size_t i) const;
+    template<class Met>
+    void each_crossed(Point a, Point b, Met met) const;
+    std::vector<std::uint32_t> from_; ///< where each slab begins in `edges_`, and where the last one ends
+    std::vector<Edge> edges_;         ///< slab after slab: an edge stands in each that it is in
     double y0_ = 0, height_ = 1;
 };
 

@@ -44,7 +44,7 @@ bool colourless(Colour c) {
     return std::max({c.r, c.g, c.b}) - std::min({c.r, c.g, c.b}) < 36;
 }
 
-void guess(Gathering& g, const Drawing& drawing) {
+void guess(Gathering& g, const Drawing& drawing, const StepKind* begins) {
     std::map<Action, std::size_t> votes;
     std::string word;
     for (const std::size_t i : g.lines) {
@@ -65,6 +65,8 @@ void guess(Gathering& g, const Drawing& drawing) {
         }
     const bool mostly_closed = g.closed >= g.open;
     const auto decide = [&](Action a, const Phrase& why) { g.action = a, g.reason = why; };
+    if (begins && begins->layers && g.fill && mostly_closed)
+        return decide(Action::cut, say("its areas are a layer, to be cut of a stock of its own"));
     if (g.dashed) return decide(Action::score, say("dashed lines are usually folds"));
     if (g.fill && !g.stroke) {
         if (metallic(*g.fill)) return decide(Action::foil, say("filled in the colour of metal"));
@@ -83,7 +85,7 @@ void guess(Gathering& g, const Drawing& drawing) {
 
 } // namespace
 
-std::vector<Gathering> gather_lanes(const Drawing& drawing, const Catalog& catalog) {
+std::vector<Gathering> gather_lanes(const Drawing& drawing, const Catalog& catalog, const StepKind* begins) {
     // Invisible differences are one colour to a maker; a dashed line of the same colour is something else.
     using Key = std::tuple<std::optional<Colour>, std::optional<Colour>, bool>;
     std::map<Key, std::size_t> index;
@@ -103,13 +105,25 @@ std::vector<Gathering> gather_lanes(const Drawing& drawing, const Catalog& catal
         ++(closed ? g.closed : g.open);
     }
     for (Gathering& g : out) {
-        guess(g, drawing);
+        guess(g, drawing, begins);
         g.colour = g.stroke ? *g.stroke : g.fill.value_or(Colour{});
         const Tool* tool = catalog.first_tool(g.action);
         g.tool = tool ? tool->id : "";
         g.name = lane_name(catalog, g.action, g.tool, g.colour);
     }
     return out;
+}
+
+void choose_action(Gathering& gathering, Action action, const Catalog& catalog) {
+    gathering.action = action;
+    gathering.reason = say("as you chose");
+    const Tool* first = catalog.first_tool(action);
+    choose_tool(gathering, first ? first->id : "", catalog);
+}
+
+void choose_tool(Gathering& gathering, const std::string& tool, const Catalog& catalog) {
+    gathering.tool = tool;
+    gathering.name = lane_name(catalog, gathering.action, tool, gathering.colour);
 }
 
 } // namespace dotlane

@@ -87,7 +87,14 @@ struct Gathering {
     std::string name; ///< "rust pen 0.4"
     Phrase reason;    ///< why this action
 };
-std::vector<Gathering> gather_lanes(const Drawing& drawing, const Catalog& catalog);
+/// `begins`: the kind of step that the part is to begin with; the areas of one that takes colours for layers
+/// are cut, whatever their colour. Null: none.
+std::vector<Gathering> gather_lanes(const Drawing& drawing, const Catalog& catalog,
+                                    const StepKind* begins = nullptr);
+/// What a maker chooses in place of what was guessed; an action brings its first tool along.
+void choose_action(Gathering& gathering, Action action, const Catalog& catalog);
+void choose_tool(Gathering& gathering, const std::string& tool, const Catalog& catalog);
+
 /// Takes the file into the project as a new part. With `gatherings`, their lines go to the lanes they
 /// propose. Error "open.number": at the settled size a coordinate is beyond what a project may hold; and
 /// those of append_step.

@@ -48,10 +48,25 @@ double opening_of(const Bridge& bridge, Point u, Point side, const RegionIndex& 
     return std::copysign(half / (meets - length / 2), askew);
 }
 
+/// Whether a strip across meets its opening in one piece: its ends lie in material, and each of its sides
+/// goes into the opening and out of it once, both beside its middle.
+bool meets_once(const Ring& strip, Point middle, Point to_side, const RegionIndex& index) {
+    const std::size_t half = strip.size() / 2;
+    const auto crossed = [&](std::size_t from, std::size_t to) {
+        std::size_t out = 0;
+        for (std::size_t i = from; i < to; ++i)
+            out += index.crossings(strip[i], strip[(i + 1) % strip.size()]);
+        return out;
+    };
+    return !index.contains(strip[0]) && !index.contains(strip[half]) && crossed(half - 1, half) == 0 &&
+           crossed(strip.size() - 1, strip.size()) == 0 && crossed(0, half - 1) == 2 &&
+           crossed(half, strip.size() - 1) == 2 && !index.crosses(middle - to_side, middle + to_side);
+}
+
 } // namespace
 
-Region taken_by(const Bridge& bridge, const Region& opening, const std::vector<Box>& boxes,
-                const RegionIndex& index, const NearestEdge* follow) {
+Region taken_by(const Bridge& bridge, const Crops& opening, const RegionIndex& index,
+                const NearestEdge* follow) {
     const double width = in_mm(bridge.width), length = distance(bridge.a, bridge.b);
     const Point u = (bridge.b - bridge.a) * (1 / length), side{-u.y, u.x};
     const Point a = bridge.a - u * reach_of(bridge.a, u * -1, width, index),
@@ -73,14 +88,15 @@ Region taken_by(const Bridge& bridge, const Region& opening, const std::vector<B
                  bridge.b - side * half_at(slope[1], bridge.b),
                  bridge.a - side * half_at(slope[1], bridge.a),
                  a - side * half_at(slope[1], a)};
-    const Box box = bounds(Polyline{r, true});
-    Region here; // the islands that it meets, of many
-    for (std::size_t i = 0; i < opening.rings.size(); ++i)
-        if (i == 0 || boxes[i].meets(box)) here.rings.push_back(opening.rings[i]);
+    const Point middle = (bridge.a + bridge.b) * 0.5;
     const Region whole = region_of({Polyline{r, true}}, FillRule::nonzero);
-    for (const Region& piece : pieces(intersected(whole, here)))
+    if (meets_once(r, middle, side * (width / 2), index)) return whole;
+    const Region here = opening.near(bounds(Polyline{r, true}).grown(width));
+    const std::vector<Region> met = pieces(intersected(whole, here));
+    if (met.size() == 1) return whole;
+    for (const Region& piece : met)
         // A little into the material at its ends, or the grid would leave hairs open there.
-        if (contains(piece, (bridge.a + bridge.b) * 0.5)) return intersected(whole, offset(piece, mm(0.02)));
+        if (contains(piece, middle)) return intersected(whole, offset(piece, mm(0.02)));
     return {};
 }
 

@@ -89,6 +89,8 @@ class Opening {
         return std::move(bridges_);
     }
 
+    const RegionIndex& index() const { return index_; }
+
   private:
     void tie(Sets& together) {
         std::vector<const Way*> all;
@@ -346,20 +348,22 @@ Held held(const Region& opening, const Region& drawn, const BridgeWishes& wishes
           const std::vector<Point>& by_hand, Progress& progress) {
     if (opening.rings.size() == 1) return {drawn, {}, {}, false};
     Held out;
-    out.bridges = Opening(opening, wishes).bridges(by_hand, out.loose, progress);
-    const RegionIndex index(opening);
-    std::vector<Box> boxes;
-    for (const Ring& ring : opening.rings)
-        boxes.push_back(bounds(Polyline{ring, true}));
+    Opening across(opening, wishes);
+    out.bridges = across.bridges(by_hand, out.loose, progress);
     std::vector<Region> strips(out.bridges.size());
     std::optional<NearestEdge> edges;
     if (wishes.sides == BridgeWishes::Sides::stroke) edges.emplace(opening);
+    const Crops near(opening);
     const NearestEdge* const follow = edges ? &*edges : nullptr;
     in_parallel(strips.size(), point_count(opening) * 10, [&](std::size_t i) {
-        if (!progress.cancelled()) strips[i] = taken_by(out.bridges[i], opening, boxes, index, follow);
+        if (!progress.cancelled()) strips[i] = taken_by(out.bridges[i], near, across.index(), follow);
     });
     if (progress.cancelled()) return out;
-    for (Region& piece : pieces(subtracted(drawn, united(strips))))
+    Polylines edges_of_strips;
+    for (Region& strip : strips)
+        for (Ring& ring : strip.rings)
+            edges_of_strips.push_back({std::move(ring), true});
+    for (Region& piece : pieces(subtracted(drawn, region_of(edges_of_strips, FillRule::nonzero))))
         if (is_wider_than(piece, crumb))
             out.left.rings.insert(out.left.rings.end(), piece.rings.begin(), piece.rings.end());
     out.closed = area(out.left) < area(opening) * least_left;
@@ -398,12 +402,14 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
         boxes.push_back(bounds(opening));
         points += point_count(opening);
     }
-    for (const Region& piece : pieces(openings))
+    for (const Region& piece : pieces(openings)) {
+        const Box box = bounds(piece);
         for (std::size_t i = 0; i < all.size(); ++i)
-            if (boxes[i].contains(bounds(piece)) && contains(all[i], piece.rings.front().front())) {
+            if (boxes[i].contains(box) && contains(all[i], piece.rings.front().front())) {
                 drawn[i].rings.insert(drawn[i].rings.end(), piece.rings.begin(), piece.rings.end());
                 break;
             }
+    }
     in_parallel(all.size(), points * 10, [&](std::size_t i) {
         if (!progress.cancelled()) each[i] = held(all[i], drawn[i], wishes, by_hand[i], progress);
     });
@@ -427,9 +433,15 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
             box.add(out.bridges[i].a), box.add(out.bridges[i].b);
             out.narrow.push_back(box);
         }
-    // The proof: material around and between the openings, counted anew from what is left of them.
-    const Region sheet = region_of(Shape{{rectangle(bounds(out.openings).grown(1))}});
-    for (const Region& piece : pieces(subtracted(sheet, offset(out.openings, hair, {Corner::mitre, 2}))))
+    // The proof: material around and between the openings, counted anew from what is left of them. Their
+    // edges the other way round, with a frame around, are those of the material.
+    Region material = offset(out.openings, hair, {Corner::mitre, 2});
+    for (Ring& ring : material.rings)
+        std::reverse(ring.begin(), ring.end());
+    const Box frame = bounds(material).grown(1);
+    material.rings.push_back(
+        {{frame.x0, frame.y0}, {frame.x1, frame.y0}, {frame.x1, frame.y1}, {frame.x0, frame.y1}});
+    for (const Region& piece : pieces(material))
         out.pieces_of_sheet += is_wider_than(piece, hair * 2);
     return out;
 }

@@ -242,7 +242,7 @@ class Evaluation {
         const std::size_t count = work->lines.size();
         const FindingPlace place{part_.id, {}, set.id, {}, place_of(box)};
         if (set.set_aside) {
-            if (stood_for(set.id)) return; // no news
+            if (stood_for(set.id) || is_below(set.id)) return; // no news
             out_.findings.push_back(recipes::lines_set_aside(place, Count{count}, set.name));
             return;
         }
@@ -254,6 +254,19 @@ class Evaluation {
         RunSet run{set.lane, set.id, set.step, set.name, {}};
         add_lines(run, work->lines);
         out_.runs.push_back(std::move(run));
+    }
+
+    /// Whether it is a layer among others of which some are run: a part for each keeps them all.
+    bool is_below(LineSetId id) const {
+        const auto runs = [&](LineSetId other) {
+            const LineSet* set = find(part_, other);
+            return set && !set->set_aside;
+        };
+        return std::any_of(part_.steps.begin(), part_.steps.end(), [&](const Step& step) {
+            return step.on && kind_of(step.what).layers &&
+                   std::find(step.of.begin(), step.of.end(), id) != step.of.end() &&
+                   std::any_of(step.of.begin(), step.of.end(), runs);
+        });
     }
 
     /// Whether a step makes something of it that is run in its stead.

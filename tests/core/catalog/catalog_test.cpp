@@ -1,4 +1,4 @@
-#include "core/catalog/catalog.h"
+#include "core/catalog/mats.h"
 
 #include <nlohmann/json.hpp>
 
@@ -153,4 +153,26 @@ TEST_CASE("a damaged catalog is refused with its file") {
             R"({"machines": [{"id": "m", "name": "m", "slots": [], "mats": [], "travel_speed": 1, "acceleration": 1, "corner_degrees": 30, "lift_s": 0,
         "lower_s": 0, "swap_s": 0, "load_sheet_s": 0, "unload_sheet_s": 0, "max_thickness": 1}]})") ==
         "catalog.damaged");
+}
+
+TEST_CASE("a piece goes on the smallest mat of the machine that holds it, turned if need be, or on none") {
+    Random dice("mats");
+    for (const Machine& machine : catalog().machines)
+        for (int i = 0; i < 60; ++i) {
+            const Length wide = mm(dice.real(10, 700)), high = mm(dice.real(10, 700));
+            const auto holds = [&](const Mat& mat) {
+                const auto in = [&](Length x, Length y) {
+                    return mat.usable.width() >= in_mm(x) && mat.usable.height() >= in_mm(y);
+                };
+                return in(wide, high) || in(high, wide);
+            };
+            const Mat* found = mat_that_holds(catalog(), machine, wide, high);
+            INFO(machine.id << ": " << in_mm(wide) << " x " << in_mm(high));
+            if (found) CHECK(holds(*found));
+            for (const std::string& id : machine.mats)
+                if (const Mat& mat = *catalog().mat(id); holds(mat)) {
+                    REQUIRE(found);
+                    CHECK(in_mm(found->width) * in_mm(found->height) <= in_mm(mat.width) * in_mm(mat.height));
+                }
+        }
 }

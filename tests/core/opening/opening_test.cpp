@@ -103,6 +103,32 @@ TEST_CASE("lines are gathered by colour, and each gathering is proposed with a r
     CHECK(with_stroke(all, {0, 0, 1}).action == Action::draw); // dark and open
 }
 
+TEST_CASE(
+    "what begins with layers has its areas cut, of whatever colour, but not what is named or has none") {
+    const Opened o = open(svg("<rect width='9' height='9' fill='#a8832d'/><rect x='20' width='9' height='9' "
+                              "fill='#336699'/><rect id='foil 1' x='40' width='9' height='9' fill='#b8932d'/>"
+                              "<path d='M0,40h50' stroke='#ff0000' fill='none'/>"));
+    const auto plain = gather_lanes(*o.source.drawing, catalog());
+    const auto layers = gather_lanes(*o.source.drawing, catalog(), step_kind("knock-out"));
+    const auto lines = gather_lanes(*o.source.drawing, catalog(), step_kind("outline"));
+    REQUIRE(plain.size() == 4);
+    CHECK(plain[0].action == Action::foil);
+    CHECK(layers[0].action == Action::cut);
+    CHECK(layers[1].action == Action::cut);
+    CHECK(layers[2].action == Action::foil); // it says so itself
+    CHECK(layers[3].action == Action::draw);
+    for (std::size_t i = 0; i < plain.size(); ++i) {
+        CHECK(lines[i].action == plain[i].action); // a step that knows no layers changes nothing
+        CHECK(catalog().tool(layers[i].tool) != nullptr);
+    }
+    Gathering chosen = layers[0];
+    choose_action(chosen, Action::score, catalog());
+    CHECK(chosen.action == Action::score);
+    CHECK(chosen.tool == catalog().first_tool(Action::score)->id);
+    CHECK(chosen.name != layers[0].name);
+    CHECK(chosen.reason.english() == "as you chose");
+}
+
 TEST_CASE("words in names decide, but only as words") {
     const auto action = [](const std::string& id) {
         return gather_lanes(*open(svg("<path id='" + id + "' d='M0,0h9v9z' stroke='#ff0000' fill='none'/>"))

@@ -59,6 +59,31 @@ TEST_CASE("of two squares the lower one loses what the upper one hides, but for 
     }
 }
 
+TEST_CASE("an underlap as wide as all that is hidden is told with how wide it may be, and mended") {
+    Random dice("wide underlap");
+    for (int round = 0; round < 20; ++round) {
+        const double wide = dice.real(2, 30), high = dice.real(2, 30), half = std::min(wide, high) / 2;
+        Pile p(filled(10, 10, 60, 60, "#a8462d") + filled(20, 25, wide, high, "#111"));
+        const StepId id = p.add(mode(KnockOutStep::Mode::trap, half + dice.real(0.05, 5)), p.sets);
+        INFO(wide << " x " << high);
+        CHECK(p.figure(id, "saved") == Approx(0).margin(0.01));
+        const Finding told = get(p.derived->findings, "knock-out.underlap");
+        // A rectangle's widest disc, which is looked for to 0.5 % and told to a hundredth of a millimetre.
+        CHECK(*number_argument(told, "under_mm") == Approx(half).epsilon(0.006).margin(0.006));
+        CHECK(told.place.box.x0 >= 19.9);
+        CHECK(told.place.box.x1 <= 20.1 + wide);
+        must(apply(MendFinding{told}, p.b.project, catalog(), *p.derived));
+        CHECK(p.figure(id, "saved") > 0);
+        CHECK_FALSE(has(p.derived->findings, "knock-out.underlap"));
+    }
+    Pile little(filled(10, 10, 60, 60, "#a8462d") + filled(20, 25, 20, 20, "#111"));
+    little.add(mode(KnockOutStep::Mode::trap, 9), little.sets);
+    CHECK_FALSE(little.told("knock-out.underlap"));
+    Pile apart(filled(10, 10, 20, 20, "#a8462d") + filled(50, 25, 20, 20, "#111")); // nothing is hidden
+    apart.add(mode(KnockOutStep::Mode::trap, 9), apart.sets);
+    CHECK_FALSE(apart.told("knock-out.underlap"));
+}
+
 TEST_CASE("layers that lie on one another are told to be of stocks of their own, not to cross") {
     const std::string two = filled(10, 10, 40, 40, "#a8462d") + filled(30, 30, 40, 40, "#111");
     for (const auto how :

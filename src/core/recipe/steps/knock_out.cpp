@@ -10,6 +10,7 @@
 #include "core/recipe/areas.h"
 #include "core/recipe/evaluate.h"
 #include "core/recipe/plies.h"
+#include "core/recipe/widest.h"
 
 namespace dotlane {
 namespace {
@@ -26,6 +27,14 @@ constexpr FindingKind<Mm<3>> picture_changed{
     Grade::caution,
     to_say("The picture that is seen changes by %1 mm2: slivers fell away, or took a neighbour's colour."),
     {"mm2"}};
+constexpr FindingKind<Mm<2>, Mm<2>> underlap_wide{
+    "knock-out.underlap",
+    Grade::caution,
+    to_say("An underlap of %1 mm reaches below all that is hidden, so nothing of it is left out: less than "
+           "%2 mm "
+           "leaves some out."),
+    {"underlap_mm", "under_mm"},
+    {{{"knock-out.less-underlap", to_say("A narrower underlap")}}}};
 constexpr FindingKind<> one_layer{
     "knock-out.one-layer",
     Grade::hint,
@@ -128,6 +137,17 @@ double lost_area(const std::vector<Ply>& layers, Progress& progress) {
     return std::accumulate(lost.begin(), lost.end(), 0.0);
 }
 
+/// Half of the widest that is hidden of any layer, and where that is: an underlap as wide leaves nothing out.
+WidestPlace widest_hidden(const std::vector<Ply>& layers, Progress& progress) {
+    WidestPlace out;
+    for (const Ply& layer : layers)
+        for (const Region& piece : pieces(subtracted(layer.whole, layer.seen))) {
+            if (progress.cancelled()) return out;
+            if (const WidestPlace place = widest_place(piece); place.radius > out.radius) out = place;
+        }
+    return out;
+}
+
 } // namespace
 
 StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progress) {
@@ -199,6 +219,14 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
         finding.place.box = place_of(where);
         out.report.findings.push_back(std::move(finding));
     }
+    if (step.mode == KnockOutStep::Mode::trap && whole - picture > limit && whole - kept <= limit) {
+        const WidestPlace place = widest_hidden(layers, progress);
+        Finding finding = underlap_wide({}, {in_mm(step.underlap)}, {in_mm(place.radius)});
+        Box where;
+        where.add(place.at);
+        finding.place.box = place_of(where.grown(in_mm(place.radius)));
+        out.report.findings.push_back(std::move(finding));
+    }
     if (differs > limit) out.report.findings.push_back(picture_changed({}, {differs}));
     if (layers.size() == 1) out.report.findings.push_back(one_layer({}));
     tell_open(out.report, plies.open, say("knocked out"));
@@ -206,6 +234,10 @@ StepOutcome run(const KnockOutStep& step, const StepInput& in, Progress& progres
 }
 
 bool mend(KnockOutStep& step, const Finding& finding, const InkReport*) {
+    if (finding.remedy.code == "knock-out.less-underlap") {
+        const auto under = number_argument(finding, "under_mm");
+        return under && (step.underlap = mm(std::max(0.05, std::floor(*under * 10) / 20)), true);
+    }
     if (finding.remedy.code != "knock-out.merge") return false;
     step.slivers = KnockOutStep::Slivers::merge;
     return true;

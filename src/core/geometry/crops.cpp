@@ -1,0 +1,63 @@
+#include "core/geometry/crops.h"
+
+#include <algorithm>
+
+namespace dotlane {
+namespace {
+
+/// What of a ring lies on one side of a level or upright line. `inside`: how far a point lies on it, mm.
+template<class Inside>
+void cut(Ring& ring, Ring& room, Inside inside) {
+    room.clear();
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point a = ring[i], b = ring[i + 1 < ring.size() ? i + 1 : 0];
+        const double from = inside(a), to = inside(b);
+        if (from >= 0) room.push_back(a);
+        if ((from >= 0) != (to >= 0)) room.push_back(mix(a, b, from / (from - to)));
+    }
+    std::swap(ring, room);
+}
+
+/// Without points that lie behind one of the box's sides together with both their neighbours: the way between
+/// those leads past the box as well.
+Ring without_far(const Ring& ring, const Box& box) {
+    const auto behind = [&](Point p) {
+        return static_cast<unsigned>(p.x < box.x0) | static_cast<unsigned>(p.x > box.x1) << 1U |
+               static_cast<unsigned>(p.y < box.y0) << 2U | static_cast<unsigned>(p.y > box.y1) << 3U;
+    };
+    Ring out;
+    unsigned last = 0, here = behind(ring.front());
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const unsigned next = behind(ring[i + 1 < ring.size() ? i + 1 : 0]);
+        if (i == 0 || (last & here & next) == 0) out.push_back(ring[i]), last = here;
+        here = next;
+    }
+    return out;
+}
+
+} // namespace
+
+Crops::Crops(const Region& region)
+    : region_(region) {
+    for (const Ring& ring : region.rings)
+        boxes_.push_back(bounds(Polyline{ring, true}));
+}
+
+Region Crops::near(const Box& box) const {
+    Region out;
+    Ring room;
+    for (std::size_t i = 0; i < boxes_.size(); ++i) {
+        if (!boxes_[i].meets(box)) continue;
+        Ring ring = without_far(region_.rings[i], box);
+        if (!box.contains(boxes_[i])) {
+            cut(ring, room, [&](Point p) { return p.x - box.x0; });
+            cut(ring, room, [&](Point p) { return box.x1 - p.x; });
+            cut(ring, room, [&](Point p) { return p.y - box.y0; });
+            cut(ring, room, [&](Point p) { return box.y1 - p.y; });
+        }
+        if (ring.size() >= 3) out.rings.push_back(std::move(ring));
+    }
+    return out;
+}
+
+} // namespace dotlane

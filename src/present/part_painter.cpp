@@ -100,7 +100,7 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
         if (fill && look.action == Action::foil) look.action = Action::draw, look.tip_mm *= 0.55;
         // A cut lies between pale stock and dark bench, or on colours like its own: seen on both.
         if (look.action == Action::cut && (theme.dark || on_print)) {
-            QColor rim = on_print ? theme.paper : theme.quiet;
+            QColor rim = on_print ? Theme::light().paper : theme.quiet;
             rim.setAlpha(on_print ? 220 : 150);
             paint_lines(painter, run.lines, {Action::draw, rim, (on_print ? 4 : 3) / view.scale}, view,
                         visible);

@@ -182,6 +182,8 @@ std::string replaced(std::string_view text, char instead, Unwanted unwanted) {
 } // namespace
 
 std::string valid_utf8(std::string_view text) {
+    const auto plain = [](char c) { return c >= 0x20 && c < 0x7F; };
+    if (std::all_of(text.begin(), text.end(), plain)) return std::string(text); // nearly all
     return replaced(text, ' ', [](std::uint32_t c) { return c < 0x20 || (c >= 0x7F && c < 0xA0); });
 }
 

@@ -1,6 +1,7 @@
 // Each remedy is an ordinary edit of source values, undoable like any other.
 #include <algorithm>
 #include <optional>
+#include <set>
 
 #include "core/checks/fit_checks.h"
 #include "core/checks/piece_checks.h"
@@ -144,11 +145,42 @@ Result<void> make_legible(const Mending& m) {
     return {};
 }
 
+/// The own rules that lead from one lane to another, through others too.
+std::vector<LaneRule> rules_between(const std::vector<LaneRule>& rules, LaneId from, LaneId to) {
+    const auto reached = [&](LaneId start, LaneId LaneRule::*enter, LaneId LaneRule::*leave) {
+        std::set<LaneId> out{start};
+        for (std::size_t before = 0; before != out.size();) {
+            before = out.size();
+            for (const LaneRule& rule : rules)
+                if (out.contains(rule.*enter)) out.insert(rule.*leave);
+        }
+        return out;
+    };
+    const std::set<LaneId> after = reached(from, &LaneRule::before, &LaneRule::after),
+                           before = reached(to, &LaneRule::after, &LaneRule::before);
+    std::vector<LaneRule> out;
+    for (const LaneRule& rule : rules)
+        if (after.contains(rule.before) && before.contains(rule.after)) out.push_back(rule);
+    return out;
+}
+
 /// Own rules go before the planner's: where nobody chose the order of passes, it is they that broke one.
+/// Those that did go, the others stay; where they did it together with the planner's, those that touch either
+/// lane.
 Result<void> in_usual_order(const Mending& m) {
     if (!m.project.pass_order.empty()) return set_pass_order(m.project, {});
+    LaneId early, late;
+    for (const Lane& lane : m.project.lanes)
+        for (const auto& [key, value] : m.finding.args)
+            if (value == plate(m.project, lane.id)) (key == "late" ? late : early) = lane.id;
     PlanWishes wishes = m.project.wishes;
-    wishes.rules.clear();
+    std::vector<LaneRule> gone = rules_between(wishes.rules, early, late);
+    if (gone.empty())
+        for (const LaneRule& rule : wishes.rules)
+            if (rule.before == early || rule.after == late) gone.push_back(rule);
+    std::erase_if(wishes.rules, [&](const LaneRule& rule) {
+        return gone.empty() || std::find(gone.begin(), gone.end(), rule) != gone.end();
+    });
     return set_wishes(m.project, std::move(wishes));
 }
 

@@ -48,9 +48,10 @@ class Finder {
   public:
     /// What hangs on at one end is told when it is thin, or when it is long.
     enum class Ends { slivers, limbs };
-    Finder(Length width, Length size, Ends ends = Ends::slivers)
+    Finder(Length width, Length size, Progress& progress, Ends ends = Ends::slivers)
         : width_(in_mm(width))
         , size_(in_mm(size))
+        , progress_(progress)
         , ends_(ends) {}
 
     void look(const Region& piece) {
@@ -63,12 +64,14 @@ class Finder {
                        widest(width_, [&](double w) { return !shrunk(piece, w / 2).empty(); }));
         const Region opened = offset(core, mm(width_ / 2 - hair), round_off);
         // A little more than opened: what is left of straight edges by rounding is no spot.
+        if (progress_.cancelled()) return;
         const Region spots = subtracted(piece, offset(opened, mm(2 * hair), round_off));
         const Crops around(piece), wide(opened);
         const std::vector<Region> each = pieces(spots);
         std::vector<std::optional<NarrowPlace>> told(each.size());
-        in_parallel(each.size(), point_count(spots) * 20,
-                    [&](std::size_t i) { told[i] = place_at(each[i], around, wide); });
+        in_parallel(each.size(), point_count(spots) * 20, [&](std::size_t i) {
+            if (!progress_.cancelled()) told[i] = place_at(each[i], around, wide);
+        });
         for (std::optional<NarrowPlace>& place : told)
             if (place) found.push_back(std::move(*place));
     }
@@ -106,6 +109,7 @@ class Finder {
     }
 
     double width_, size_;
+    Progress& progress_;
     Ends ends_;
 };
 
@@ -164,7 +168,7 @@ NarrowPlace shifted(const NarrowPlace& place, Point by) {
 NarrowPlaces narrow_places(const Region& region, Length least_width, Length least_size,
                            std::size_t most_points, Progress& progress) {
     NarrowPlaces out;
-    Finder finder(least_width, least_size);
+    Finder finder(least_width, least_size, progress);
     Looked looked;
     for (const Region& piece : pieces(region)) {
         if (progress.cancelled()) break;
@@ -189,7 +193,7 @@ NarrowPlaces narrow_places(const Region& region, Length least_width, Length leas
 }
 
 std::vector<NarrowPlace> narrow_limbs(const Region& piece, Length width) {
-    Finder finder(width, mm(0), Finder::Ends::limbs);
+    Finder finder(width, mm(0), no_progress(), Finder::Ends::limbs);
     finder.look(piece);
     return std::move(finder.found);
 }

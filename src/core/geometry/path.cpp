@@ -1,6 +1,7 @@
 #include "core/geometry/path.h"
 
 #include <numbers>
+#include <tuple>
 
 namespace dotlane {
 
@@ -9,16 +10,36 @@ void Contour::quad_to(Point control, Point to) {
     cubic_to(mix(from, control, 2.0 / 3), mix(to, control, 2.0 / 3), to);
 }
 
-void Contour::arc_about(Point centre, Point major, Point minor, double from, double sweep) {
+namespace {
+
+/// A direction turned on and on by the same angle, at one sine and cosine for all.
+struct Turning {
+    double c, s, dc, ds;
+    void on() { std::tie(c, s) = std::pair(c * dc - s * ds, s * dc + c * ds); }
+};
+
+/// `from`: cosine and sine of where it begins.
+void add_arc(Contour& to, Point centre, Point major, Point minor, Point from, double sweep) {
     const int pieces =
         std::max(1, static_cast<int>(std::ceil(std::abs(sweep) / (std::numbers::pi / 4) - 1e-9)));
-    const double step = sweep / pieces, handle = 4.0 / 3 * std::tan(step / 4);
-    const auto at = [&](double t) { return centre + major * std::cos(t) + minor * std::sin(t); };
-    const auto slope = [&](double t) { return minor * std::cos(t) - major * std::sin(t); };
+    const double step = sweep / pieces, ds = std::sin(step), dc = std::cos(step);
+    const double handle = 4.0 / 3 * std::tan(step / 4);
+    Turning t{from.x, from.y, dc, ds};
+    const auto at = [&] { return centre + major * t.c + minor * t.s; };
+    const auto slope = [&] { return (minor * t.c - major * t.s) * handle; };
+    Point control = at() + slope();
     for (int i = 0; i < pieces; ++i) {
-        const double a = from + step * i, b = a + step;
-        cubic_to(at(a) + slope(a) * handle, at(b) - slope(b) * handle, at(b));
+        t.on();
+        const Point end = at(), along = slope();
+        to.cubic_to(control, end - along, end);
+        control = end + along;
     }
+}
+
+} // namespace
+
+void Contour::arc_about(Point centre, Point major, Point minor, double from, double sweep) {
+    add_arc(*this, centre, major, minor, {std::cos(from), std::sin(from)}, sweep);
 }
 
 void Contour::arc_to(double rx, double ry, double x_axis_degrees, bool large, bool sweep, Point to) {
@@ -26,27 +47,34 @@ void Contour::arc_to(double rx, double ry, double x_axis_degrees, bool large, bo
     rx = std::abs(rx), ry = std::abs(ry);
     if (from == to) return;
     if (rx < 1e-12 || ry < 1e-12) return line_to(to);
-    const double phi = x_axis_degrees * std::numbers::pi / 180;
-    const Affine unturn = Affine::rotation(-phi);
-    const Point h = unturn((from - to) * 0.5);
+    const double phi = x_axis_degrees * std::numbers::pi / 180, turn_s = std::sin(phi),
+                 turn_c = std::cos(phi);
+    const auto turned = [&](Point p) {
+        return Point{p.x * turn_c - p.y * turn_s, p.x * turn_s + p.y * turn_c};
+    };
+    const Point half = (from - to) * 0.5,
+                h{half.x * turn_c + half.y * turn_s, half.y * turn_c - half.x * turn_s};
     double lambda = (h.x * h.x) / (rx * rx) + (h.y * h.y) / (ry * ry);
     if (lambda > 1) rx *= std::sqrt(lambda), ry *= std::sqrt(lambda), lambda = 1;
     const double factor = std::sqrt(std::max(0.0, 1 / lambda - 1)) * (large == sweep ? -1 : 1);
     const Point centre_turned{factor * rx * h.y / ry, -factor * ry * h.x / rx};
-    const Affine turn = Affine::rotation(phi);
-    const Point centre = turn(centre_turned) + mix(from, to, 0.5);
-    const double t0 = std::atan2((h.y - centre_turned.y) / ry, (h.x - centre_turned.x) / rx);
-    double sweep_angle = std::atan2((-h.y - centre_turned.y) / ry, (-h.x - centre_turned.x) / rx) - t0;
+    const Point centre = turned(centre_turned) + mix(from, to, 0.5);
+    // Where it begins and ends as seen from the centre of the unit circle.
+    const Point first{(h.x - centre_turned.x) / rx, (h.y - centre_turned.y) / ry},
+        last{(-h.x - centre_turned.x) / rx, (-h.y - centre_turned.y) / ry};
+    double sweep_angle = std::atan2(cross(first, last), dot(first, last));
     if (sweep && sweep_angle < 0) sweep_angle += 2 * std::numbers::pi;
     if (!sweep && sweep_angle > 0) sweep_angle -= 2 * std::numbers::pi;
-    if (!std::isfinite(sweep_angle)) return line_to(to); // radii beyond what can be computed with
-    const Affine place = Affine::translation(centre) * turn * Affine::scaling(rx, ry);
-    arc_about(centre, place({1, 0}) - centre, place({0, 1}) - centre, t0, sweep_angle);
+    const double one = dotlane::length(first);
+    if (!std::isfinite(sweep_angle) || !(one > 0))
+        return line_to(to); // radii beyond what can be computed with
+    add_arc(*this, centre, turned({rx, 0}), turned({0, ry}), first * (1 / one), sweep_angle);
     segments.back().to = to;
 }
 
 Contour rectangle(const Box& box) {
     Contour c{{box.x0, box.y0}, {}, true};
+    c.segments.reserve(3);
     c.line_to({box.x1, box.y0});
     c.line_to({box.x1, box.y1});
     c.line_to({box.x0, box.y1});
@@ -57,6 +85,7 @@ Contour rounded_rectangle(const Box& box, double rx, double ry) {
     rx = std::min(rx, box.width() / 2), ry = std::min(ry, box.height() / 2);
     if (rx <= 0 || ry <= 0) return rectangle(box);
     Contour c{{box.x0 + rx, box.y0}, {}, true};
+    c.segments.reserve(12);
     c.line_to({box.x1 - rx, box.y0});
     c.arc_to(rx, ry, 0, false, true, {box.x1, box.y0 + ry});
     c.line_to({box.x1, box.y1 - ry});
@@ -69,11 +98,17 @@ Contour rounded_rectangle(const Box& box, double rx, double ry) {
 }
 
 Contour ellipse(Point centre, double rx, double ry) {
-    Contour c{{centre.x + rx, centre.y}, {}, true};
-    c.arc_to(rx, ry, 0, false, true, {centre.x, centre.y + ry});
-    c.arc_to(rx, ry, 0, false, true, {centre.x - rx, centre.y});
-    c.arc_to(rx, ry, 0, false, true, {centre.x, centre.y - ry});
-    c.arc_to(rx, ry, 0, false, true, {centre.x + rx, centre.y});
+    // Eighths of a turn, as those of an arc, from the right and downwards; the quarters' ends are exact.
+    constexpr double d = std::numbers::sqrt2 / 2;
+    constexpr Point around[] = {{1, 0}, {d, d}, {0, 1}, {-d, d}, {-1, 0}, {-d, -d}, {0, -1}, {d, -d}, {1, 0}};
+    static const double handle = 4.0 / 3 * std::tan(std::numbers::pi / 16);
+    const auto at = [&](Point p) { return Point{centre.x + rx * p.x, centre.y + ry * p.y}; };
+    Contour c{at(around[0]), {}, true};
+    c.segments.reserve(8);
+    for (std::size_t i = 0; i < 8; ++i) {
+        const Point a = around[i], b = around[i + 1];
+        c.cubic_to(at(a + Point{-a.y, a.x} * handle), at(b - Point{-b.y, b.x} * handle), at(b));
+    }
     return c;
 }
 

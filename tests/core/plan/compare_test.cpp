@@ -213,6 +213,31 @@ TEST_CASE("wishes are kept with the project, told in one sentence, and go with w
     CHECK(b.project.wishes.pins.size() == 1);
 }
 
+TEST_CASE("the usual order is mended by the rules that broke it, and the others stay") {
+    Bench b = sheets_alike(2);
+    const LaneId cut = b.lane(Action::cut), draw = b.lane(Action::draw), score = b.lane(Action::score);
+    const LaneRule harmless{score, draw, "folds first"};
+    const auto mended = [&](std::vector<LaneRule> rules, const std::string& late) {
+        Project project = b.project;
+        for (const LaneRule& rule : rules)
+            project.wishes = with_rule(project.wishes, rule);
+        const auto derived = b.workshop->derive(std::make_shared<Project>(project));
+        for (const Finding& f : derived->findings)
+            for (const auto& [key, value] : f.args)
+                if (f.code == "order.after-cut" && key == "late" && value == late) {
+                    must(apply(MendFinding{f}, project, catalog(), *derived));
+                    return project.wishes.rules;
+                }
+        FAIL("nothing runs too late: " << late);
+        return rules;
+    };
+    const std::string d = plate(b.project, draw), s = plate(b.project, score);
+    CHECK(mended({{cut, draw, ""}, harmless}, d) == std::vector<LaneRule>{harmless});
+    // Through another lane: cut before score before draw.
+    CHECK(mended({{cut, score, ""}, harmless}, s) == std::vector<LaneRule>{harmless});
+    CHECK(mended({{cut, score, ""}, harmless}, d).empty()); // either could go: both lie between
+}
+
 TEST_CASE("a lane is split for a part of its own and made one again") {
     Bench b = sheets_alike(3);
     Part more = *find(b.project, b.part);

@@ -1,5 +1,7 @@
 #include "core/formats/svg/path_data.h"
 
+#include <algorithm>
+
 #include "core/formats/svg/values.h"
 
 namespace dotlane::svg {
@@ -40,9 +42,16 @@ class PathParser {
         finish();
         now_.start = at, now_.closed = false;
         now_.segments.clear();
-        constexpr std::size_t usual = 16; // bytes of text to a straight segment
-        if (now_.segments.capacity() == 0) now_.segments.reserve(in_.left() / usual + 2);
+        begun_at_ = in_.left();
         begun_ = open_ = true;
+    }
+    /// As many more as the rest of the text has room for, by what those that there are took of it.
+    void grow() {
+        constexpr std::size_t first = 16;
+        const std::size_t n = now_.segments.size(), left = in_.left();
+        if (n < first) return now_.segments.reserve(first);
+        const std::size_t taken = std::max<std::size_t>(begun_at_ - left, n);
+        now_.segments.reserve(n + first + left * n / taken + left * n / taken / 32);
     }
 
     /// One command letter with all its repeated argument groups.
@@ -154,6 +163,7 @@ class PathParser {
     /// After "z" a drawing command opens a new contour at the old start.
     Contour& contour() {
         if (!open_) begin(at_);
+        if (now_.segments.size() == now_.segments.capacity()) grow();
         return now_;
     }
     void close() {
@@ -171,6 +181,7 @@ class PathParser {
     PathData out_;
     Contour now_;
     Point at_, start_, control_;
+    std::size_t begun_at_ = 0; ///< bytes that were left where the contour began
     char last_ = 0;
     bool relative_ = false, started_ = false, open_ = false, begun_ = false;
 };

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cstring>
+#include <forward_list>
 
 #include "core/base/text.h"
 
@@ -19,17 +20,45 @@ std::string_view href_of(const pugi::xml_node& node) {
     return {};
 }
 
-std::vector<StyleSheet::Declaration> StyleSheet::parse_declarations(std::string_view text) {
-    std::vector<Declaration> out;
-    for (const auto piece : split(text, ";")) {
+namespace {
+
+/// Not so most attributes of most elements.
+bool may_be_property(std::string_view name) {
+    // By the first letter: clip-, color, display, fill, filter, font-, letter-, marker, mask, opacity,
+    // overflow, stop-, stroke, text-anchor, visibility, xml:space.
+    constexpr std::string_view first = "cdflmostvx";
+    return name.size() >= 4 && first.find(name.front()) != std::string_view::npos && name != "style" &&
+           name != "class" && name != "transform";
+}
+
+/// Each declaration of a style attribute or a rule: `take(name, value, important)`, the name as it stands.
+template<class Take>
+void each_declaration(std::string_view text, Take take) {
+    while (!text.empty()) {
+        const auto end = std::min(text.find(';'), text.size());
+        const std::string_view piece = text.substr(0, end);
+        text.remove_prefix(std::min(end + 1, text.size()));
         const auto colon = piece.find(':');
         if (colon == std::string_view::npos) continue;
         std::string_view value = trimmed(piece.substr(colon + 1));
         const auto bang = value.find('!');
         const bool important = bang != std::string_view::npos;
         if (important) value = trimmed(value.substr(0, bang));
-        out.push_back({lower_case(trimmed(piece.substr(0, colon))), std::string(value), important});
+        take(trimmed(piece.substr(0, colon)), value, important);
     }
+}
+
+bool is_capital(char c) {
+    return c >= 'A' && c <= 'Z';
+}
+
+} // namespace
+
+std::vector<StyleSheet::Declaration> StyleSheet::parse_declarations(std::string_view text) {
+    std::vector<Declaration> out;
+    each_declaration(text, [&](std::string_view name, std::string_view value, bool important) {
+        out.push_back({lower_case(name), std::string(value), important});
+    });
     return out;
 }
 
@@ -410,16 +439,14 @@ Style StyleSheet::compute(const pugi::xml_node& node, const Style& parent, int& 
     if (const auto c = node.attribute("color")) apply(s, "color", c.value(), parent, outside);
     for (const auto& a : node.attributes()) {
         const std::string_view name = a.name();
-        if (name != "style" && name != "class" && name != "id" && name != "d" && name != "transform" &&
-            name != "color")
-            apply(s, name, trimmed(a.value()), parent, outside);
+        if (may_be_property(name) && name != "color") apply(s, name, trimmed(a.value()), parent, outside);
     }
-    std::vector<const Declaration*> important;
-    const auto use = [&](const Declaration& d) {
-        if (d.important)
-            important.push_back(&d);
+    std::vector<std::pair<std::string_view, std::string_view>> important;
+    const auto use = [&](std::string_view property, std::string_view value, bool last) {
+        if (last)
+            important.emplace_back(property, value);
         else
-            apply(s, d.name, d.value, parent, outside);
+            apply(s, property, value, parent, outside);
     };
     std::vector<std::uint32_t> candidates = others_;
     const auto offer = [&](const auto& table, std::string_view key) {
@@ -437,12 +464,16 @@ Style StyleSheet::compute(const pugi::xml_node& node, const Style& parent, int& 
     for (const std::uint32_t i : candidates)
         if (matches(rules_[i], rules_[i].selector.size() - 1, node, work_ + 1'000'000))
             for (const auto& d : *rules_[i].declarations)
-                use(d);
-    const auto own = parse_declarations(node.attribute("style").value());
-    for (const auto& d : own)
-        use(d);
-    for (const auto* d : important)
-        apply(s, d->name, d->value, parent, outside);
+                use(d.name, d.value, d.important);
+    std::forward_list<std::string> lowered; // names in capitals, which hardly any file has
+    each_declaration(node.attribute("style").value(),
+                     [&](std::string_view property, std::string_view value, bool last) {
+                         if (std::any_of(property.begin(), property.end(), is_capital))
+                             property = lowered.emplace_front(lower_case(property));
+                         use(property, value, last);
+                     });
+    for (const auto& [property, value] : important)
+        apply(s, property, value, parent, outside);
     return s;
 }
 

@@ -166,15 +166,12 @@ std::optional<bool> Scanner::flag() {
 }
 
 std::optional<Measure> parse_measure(std::string_view text) {
-    Scanner in(trimmed(text));
+    text = trimmed(text);
+    Scanner in(text);
     const auto value = in.number();
     if (!value) return std::nullopt;
-    std::string unit;
-    while (!in.done()) {
-        unit += in.peek();
-        in.advance();
-    }
-    unit = lower_case(trimmed(unit));
+    if (in.done()) return Measure{*value, Unit::none};
+    const std::string unit = lower_case(trimmed(text.substr(text.size() - in.left())));
     static constexpr struct {
         const char* name;
         Unit unit;
@@ -210,6 +207,8 @@ double px_per(Unit unit) {
 
 std::vector<double> parse_numbers(std::string_view text) {
     std::vector<double> out;
+    constexpr std::size_t usual = 6; // bytes of text to a number
+    out.reserve(text.size() / usual + 1);
     Scanner in(text);
     while (const auto n = in.number()) {
         out.push_back(*n);

@@ -74,6 +74,22 @@ bool any_of(std::string_view name, std::initializer_list<std::string_view> list)
     return std::find(list.begin(), list.end(), name) != list.end();
 }
 
+/// In the order of the file.
+template<class Each>
+void each_element(const pugi::xml_node& root, Each each) {
+    for (auto node = root; node;) {
+        if (node.type() == pugi::node_element) each(node);
+        if (node.first_child()) {
+            node = node.first_child();
+            continue;
+        }
+        while (node != root && !node.next_sibling())
+            node = node.parent();
+        if (node == root) return;
+        node = node.next_sibling();
+    }
+}
+
 } // namespace
 
 Walker::Walker(const LineNumbers& lines, const SvgOptions& options, Progress& progress)
@@ -82,31 +98,21 @@ Walker::Walker(const LineNumbers& lines, const SvgOptions& options, Progress& pr
     , progress_(progress) {}
 
 void Walker::index(const pugi::xml_node& root) {
+    root_ = root;
     std::size_t elements = 0;
-    for (auto node = root; node;) {
-        if (node.type() == pugi::node_element) {
-            if (const auto id = node.attribute("id")) ids_.try_emplace(id.value(), node);
-            const std::string_view name = local_name(node.name());
-            ++elements;
-            if (name == "path") {
-                if (const auto d = node.attribute("d")) paths_.add(d.value());
-            } else if (name == "style") {
-                std::string css;
-                for (const auto& child : node.children())
-                    css += child.value();
-                if (const int skipped = sheet_.add(css, outside_)) counted_["style rules"].times += skipped;
-                counted_["style rules"].first_line = line_of(node);
-            }
+    each_element(root, [&](const pugi::xml_node& node) {
+        const std::string_view name = local_name(node.name());
+        ++elements;
+        if (name == "path") {
+            if (const auto d = node.attribute("d")) paths_.add(d.value());
+        } else if (name == "style") {
+            std::string css;
+            for (const auto& child : node.children())
+                css += child.value();
+            if (const int skipped = sheet_.add(css, outside_)) counted_["style rules"].times += skipped;
+            counted_["style rules"].first_line = line_of(node);
         }
-        if (node.first_child())
-            node = node.first_child();
-        else {
-            while (node != root && !node.next_sibling())
-                node = node.parent();
-            if (node == root) break;
-            node = node.next_sibling();
-        }
-    }
+    });
     if (counted_["style rules"].times == 0) counted_.erase("style rules");
     paths_.parse(progress_);
     out_.drawing.lines.reserve(std::min(elements, options_.limits.lines));
@@ -331,7 +337,7 @@ std::optional<Shape> Walker::shape_of(const pugi::xml_node& node, std::string_vi
         if (rx < 0) rx = std::max(ry, 0.0);
         if (ry < 0) ry = rx;
         const double x = get("x", 'x'), y = get("y", 'y');
-        out.contours = {rounded_rectangle({x, y, x + w, y + h}, rx, ry)};
+        out.contours.push_back(rounded_rectangle({x, y, x + w, y + h}, rx, ry));
     } else if (name == "circle" || name == "ellipse") {
         const double r = get("r", 'd');
         double rx = name == "circle" ? r : measure(node, "rx", scope, 'x', -1);
@@ -339,18 +345,19 @@ std::optional<Shape> Walker::shape_of(const pugi::xml_node& node, std::string_vi
         if (rx < 0) rx = ry; // SVG 2: "auto" follows the other radius
         if (ry < 0) ry = rx;
         if (rx <= 0 || ry <= 0) return std::nullopt;
-        out.contours = {ellipse({get("cx", 'x'), get("cy", 'y')}, rx, ry)};
+        out.contours.push_back(ellipse({get("cx", 'x'), get("cy", 'y')}, rx, ry));
     } else if (name == "line") {
         Contour c{{get("x1", 'x'), get("y1", 'y')}, {}, false};
         c.line_to({get("x2", 'x'), get("y2", 'y')});
-        out.contours = {c};
+        out.contours.push_back(std::move(c));
     } else { // polyline, polygon
         const auto v = parse_numbers(node.attribute("points").value());
         if (v.size() < 4) return std::nullopt;
         Contour c{{v[0], v[1]}, {}, name == "polygon"};
+        c.segments.reserve(v.size() / 2 - 1);
         for (std::size_t i = 2; i + 1 < v.size(); i += 2)
             c.line_to({v[i], v[i + 1]});
-        out.contours = {c};
+        out.contours.push_back(std::move(c));
     }
     if (out.contours.empty()) return std::nullopt;
     return out;
@@ -382,7 +389,12 @@ double Walker::measure(const pugi::xml_node& node, const char* attribute, const 
     return m && m->unit != Unit::unknown ? in_user(*m, scope, axis) : otherwise;
 }
 
-pugi::xml_node Walker::by_id(std::string_view id) const {
+pugi::xml_node Walker::by_id(std::string_view id) {
+    if (!ids_known_) // most drawings refer to nothing
+        each_element(root_, [&](const pugi::xml_node& node) {
+            if (const auto own = node.attribute("id")) ids_.try_emplace(own.value(), node);
+        });
+    ids_known_ = true;
     const auto it = ids_.find(id);
     return it == ids_.end() ? pugi::xml_node() : it->second;
 }

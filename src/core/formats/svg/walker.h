@@ -76,7 +76,7 @@ class Walker {
     double measure(const pugi::xml_node& node, const char* attribute, const Scope& scope, char axis,
                    double otherwise) const;
     double in_user(const Measure& m, const Scope& scope, char axis) const;
-    pugi::xml_node by_id(std::string_view id) const;
+    pugi::xml_node by_id(std::string_view id);
     void index(const pugi::xml_node& root);
     void count(const std::string& what, const pugi::xml_node& node);
     int line_of(const pugi::xml_node& node) const;
@@ -88,7 +88,9 @@ class Walker {
     Progress& progress_;
     StyleSheet sheet_;
     PathsAhead paths_;
-    std::unordered_map<std::string_view, pugi::xml_node> ids_;
+    pugi::xml_node root_;
+    std::unordered_map<std::string_view, pugi::xml_node> ids_; ///< once one was asked for
+    bool ids_known_ = false;
     std::set<std::string> paints_in_use_, clips_in_use_;
     /// The area of each clip path as it was last needed, with what it depended on.
     std::map<std::string, std::pair<std::vector<double>, Region>> clips_;

@@ -7,6 +7,8 @@
 #include "bench/goals.h"
 #include "bench/process.h"
 #include "bench/work.h"
+#include "core/geometry/narrow.h"
+#include "core/geometry/reshape.h"
 #include "core/recipe/bridges.h"
 #include "core/recipe/evaluate.h"
 #include "core/recipe/hidden.h"
@@ -52,6 +54,26 @@ void bridges_time(benchmark::State& state) {
         state.counters["bridges"] = static_cast<double>(made.bridges.size());
         state.counters["loose"] = static_cast<double>(made.loose.size());
         goal("stencil: bridges for 500 islands, s", seconds, 0.3);
+    }
+}
+
+/// A sheet in one piece with some thousand narrow places, over two offsets of it, which are the least that
+/// finding them takes: what is done at each place must not cost the whole.
+void narrow_time(benchmark::State& state) {
+    std::mt19937 dice(static_cast<unsigned>(state.range(0)));
+    Polylines lines{{{{0, 0}, {290, 0}, {290, 290}, {0, 290}}, true}};
+    for (int i = 0; i < 1200; ++i)
+        lines.push_back({blob(dice, {8.0 + 8 * (i % 35), 8.0 + 8 * (i / 35)}, 2.5, 4.1, 24), true});
+    const Region sheet = region_of(lines, FillRule::evenodd);
+    for (auto _ : state) {
+        const Watch ours;
+        const auto found = narrow_places(sheet, mm(0.8), mm(0), 1'000'000);
+        const double mine = ours.seconds();
+        const Watch bare;
+        const Region core = offset(sheet, mm(-0.39));
+        benchmark::DoNotOptimize(offset(core, mm(0.39)));
+        state.counters["places"] = static_cast<double>(found.places.size());
+        state.counters["over_offsets"] = mine / bare.seconds();
     }
 }
 
@@ -181,6 +203,7 @@ BENCHMARK(bridges_time)
     ->Args({0, 2})
     ->Args({1, 2})
     ->Unit(benchmark::kMillisecond);
+BENCHMARK(narrow_time)->Name("narrow places")->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond);
 BENCHMARK(webs_time)->Name("stencil: webs")->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond);
 BENCHMARK(knock_out_time)->Name("layers: 100 parts")->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond);
 BENCHMARK(many_pieces_time)->Name("layers: 5,000 pieces")->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond);

@@ -251,7 +251,7 @@ void Canvas::wheelEvent(QWheelEvent* event) {
 }
 
 void Canvas::mousePressEvent(QMouseEvent* event) {
-    sought_.reset();
+    if (sought_) ring_nothing();
     panning_ = event->button() == Qt::MiddleButton || (space_ && event->button() == Qt::LeftButton);
     pan_from_ = event->position();
     if (panning_) setCursor(Qt::ClosedHandCursor);

@@ -33,8 +33,10 @@ void WorkPage::connect_regions() {
         else
             show_findings();
     });
-    for (Canvas* view : {static_cast<Canvas*>(part_view_), static_cast<Canvas*>(sheets_view_)})
+    for (Canvas* view : {static_cast<Canvas*>(part_view_), static_cast<Canvas*>(sheets_view_)}) {
         connect(&session_, &Session::projectChanged, view, &Canvas::ring_nothing); // it may be mended
+        connect(&session_, &Session::choiceChanged, view, &Canvas::ring_nothing);  // another part or sheet
+    }
     connect(header_, &Header::export_wanted, this, &WorkPage::export_wanted);
     connect(tray_, &Tray::new_part_wanted, this, &WorkPage::show_jobs);
     connect(recipe_, &RecipePanel::lane_opened, this, &WorkPage::show_lanes);

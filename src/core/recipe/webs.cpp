@@ -34,8 +34,8 @@ std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Pr
     std::map<std::pair<std::size_t, std::size_t>, Web> narrow;
     std::optional<Web> narrowest;
     for (std::size_t r = 0; r < rings.size(); ++r) {
-        if (progress.cancelled()) return out;
         for (const Point p : *rings[r]) {
+            if (progress.cancelled()) return out;
             const double look = std::max(in_mm(least), narrowest ? in_mm(narrowest->width) : 1e9);
             for (auto it = tree.qbegin(bgi::nearest(to_boost(p), 6) &&
                                        bgi::satisfies([r](const RingEdge& e) { return e.second != r; }));

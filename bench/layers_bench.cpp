@@ -33,15 +33,25 @@ Region region(const Ring& ring) {
     return region_of({Polyline{ring, true}}, FillRule::nonzero);
 }
 
-/// 500 islands: each in an opening of its own, and all of them in one.
+Ring star(Point at, double radius, int points) {
+    Ring out;
+    for (int i = 0; i < 2 * points; ++i) {
+        const double t = 3.14159265358979 * (i + 0.25) / points, r = i % 2 ? radius / 2 : radius;
+        out.push_back({at.x + r * std::cos(t), at.y + r * std::sin(t)});
+    }
+    return out;
+}
+
+/// 500 islands: each in an opening of its own, and all of them in one; round ones, and stars of thirty
+/// points.
 void bridges_time(benchmark::State& state) {
-    const bool one = state.range(0) != 0;
+    const bool one = state.range(0) != 0, spiked = state.range(2) != 0;
     std::mt19937 dice(static_cast<unsigned>(state.range(1)));
     Polylines lines;
     for (int i = 0; i < 500; ++i) {
         const Point at{15.0 + 14 * (i % 25), 15.0 + 14 * (i / 25)};
         if (!one) lines.push_back({blob(dice, at, 5, 6.5, 40), true});
-        lines.push_back({blob(dice, at, 2, 4, 40), true});
+        lines.push_back({spiked ? star(at, 2.4, 30) : blob(dice, at, 2, 4, 40), true});
     }
     if (one) lines.push_back({{{0, 0}, {370, 0}, {370, 300}, {0, 300}}, true});
     const Region openings = region_of(lines, FillRule::evenodd);
@@ -53,7 +63,8 @@ void bridges_time(benchmark::State& state) {
         const double seconds = watch.seconds();
         state.counters["bridges"] = static_cast<double>(made.bridges.size());
         state.counters["loose"] = static_cast<double>(made.loose.size());
-        goal("stencil: bridges for 500 islands, s", seconds, 0.3);
+        goal(spiked ? "stencil: bridges for 500 spiked islands, s" : "stencil: bridges for 500 islands, s",
+             seconds, 0.3);
     }
 }
 
@@ -198,10 +209,13 @@ BENCHMARK(cancel_time)
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(bridges_time)
     ->Name("stencil: 500 islands")
-    ->Args({0, 1})
-    ->Args({1, 1})
-    ->Args({0, 2})
-    ->Args({1, 2})
+    ->Args({0, 1, 0})
+    ->Args({1, 1, 0})
+    ->Args({0, 2, 0})
+    ->Args({1, 2, 0})
+    ->Args({0, 1, 1})
+    ->Args({1, 1, 1})
+    ->Iterations(1)
     ->Unit(benchmark::kMillisecond);
 BENCHMARK(narrow_time)->Name("narrow places")->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond);
 BENCHMARK(webs_time)->Name("stencil: webs")->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond);

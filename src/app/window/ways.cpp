@@ -215,8 +215,7 @@ void WorkPage::show_finding(const Finding& finding) {
         show_view(View::part);
         if (b.valid()) part_view_->show_area({b.x0, b.y0, b.x1, b.y1});
     }
-    // Its remedies stay at hand, and the next finding.
-    if (findings_panel_.made()) show_side(findings_panel_);
+    show_side(findings_panel_); // its remedies stay at hand, and the next finding
 }
 
 void WorkPage::choose_step(StepId step) {

@@ -95,6 +95,10 @@ void add_picture(const PrintedPicture& printed, const Part& part, const Evaluate
 std::vector<PrintShape> printed_shapes(const Project& project, const Catalog& catalog,
                                        const EvaluatedPart& evaluated, int piece, const Affine& to) {
     std::vector<PrintShape> out;
+    // Asked at every painting, where most projects print nothing.
+    if (std::all_of(project.lanes.begin(), project.lanes.end(),
+                    [](const Lane& l) { return row(l.action).run; }))
+        return out;
     const Part& part = *find(project, evaluated.part);
     const auto lane_of = [&](LineSetId id) -> const Lane* {
         const LineSet* set = find(part, id);

@@ -7,7 +7,7 @@ namespace {
 
 /// What of a ring lies on one side of a level or upright line. `inside`: how far a point lies on it, mm.
 template<class Inside>
-void cut(Ring& ring, Ring& room, Inside inside) {
+void keep_side(Ring& ring, Ring& room, Inside inside) {
     room.clear();
     for (std::size_t i = 0; i < ring.size(); ++i) {
         const Point a = ring[i], b = ring[i + 1 < ring.size() ? i + 1 : 0];
@@ -50,10 +50,10 @@ Region Crops::near(const Box& box) const {
         if (!boxes_[i].meets(box)) continue;
         Ring ring = without_far(region_.rings[i], box);
         if (!box.contains(boxes_[i])) {
-            cut(ring, room, [&](Point p) { return p.x - box.x0; });
-            cut(ring, room, [&](Point p) { return box.x1 - p.x; });
-            cut(ring, room, [&](Point p) { return p.y - box.y0; });
-            cut(ring, room, [&](Point p) { return box.y1 - p.y; });
+            keep_side(ring, room, [&](Point p) { return p.x - box.x0; });
+            keep_side(ring, room, [&](Point p) { return box.x1 - p.x; });
+            keep_side(ring, room, [&](Point p) { return p.y - box.y0; });
+            keep_side(ring, room, [&](Point p) { return box.y1 - p.y; });
         }
         if (ring.size() >= 3) out.rings.push_back(std::move(ring));
     }

@@ -7,7 +7,8 @@ namespace dotlane {
 
 class Crops {
   public:
-    explicit Crops(const Region& region);
+    explicit Crops(const Region& region); ///< which has to outlive it
+    explicit Crops(Region&&) = delete;
     /// The region within a box, for booleans with what lies inside of it: along the box's sides rings may run
     /// there and back and on one another. (I. Sutherland, G. Hodgman, Reentrant polygon clipping, 1974: the
     /// winding within the box stays as it was.)

@@ -1,7 +1,6 @@
 #include "core/geometry/path.h"
 
 #include <numbers>
-#include <tuple>
 
 namespace dotlane {
 
@@ -12,24 +11,17 @@ void Contour::quad_to(Point control, Point to) {
 
 namespace {
 
-/// A direction turned on and on by the same angle, at one sine and cosine for all.
-struct Turning {
-    double c, s, dc, ds;
-    void on() { std::tie(c, s) = std::pair(c * dc - s * ds, s * dc + c * ds); }
-};
-
-/// `from`: cosine and sine of where it begins.
+/// `from`: cosine and sine of where it begins. They are turned on and on, at one sine and cosine for all.
 void add_arc(Contour& to, Point centre, Point major, Point minor, Point from, double sweep) {
     const int pieces =
         std::max(1, static_cast<int>(std::ceil(std::abs(sweep) / (std::numbers::pi / 4) - 1e-9)));
     const double step = sweep / pieces, ds = std::sin(step), dc = std::cos(step);
     const double handle = 4.0 / 3 * std::tan(step / 4);
-    Turning t{from.x, from.y, dc, ds};
-    const auto at = [&] { return centre + major * t.c + minor * t.s; };
-    const auto slope = [&] { return (minor * t.c - major * t.s) * handle; };
+    const auto at = [&] { return centre + major * from.x + minor * from.y; };
+    const auto slope = [&] { return (minor * from.x - major * from.y) * handle; };
     Point control = at() + slope();
     for (int i = 0; i < pieces; ++i) {
-        t.on();
+        from = {from.x * dc - from.y * ds, from.y * dc + from.x * ds};
         const Point end = at(), along = slope();
         to.cubic_to(control, end - along, end);
         control = end + along;

@@ -45,13 +45,14 @@ class PathParser {
         begun_at_ = in_.left();
         begun_ = open_ = true;
     }
-    /// As many more as the rest of the text has room for, by what those that there are took of it.
+    /// As many more as the rest of the text has room for, by what those that there are took of it; but not
+    /// many times as many, as a few short ones say little of a long text.
     void grow() {
-        constexpr std::size_t first = 16;
+        constexpr std::size_t first = 16, most_times = 8;
         const std::size_t n = now_.segments.size(), left = in_.left();
         if (n < first) return now_.segments.reserve(first);
-        const std::size_t taken = std::max<std::size_t>(begun_at_ - left, n);
-        now_.segments.reserve(n + first + left * n / taken + left * n / taken / 32);
+        const std::size_t taken = std::max<std::size_t>(begun_at_ - left, n), more = left * n / taken;
+        now_.segments.reserve(n + first + std::min(more + more / 32, most_times * n));
     }
 
     /// One command letter with all its repeated argument groups.

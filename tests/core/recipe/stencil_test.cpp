@@ -259,14 +259,18 @@ TEST_CASE("a bridge wider than the opening closes it, which is told with its pla
 TEST_CASE("webs are the distances of squares from one another and from the sheet's edge") {
     Random random("webs of squares");
     for (int round = 0; round < 10; ++round) {
-        const double gap = random.real(0.3, 3), margin = random.real(0.2, 4);
+        // The first two lie just below and just above what is told.
+        const double gap = random.real(0.3, 3), margin = round == 0   ? 0.985
+                                                         : round == 1 ? 0.995
+                                                                      : random.real(0.2, 4);
         INFO("seed " << random.seed() << " gap " << gap << " margin " << margin);
         Recipe r(rect(20, 20, 15, 15) + rect(35 + gap, 22, 15, 15));
         StencilStep step;
         step.margin = mm(margin), step.least = mm(1);
         const StepId id = r.add(step, {r.set()});
         CHECK(r.figure(id, "narrowest_web") == Approx(std::min(gap, margin)).margin(1e-3));
-        CHECK(has(r.derived->findings, "stencil.web") == (std::min(gap, margin) < 1));
+        // Both sides are curves flattened to 0.01 mm: what is short by less than 0.02 is not told.
+        CHECK(has(r.derived->findings, "stencil.web") == (std::min(gap, margin) < 1 - 0.02));
         CHECK(r.count(r.result(id)) == 3); // with the sheet's own edge
         // What it stands for is set aside, and it is cut.
         CHECK(find(*find(r.b.project, r.b.part), r.set())->set_aside);

@@ -72,6 +72,47 @@ TEST_CASE("booleans and offsets of many rings, nested and apart, are those of GE
     }
 }
 
+TEST_CASE("booleans and offsets of long outlines are those of GEOS") {
+    Geos geos;
+    Random random("long outlines against GEOS");
+    const auto outline = [&] {
+        const int points = random.whole(2050, 3000), waves = random.whole(3, 80), kind = random.whole(0, 2);
+        const double radius = random.real(10, 60), deep = random.real(0.005, 0.06);
+        const Point middle{random.real(-25, 25), random.real(-25, 25)};
+        Ring out;
+        for (int i = 0; i < points; ++i) {
+            const double t = 2 * 3.14159265358979 * i / points,
+                         share = kind == 0   ? (i % 2 ? 1.0 : 1 - deep)
+                                 : kind == 1 ? 1 - deep * (0.5 + 0.5 * std::sin(waves * t))
+                                             : 1 - random.real(0, deep);
+            out.push_back(middle + Point{std::cos(t), 0.7 * std::sin(t)} * (radius * share));
+        }
+        return region_of({ring(out)}, FillRule::nonzero);
+    };
+    for (int i = 0; i < 3; ++i) {
+        INFO("seed " << random.seed() << " round " << i);
+        const Region a = outline(), b = outline();
+        const auto ga = Geos::area_of(a), gb = Geos::area_of(b);
+        // Points where edges cross lie half a step of the grid off, those by the tiles' borders some steps.
+        const double strip = 5e-5 * in_mm(perimeter(a) + perimeter(b));
+        const auto alike = [&](const Region& ours, GEOSGeometry* theirs) {
+            const Geos::Geometry reference(theirs), mine = Geos::area_of(ours);
+            CHECK(area_of(ours) == Approx(Geos::area(reference.get())).margin(strip));
+            const Geos::Geometry differ(GEOSSymDifference(mine.get(), reference.get()));
+            CHECK(Geos::area(differ.get()) <= strip);
+        };
+        alike(united(a, b), GEOSUnion(ga.get(), gb.get()));
+        alike(intersected(a, b), GEOSIntersection(ga.get(), gb.get()));
+        alike(subtracted(a, b), GEOSDifference(ga.get(), gb.get()));
+        const double by = random.real(0.05, 1);
+        const Region grown = offset(a, mm(by)), shrunk = offset(a, mm(-by));
+        // Round corners are flattened to 0.005 mm.
+        const double arcs = 0.005 * in_mm(perimeter(a));
+        CHECK(area_of(grown) == Approx(Geos::area(Geos::buffer(ga.get(), by).get())).margin(arcs));
+        CHECK(area_of(shrunk) == Approx(Geos::buffer_area(ga.get(), -by, shrunk)).margin(arcs));
+    }
+}
+
 TEST_CASE("round offsets are those of GEOS") {
     Geos geos;
     Random random("offsets against GEOS");

@@ -19,7 +19,8 @@ thread_local bool inside = false; // one level of threads is enough
 } // namespace
 
 void in_parallel(std::size_t count, std::size_t cost, const std::function<void(std::size_t)>& work) {
-    const std::size_t cores = std::clamp(std::thread::hardware_concurrency(), 1U, most_threads);
+    // Asked once: the system opens a file for it.
+    static const std::size_t cores = std::clamp(std::thread::hardware_concurrency(), 1U, most_threads);
     const std::size_t threads = inside || cost < worth_it ? 1 : std::min(cores, count);
     std::atomic<std::size_t> next{0};
     std::exception_ptr thrown;

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/geometry/far_points.h"
+
 namespace dotlane {
 namespace {
 
@@ -18,23 +20,6 @@ void keep_side(Ring& ring, Ring& room, Inside inside) {
     std::swap(ring, room);
 }
 
-/// Without points that lie behind one of the box's sides together with both their neighbours: the way between
-/// those leads past the box as well.
-Ring without_far(const Ring& ring, const Box& box) {
-    const auto behind = [&](Point p) {
-        return static_cast<unsigned>(p.x < box.x0) | static_cast<unsigned>(p.x > box.x1) << 1U |
-               static_cast<unsigned>(p.y < box.y0) << 2U | static_cast<unsigned>(p.y > box.y1) << 3U;
-    };
-    Ring out;
-    unsigned last = 0, here = behind(ring.front());
-    for (std::size_t i = 0; i < ring.size(); ++i) {
-        const unsigned next = behind(ring[i + 1 < ring.size() ? i + 1 : 0]);
-        if (i == 0 || (last & here & next) == 0) out.push_back(ring[i]), last = here;
-        here = next;
-    }
-    return out;
-}
-
 } // namespace
 
 Crops::Crops(const Region& region)
@@ -48,7 +33,9 @@ Region Crops::near(const Box& box) const {
     Ring room;
     for (std::size_t i = 0; i < boxes_.size(); ++i) {
         if (!boxes_[i].meets(box)) continue;
-        Ring ring = without_far(region_.rings[i], box);
+        Ring ring = without_far(region_.rings[i], [&](Point p) {
+            return sides_behind(p.x, p.y, box.x0, box.y0, box.x1, box.y1);
+        });
         if (!box.contains(boxes_[i])) {
             keep_side(ring, room, [&](Point p) { return p.x - box.x0; });
             keep_side(ring, room, [&](Point p) { return box.x1 - p.x; });

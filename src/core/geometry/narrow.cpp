@@ -1,5 +1,7 @@
 #include "core/geometry/narrow.h"
 
+#include <algorithm>
+#include <cmath>
 #include <deque>
 #include <map>
 #include <numbers>
@@ -198,13 +200,47 @@ std::vector<NarrowPlace> narrow_limbs(const Region& piece, Length width) {
     return std::move(finder.found);
 }
 
+namespace {
+
+/// Whether a disc has room about the middle of the widest span at one of some heights: when it has not, it
+/// may have elsewhere.
+bool seen_to_hold(const Region& region, double radius) {
+    constexpr int heights = 9;
+    const Box box = bounds(region);
+    for (int k = 0; k < heights; ++k) {
+        const double y = box.y0 + box.height() * (k + 0.47) / heights;
+        std::vector<double> at;
+        for (const Ring& ring : region.rings)
+            for (std::size_t i = 0; i < ring.size(); ++i) {
+                const Point a = ring[i], b = ring[i + 1 < ring.size() ? i + 1 : 0];
+                if ((a.y > y) != (b.y > y)) at.push_back(a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y));
+            }
+        std::sort(at.begin(), at.end());
+        Point middle;
+        double widest = 2 * radius;
+        for (std::size_t i = 0; i + 1 < at.size(); i += 2)
+            if (at[i + 1] - at[i] > widest) widest = at[i + 1] - at[i], middle = {(at[i] + at[i + 1]) / 2, y};
+        if (widest == 2 * radius) continue;
+        if (std::all_of(region.rings.begin(), region.rings.end(), [&](const Ring& ring) {
+                for (std::size_t i = 0; i < ring.size(); ++i)
+                    if (distance_to_segment(middle, ring[i], ring[i + 1 < ring.size() ? i + 1 : 0]) <= radius)
+                        return false;
+                return true;
+            }))
+            return true;
+    }
+    return false;
+}
+
+} // namespace
+
 bool is_wider_than(const Region& region, Length width) {
     // What lies within d of an edge of length P is covered by discs of radius 2 d about the middles of pieces
     // of it that are 2 d long: what is larger than all of them needs no offset to be seen.
     const double d = in_mm(width) / 2;
     const double discs = in_mm(perimeter(region)) / (2 * d) + static_cast<double>(region.rings.size());
     return in_square_mm(area(region)) > discs * 4 * std::numbers::pi * d * d ||
-           !offset(region, -width / 2).empty();
+           seen_to_hold(region, d + 2 * hair) || !offset(region, -width / 2).empty();
 }
 
 } // namespace dotlane

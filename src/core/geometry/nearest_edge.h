@@ -1,25 +1,28 @@
-// Which point of a region's edge is nearest, for many points: a tree of its segments (Boost.Geometry's
-// R-tree), so that a question does not look at every edge.
+// Which point of a region's edge is nearest, for many points.
 #pragma once
 
-#include <memory>
-
-#include "core/geometry/region.h"
+#include "core/geometry/edge_grid.h"
 
 namespace dotlane {
 
 class NearestEdge {
   public:
-    explicit NearestEdge(const Region& region); ///< not empty
-    ~NearestEdge();
-    NearestEdge(const NearestEdge&) = delete;
-    NearestEdge& operator=(const NearestEdge&) = delete;
+    explicit NearestEdge(const Region& region) // not empty
+        : edges_(edges_of(region)) {}
     /// On the edge, whichever side of it `p` lies on.
-    Point to(Point p) const;
+    Point to(Point p) const {
+        Point out = p;
+        edges_.each_nearest(
+            p, std::numeric_limits<double>::infinity(), [](const GridEdge&) { return true; },
+            [&](const GridEdge&, Point on, double) {
+                out = on;
+                return true;
+            });
+        return out;
+    }
 
   private:
-    struct Tree;
-    std::unique_ptr<Tree> tree_;
+    EdgeGrid edges_;
 };
 
 } // namespace dotlane

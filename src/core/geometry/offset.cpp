@@ -1,11 +1,12 @@
 // Offsets. Each ring is moved by itself, which costs a sweep over its own edges only; then pieces that have
 // grown into each other are united.
 #include <algorithm>
+#include <cmath>
 
 #include "core/base/parallel.h"
 #include "core/geometry/clusters.h"
-#include "core/geometry/grid.h"
 #include "core/geometry/reshape.h"
+#include "core/geometry/tiles.h"
 
 namespace dotlane {
 namespace {
@@ -28,14 +29,43 @@ double arc_tolerance(Length flatness) {
     return std::max(in_mm(flatness) / 2.25, 1e-4) * grid_per_mm;
 }
 
+/// What of clean rings lies in a box, grown.
+cl::Paths cut_out(const cl::Paths& rings, const GridBox& box, cl::cInt by) {
+    cl::Clipper clipper;
+    clipper.AddPaths(rings, cl::ptSubject, true);
+    clipper.AddPath({{box.x0 - by, box.y0 - by},
+                     {box.x1 + by, box.y0 - by},
+                     {box.x1 + by, box.y1 + by},
+                     {box.x0 - by, box.y1 + by}},
+                    cl::ptClip, true);
+    cl::Paths out;
+    clipper.Execute(cl::ctIntersection, out, cl::pftPositive, cl::pftNonZero);
+    for (cl::Path& ring : out)
+        ring = without_tails(ring);
+    std::erase_if(out, [](const cl::Path& ring) { return ring.size() < 3; });
+    return out;
+}
+
 Region offset_once(const Region& region, double by, cl::JoinType join, const OffsetOptions& options) {
-    cl::ClipperOffset offsetter(options.mitre_limit, arc_tolerance(options.flatness));
+    const auto moved = [&](const cl::Paths& rings) {
+        cl::ClipperOffset offsetter(options.mitre_limit, arc_tolerance(options.flatness));
+        offsetter.AddPaths(rings, join, cl::etClosedPolygon);
+        cl::Paths paths;
+        offsetter.Execute(paths, by * grid_per_mm);
+        return paths;
+    };
     const Lay lay = lay_for(bounds(region));
-    offsetter.AddPaths(clean_paths(region, lay), join, cl::etClosedPolygon);
-    cl::Paths paths;
-    offsetter.Execute(paths, by * grid_per_mm);
+    const cl::Paths rings = clean_paths(region, lay);
+    // No corner reaches farther than this.
+    const auto reach = static_cast<cl::cInt>(std::abs(by) * (1 + options.mitre_limit) * grid_per_mm);
+    std::optional<cl::Paths> paths;
+    if (point_count(region) >= tiled_from)
+        paths = in_tiles({rings, {}}, reach, [&](const TileRings& near, const GridBox& tile) {
+            return moved(cut_out(near[0], tile, reach));
+        });
+    if (!paths) paths = moved(rings);
     Region out;
-    add_from_grid(paths, lay, out);
+    add_from_grid(*paths, lay, out);
     return out;
 }
 

@@ -5,7 +5,7 @@
 
 #include "core/base/parallel.h"
 #include "core/geometry/clusters.h"
-#include "core/geometry/grid.h"
+#include "core/geometry/tiles.h"
 
 namespace dotlane {
 namespace {
@@ -40,21 +40,37 @@ constexpr double frame_room = 1;
 
 /// One cluster on its own: what winds around it stands in as a frame that is left out of the result.
 cl::Paths executed(const Operation& what, const std::vector<ClusterRing>& rings, const Cluster& cluster,
-                   Lay lay) {
-    cl::Clipper clipper;
-    for (const std::uint32_t i : cluster.rings)
-        clipper.AddPath(to_grid(*rings[i].points, lay), rings[i].kind == 0 ? cl::ptSubject : cl::ptClip,
-                        true);
+                   Known known, Lay lay) {
+    TileRings both;
+    std::size_t points = 0;
+    for (const std::uint32_t i : cluster.rings) {
+        both[rings[i].kind].push_back(to_grid(*rings[i].points, lay));
+        points += rings[i].points->size();
+    }
     Ring frame = frame_around(cluster.box, frame_room);
     for (const int kind : {0, 1}) {
         if (cluster.around[kind] < 0) std::reverse(frame.begin(), frame.end());
         for (int n = std::abs(cluster.around[kind]); n > 0; --n)
-            clipper.AddPath(to_grid(frame, lay), kind == 0 ? cl::ptSubject : cl::ptClip, true);
+            both[kind].push_back(to_grid(frame, lay));
         if (cluster.around[kind] < 0) std::reverse(frame.begin(), frame.end());
     }
-    cl::Paths paths;
-    clipper.Execute(what.type, paths, what.rule, cl::pftNonZero);
-    return paths;
+    const auto execute = [&](const TileRings& of, const GridBox&) {
+        // Where there is one clean area only, nothing changes.
+        if (known == Known::clean && (of[0].empty() || of[1].empty()))
+            return what.type == cl::ctIntersection ? cl::Paths()
+                   : of[1].empty()                 ? of[0]
+                   : what.type == cl::ctUnion      ? of[1]
+                                                   : cl::Paths();
+        cl::Clipper clipper;
+        clipper.AddPaths(of[0], cl::ptSubject, true);
+        clipper.AddPaths(of[1], cl::ptClip, true);
+        cl::Paths paths;
+        clipper.Execute(what.type, paths, what.rule, cl::pftNonZero);
+        return paths;
+    };
+    if (points >= tiled_from)
+        if (auto tiled = in_tiles(both, 0, execute)) return std::move(*tiled);
+    return execute(both, {});
 }
 
 double grid_area(const cl::Paths& paths) {
@@ -65,15 +81,15 @@ double grid_area(const cl::Paths& paths) {
 }
 
 void combine(const Operation& what, const std::vector<ClusterRing>& rings, const Cluster& cluster,
-             Region& out) {
+             Known known, Region& out) {
     Lay lay = lay_for(cluster.box);
-    cl::Paths paths = executed(what, rings, cluster, lay);
+    cl::Paths paths = executed(what, rings, cluster, known, lay);
     if (what.type == cl::ctIntersection) {
         // Where edges of both lie on one another along its sweep, Clipper 6.4.2 loses a piece of what both
         // share, about once in some thousand drawings (seed 907739530 of the test against GEOS). Swept the
         // other way it does not.
         const Lay other = lay == Lay::upright ? Lay::sideways : Lay::upright;
-        cl::Paths again = executed(what, rings, cluster, other);
+        cl::Paths again = executed(what, rings, cluster, known, other);
         constexpr double same = 1e-4 * grid_per_mm * grid_per_mm;
         if (grid_area(again) > grid_area(paths) + same) paths = std::move(again), lay = other;
     }
@@ -110,7 +126,7 @@ Region combine(const Operation& what, const Rings& subject, const Rings& clip, K
     const bool roomy =
         Box{-region_limit_mm, -region_limit_mm, region_limit_mm, region_limit_mm}.contains(all.box.grown(2));
     if (rings.size() < 2 || !roomy) {
-        combine(what, rings, all, out);
+        combine(what, rings, all, known, out);
         return out;
     }
     // Rings that come within a step of the grid may touch once they are on it.
@@ -126,7 +142,7 @@ Region combine(const Operation& what, const Rings& subject, const Rings& clip, K
         if (clean(each[i]))
             pass_on(what, rings, each[i], made[i]);
         else
-            combine(what, rings, each[i], made[i]);
+            combine(what, rings, each[i], known, made[i]);
     });
     for (Region& region : made)
         std::move(region.rings.begin(), region.rings.end(), std::back_inserter(out.rings));
@@ -176,30 +192,59 @@ std::size_t cost(ByPlace::iterator from, ByPlace::iterator to) {
     return points;
 }
 
-/// Neighbours first: what lies inside is gone before the whole is swept.
+/// Neighbours first: what lies inside is gone before the whole is swept. One that outweighs all the others
+/// waits for them, or it would be swept once for each halving.
 Region united(ByPlace::iterator from, ByPlace::iterator to) {
     if (to - from == 1) return *from->second;
     Box box;
     for (auto it = from; it != to; ++it)
         box.add(it->first);
     const bool across = box.width() > box.height();
-    const auto middle = from + (to - from) / 2;
-    std::nth_element(from, middle, to, [&](const auto& a, const auto& b) {
-        return across ? a.first.x < b.first.x : a.first.y < b.first.y;
-    });
+    auto middle = from + (to - from) / 2;
+    const std::size_t all = cost(from, to);
+    const auto heavy =
+        std::find_if(from, to, [&](const auto& one) { return 2 * point_count(*one.second) > all; });
+    if (heavy != to && all >= tiled_from)
+        std::iter_swap(from, heavy), middle = from + 1;
+    else
+        std::nth_element(from, middle, to, [&](const auto& a, const auto& b) {
+            return across ? a.first.x < b.first.x : a.first.y < b.first.y;
+        });
     Region halves[2];
-    in_parallel(2, cost(from, to),
+    in_parallel(2, all,
                 [&](std::size_t i) { halves[i] = i == 0 ? united(from, middle) : united(middle, to); });
     return united(halves[0], halves[1]);
+}
+
+/// Whether no two come within a step of the grid of one another, by their boxes.
+bool all_apart(std::vector<Box> boxes) {
+    std::sort(boxes.begin(), boxes.end(), [](const Box& a, const Box& b) { return a.x0 < b.x0; });
+    std::vector<Box> open;
+    for (const Box& box : boxes) {
+        const Box near = box.grown(2 / grid_per_mm);
+        std::erase_if(open, [&](const Box& o) { return o.x1 < near.x0; });
+        if (std::any_of(open.begin(), open.end(), [&](const Box& o) { return o.meets(near); })) return false;
+        open.push_back(box);
+    }
+    return true;
 }
 
 } // namespace
 
 Region united(const std::vector<Region>& all) {
     ByPlace by_place;
+    std::vector<Box> boxes;
     for (const Region& region : all)
-        if (!region.empty()) by_place.emplace_back(bounds(region).centre(), &region);
-    return by_place.empty() ? Region{} : united(by_place.begin(), by_place.end());
+        if (!region.empty()) {
+            boxes.push_back(bounds(region));
+            by_place.emplace_back(boxes.back().centre(), &region);
+        }
+    if (by_place.empty()) return {};
+    if (!all_apart(std::move(boxes))) return united(by_place.begin(), by_place.end());
+    Region out;
+    for (const auto& [where, region] : by_place)
+        out.rings.insert(out.rings.end(), region->rings.begin(), region->rings.end());
+    return out;
 }
 
 Region intersected(const Region& a, const Region& b) {

@@ -3,7 +3,8 @@
 #include <map>
 #include <optional>
 
-#include "core/geometry/edge_tree.h"
+#include "core/base/parallel.h"
+#include "core/geometry/edge_grid.h"
 #include "core/geometry/narrow.h"
 #include "core/geometry/region_index.h"
 
@@ -12,13 +13,15 @@ namespace dotlane {
 std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Progress& progress) {
     std::vector<Web> out;
     if (openings.empty()) return out;
-    std::vector<const Ring*> rings = edge_rings_of(openings);
+    std::vector<const Ring*> rings;
+    for (const Ring& ring : openings.rings)
+        rings.push_back(&ring);
     Ring edge;
     if (!sheet.empty()) {
         edge = {{sheet.x0, sheet.y0}, {sheet.x1, sheet.y0}, {sheet.x1, sheet.y1}, {sheet.x0, sheet.y1}};
         rings.push_back(&edge);
     }
-    const EdgeTree tree = tree_of(rings);
+    const EdgeGrid edges(edges_of(rings));
     const RegionIndex index(openings);
     std::vector<double> areas;
     for (const Ring* ring : rings)
@@ -37,28 +40,65 @@ std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Pr
         for (const Point p : *rings[r]) {
             if (progress.cancelled()) return out;
             const double look = std::max(in_mm(least), narrowest ? in_mm(narrowest->width) : 1e9);
-            for (auto it = tree.qbegin(bgi::nearest(to_boost(p), 6) &&
-                                       bgi::satisfies([r](const RingEdge& e) { return e.second != r; }));
-                 it != tree.qend(); ++it) {
-                const Point q = nearest_on(it->first, p);
-                const double width = distance(p, q);
-                if (width > look) break;
-                const Point inset = (q - p) * std::min(0.01, 1e-3 / std::max(width, 1e-9));
-                if (width < 1e-6 ? !apart_by_nothing(r, it->second)
-                                 : index.contains((p + q) * 0.5) || index.crosses(p + inset, q - inset))
-                    continue; // across an opening
-                const Web web{p, q, mm(width), r, it->second};
-                if (!narrowest || web.width < narrowest->width) narrowest = web;
-                if (web.width >= least) break;
-                const auto [known, fresh] = narrow.try_emplace(std::minmax(r, it->second), web);
-                if (!fresh && web.width < known->second.width) known->second = web;
-                break;
-            }
+            edges.each_nearest(
+                p, look, [r](const GridEdge& e) { return e.of != r; },
+                [&](const GridEdge& e, Point q, double width) {
+                    const Point inset = (q - p) * std::min(0.01, 1e-3 / std::max(width, 1e-9));
+                    if (width < 1e-6 ? !apart_by_nothing(r, e.of)
+                                     : index.contains((p + q) * 0.5) || index.crosses(p + inset, q - inset))
+                        return false; // across an opening
+                    const Web web{p, q, mm(width), r, e.of};
+                    if (!narrowest || web.width < narrowest->width) narrowest = web;
+                    if (web.width >= least) return true;
+                    const auto [known, fresh] = narrow.try_emplace(std::minmax(r, e.of), web);
+                    if (!fresh && web.width < known->second.width) known->second = web;
+                    return true;
+                });
         }
     }
     if (narrowest) out.push_back(*narrowest);
     for (const auto& [pair, web] : narrow)
         if (!(web.a == narrowest->a && web.b == narrowest->b)) out.push_back(web);
+    return out;
+}
+
+std::vector<Point> webs_under(const Region& openings, Length width) {
+    constexpr double strip = 10; // times as far along the edge as across
+    // Edges by their number, from all rings, with the way along the ring to their first end.
+    std::vector<GridEdge> all = edges_of(openings);
+    std::vector<std::size_t> ring(all.size());
+    std::vector<double> along(all.size()), around(openings.rings.size());
+    std::vector<std::size_t> last_of(openings.rings.size()); // edge of each ring
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        double& way = around[ring[i] = all[i].of];
+        along[i] = way;
+        way += distance(all[i].a, all[i].b);
+        last_of[ring[i]] = i;
+        all[i].of = i;
+    }
+    const RegionIndex index(openings);
+    const EdgeGrid edges(all);
+    constexpr std::size_t share = 2000;
+    std::vector<std::vector<Point>> found((all.size() + share - 1) / share);
+    in_parallel(found.size(), all.size(), [&](std::size_t part) {
+        for (std::size_t i = part * share; i < std::min(all.size(), (part + 1) * share); ++i) {
+            const Point p = all[i].a;
+            const std::size_t before = along[i] == 0 ? last_of[ring[i]] : i - 1;
+            const auto other = [&](const GridEdge& e) { return e.of != i && e.of != before; };
+            edges.each_nearest(p, in_mm(width), other, [&](const GridEdge& e, Point q, double across) {
+                if (ring[e.of] == ring[i]) {
+                    const double way = std::abs(along[e.of] + distance(e.a, q) - along[i]);
+                    if (std::min(way, around[ring[i]] - way) <= strip * across) return false;
+                }
+                if (across > 1e-6 && index.contains((p + q) * 0.5)) return false;
+                found[part].push_back((p + q) * 0.5);
+                return true;
+            });
+        }
+    });
+    std::vector<Point> out;
+    for (const std::vector<Point>& some : found)
+        out.insert(out.end(), some.begin(), some.end());
     return out;
 }
 

@@ -17,6 +17,11 @@ struct Web {
 /// `least`, of each pair of edges the narrowest, and in front the narrowest of all, however wide.
 std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Progress& progress);
 
+/// Where material is narrower than `width`, between two openings or two parts of one's edge, as far as that
+/// is a strip: the tip of a corner is none unless it is sharper than 11 degrees. The middles of the strips,
+/// one for each point of an edge that lies at one.
+std::vector<Point> webs_under(const Region& openings, Length width);
+
 /// The openings, smaller just where a strip of material between them or to the sheet's edge is narrower. An
 /// empty sheet: strips between openings alone.
 Region widened(const Region& openings, const Box& sheet, Length least, Progress& progress);
@@ -25,8 +30,9 @@ Region widened(const Region& openings, const Box& sheet, Length least, Progress&
 /// that is too near to more of them goes, else the smaller.
 Region thinned_out(const Region& openings, const Box& sheet, Length least, Progress& progress);
 
-/// By how much openings have to move away from a middle, as a share of their way from it, until no strip between
-/// them is narrower: each with what lies within it. 0: they may stay; none when three times the way would not do.
+/// By how much openings have to move away from a middle, as a share of their way from it, until no strip
+/// between them is narrower: each with what lies within it. 0: they may stay; none when three times the way
+/// would not do.
 std::optional<double> spread_share(const Region& openings, Point middle, Length least, Progress& progress);
 Region spread_by(const Region& openings, Point middle, double share);
 

@@ -154,3 +154,26 @@ TEST_CASE("pieces with too many points are counted, not passed over") {
     CHECK(found.places.empty());
     CHECK(found.unchecked == 1);
 }
+
+TEST_CASE("a region is wider than a disc when something is left of it once its edge moves in by half") {
+    Random random("wide enough");
+    int wide = 0, thin = 0;
+    for (int round = 0; round < 300; ++round) {
+        INFO("seed " << random.seed() << " round " << round);
+        const double most = random.real(0.2, 6);
+        Region shape =
+            region_of({ring(random_ring(random, random.whole(3, 60), 0.1 * most, most))}, FillRule::nonzero);
+        if (random.whole(0, 1) == 1)
+            shape = subtracted(
+                shape, region_of({ring(random_ring(random, 9, 0.1 * most, 0.9 * most))}, FillRule::nonzero));
+        if (shape.empty()) continue;
+        const double width = random.real(0.1, 4);
+        const bool left = !offset(shape, mm(-width / 2)).empty();
+        // Offsets are exact to 0.005 mm: between the two either may be told.
+        if (left == offset(shape, mm(-width / 2 - 0.02)).empty()) continue;
+        CHECK(is_wider_than(shape, mm(width)) == left);
+        (left ? wide : thin)++;
+    }
+    CHECK(wide > 20);
+    CHECK(thin > 20);
+}

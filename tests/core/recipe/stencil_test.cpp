@@ -9,6 +9,7 @@
 #include "core/commands/remedies.h"
 #include "core/commands/steps.h"
 #include "core/recipe/bridges.h"
+#include "core/recipe/webs.h"
 #include "tests/support/recipe.h"
 
 using namespace dotlane;
@@ -277,6 +278,57 @@ TEST_CASE("webs are the distances of squares from one another and from the sheet
         const Step& made = *find(*find(r.b.project, r.b.part), id);
         CHECK(find(r.b.project, made.lane)->action == Action::cut);
     }
+}
+
+TEST_CASE("strips of material by which parts hang are found, corners and fine curves are none") {
+    Random random("strips");
+    const auto under = [](const Polylines& lines, double width) {
+        return webs_under(region_of(lines, FillRule::evenodd), mm(width));
+    };
+    for (int round = 0; round < 100; ++round) {
+        INFO("seed " << random.seed() << " round " << round);
+        // Two squares beside one another; a disc with a fine edge; an opening that all but closes on itself.
+        const double gap = random.real(0.01, 0.3), width = random.real(0.02, 0.3);
+        if (std::abs(gap - width) < 1e-4) continue;
+        const auto found = under({ring({{0, 0}, {10, 0}, {10, 10}, {0, 10}}),
+                                  ring({{10 + gap, 3}, {20, 3}, {20, 7}, {10 + gap, 7}})},
+                                 width);
+        CHECK(found.empty() == (gap > width));
+        for (const Point p : found)
+            CHECK(p.x == Approx(10 + gap / 2).margin(1e-3));
+        CHECK(under({ring(regular(random.whole(100, 3000), random.real(1, 30)))}, width).empty());
+        const auto c = under({ring({{0, 0},
+                                    {10, 0},
+                                    {10, 4},
+                                    {6 + gap, 4},
+                                    {6 + gap, 3},
+                                    {9, 3},
+                                    {9, 1},
+                                    {1, 1},
+                                    {1, 3},
+                                    {6, 3},
+                                    {6, 4},
+                                    {0, 4}})},
+                             width);
+        CHECK(c.empty() == (gap > width));
+    }
+    // Spikes of 12 degrees are corners, of 8 they are strips; a star's openings that touch in points are
+    // found.
+    const auto spike = [&](double degrees) {
+        const double half = degrees / 2 * pi / 180;
+        return under({ring({{0, 0},
+                            {10, 0},
+                            {10, 10},
+                            {5 + 5 * std::tan(half), 10},
+                            {5, 5},
+                            {5 - 5 * std::tan(half), 10},
+                            {0, 10}})},
+                     0.1);
+    };
+    CHECK(spike(12).empty());
+    const auto touching =
+        under({ring({{0, 0}, {4, 0}, {4, 4}, {0, 4}}), ring({{4, 4}, {8, 4}, {8, 8}, {4, 8}})}, 0.1);
+    CHECK_FALSE(touching.empty());
 }
 
 TEST_CASE("a negative stencil opens what lies around, and holds the shapes by bridges") {

@@ -1,16 +1,17 @@
 #include "core/project/steps/relief.h"
 
+#include <algorithm>
 #include <cmath>
 
-#include "core/base/sets.h"
-#include "core/geometry/edge_tree.h"
+#include "core/geometry/edge_grid.h"
 #include "core/recipe/areas.h"
 #include "core/recipe/evaluate.h"
 
 namespace dotlane {
 namespace {
 
-constexpr double hollow = 0.5; ///< radians by which an outline turns in a hollow corner
+constexpr double hollow = 0.5;         ///< radians by which an outline turns in a hollow corner
+constexpr double flattened_by = 0.005; ///< mm, of round holes
 
 struct Edge {
     Point a, b;
@@ -51,11 +52,11 @@ std::optional<Point> meeting_of(const Edge& e, const Edge& f, double reach) {
 FlatLine hole_at(const Meeting& m, const ReliefStep& step) {
     const double size = in_mm(step.size);
     if (step.form == ReliefStep::Form::round)
-        return line_along({flattened(ellipse(m.at, size / 2, size / 2), mm(0.005))});
+        return line_along({flattened(ellipse(m.at, size / 2, size / 2), mm(flattened_by))});
     const double wide = size / 4, angle = std::atan2(m.along.y, m.along.x);
     const Contour slot = rounded_rectangle({-size / 2, -wide / 2, size / 2, wide / 2}, wide / 2, wide / 2);
     const Affine to = Affine::translation(m.at) * Affine::rotation(angle);
-    return line_along({transformed(flattened(slot, mm(0.005)), to)});
+    return line_along({transformed(flattened(slot, mm(flattened_by)), to)});
 }
 
 } // namespace
@@ -73,23 +74,25 @@ StepOutcome run(const ReliefStep& step, const StepInput& in, Progress& progress)
             }
     if (edges.empty()) return refused(say("There are no open lines, which folds are."));
     const double reach = in_mm(step.reach);
-    std::vector<RingEdge> all;
+    std::vector<GridEdge> all;
     for (std::size_t i = 0; i < edges.size(); ++i)
-        all.push_back({BoostSegment(to_boost(edges[i].a), to_boost(edges[i].b)), i});
-    const EdgeTree tree(all);
+        all.push_back({edges[i].a, edges[i].b, i});
+    const EdgeGrid grid(std::move(all));
     std::vector<Meeting> found;
     for (std::size_t i = 0; i < edges.size(); ++i) {
         if (progress.cancelled()) return {};
         Box box;
         box.add(edges[i].a), box.add(edges[i].b);
         box = box.grown(2 * reach + 1e-6);
-        const bg::model::box<BoostPoint> look({box.x0, box.y0}, {box.x1, box.y1});
-        for (auto it = tree.qbegin(bgi::intersects(look)); it != tree.qend(); ++it) {
-            const std::size_t k = it->second;
-            if (k <= i || edges[k].line == edges[i].line) continue;
+        std::vector<std::size_t> near;
+        grid.each_near(box, [&](const GridEdge& e) {
+            if (e.of > i && edges[e.of].line != edges[i].line) near.push_back(e.of);
+        });
+        std::sort(near.begin(), near.end());
+        near.erase(std::unique(near.begin(), near.end()), near.end());
+        for (const std::size_t k : near)
             if (const auto at = meeting_of(edges[i], edges[k], reach))
                 found.push_back({*at, edges[i].b - edges[i].a});
-        }
     }
     const std::size_t crossings = found.size();
     if (step.edges) {
@@ -101,15 +104,18 @@ StepOutcome run(const ReliefStep& step, const StepInput& in, Progress& progress)
                 if (std::min(distance(edge.a, corner), distance(edge.b, corner)) <= reach)
                     found.push_back({corner, edge.b - edge.a});
     }
-    // What several pairs of folds find lies in one hole.
-    Sets same(found.size());
-    for (std::uint32_t i = 0; i < found.size(); ++i)
-        for (std::uint32_t k = i + 1; k < found.size(); ++k)
-            if (distance(found[i].at, found[k].at) <= std::max(reach, in_mm(step.size) / 2)) same.unite(i, k);
+    // What several pairs of folds find lies in one hole. (Each within reach of the hole's own middle: along a
+    // chain of near ones the last would have none.)
+    const double same = std::max(reach, in_mm(step.size) / 2 - flattened_by);
+    std::vector<Meeting> holes;
+    for (const Meeting& meeting : found)
+        if (std::none_of(holes.begin(), holes.end(),
+                         [&](const Meeting& hole) { return distance(hole.at, meeting.at) <= same; }))
+            holes.push_back(meeting);
     StepOutcome out;
     out.made.emplace();
-    for (std::uint32_t i = 0; i < found.size(); ++i)
-        if (same.of(i) == i) out.made->lines.push_back(hole_at(found[i], step));
+    for (const Meeting& hole : holes)
+        out.made->lines.push_back(hole_at(hole, step));
     if (out.made->lines.empty()) return refused(say("No two of these lines meet, so nothing needs relief."));
     out.report.figures = {figure("holes", out.made->lines.size()), figure("crossings", crossings)};
     return out;

@@ -35,10 +35,16 @@ double widest(double most, Holds holds) {
     return (low + high) / 2;
 }
 
-/// Of a spot of the piece that joins wider parts.
-double neck_width(const Crops& piece, const Box& spot, double least) {
-    const Box here = spot.grown(least);
-    const Region local = intersected(piece.near(here.grown(least)), region_of(Shape{{rectangle(here)}}));
+/// Of a spot of the piece that joins wider parts. Other parts of the piece may pass by.
+double neck_width(const Crops& piece, const Region& spot, double least) {
+    const Box here = bounds(spot).grown(least);
+    std::vector<Region> parts =
+        pieces(intersected(piece.near(here.grown(least)), region_of(Shape{{rectangle(here)}})));
+    if (parts.size() > 1)
+        std::erase_if(parts, [&](const Region& part) { return intersected(part, spot).empty(); });
+    Region local;
+    for (Region& part : parts)
+        std::move(part.rings.begin(), part.rings.end(), std::back_inserter(local.rings));
     return widest(least, [&](double w) { return pieces(shrunk(local, w / 2)).size() == 1; });
 }
 
@@ -100,7 +106,7 @@ class Finder {
         for (const Region& contact : contacts)
             joined.add(bounds(contact));
         if (contacts.size() >= 2) {
-            const double width = neck_width(piece, box, width_);
+            const double width = neck_width(piece, spot, width_);
             if (width < width_ * 0.97) // else it is as wide as it must be
                 return place(NarrowPlace::Kind::neck, spot, width);
         } else if (ends_ == Ends::slivers ? extent > sliver_long * width_ && mean < sliver_thin * width_

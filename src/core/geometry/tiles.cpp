@@ -23,11 +23,11 @@ constexpr cl::cInt near_border = 1000;
 /// Steps that a point may lie aside, rounded at both ends of an edge and between.
 constexpr double near_tiles = 4;
 
-struct Edge {
+struct TileEdge {
     cl::IntPoint a, b;
     bool cut_a = false, cut_b = false; ///< at a tile's border
 };
-using Edges = std::vector<Edge>;
+using TileEdges = std::vector<TileEdge>;
 
 bool before(const cl::IntPoint& a, const cl::IntPoint& b) {
     return std::tie(a.X, a.Y) < std::tie(b.X, b.Y);
@@ -40,7 +40,7 @@ cl::IntPoint along(const cl::IntPoint& a, const cl::IntPoint& b, double share) {
 
 /// What of an edge lies in a tile, if any. Borders cut it in places that follow from the edge alone, so that
 /// both sides agree; what runs along a border is the upper or the right tile's.
-std::optional<Edge> within(const cl::IntPoint& a, const cl::IntPoint& b, const GridBox& tile) {
+std::optional<TileEdge> within(const cl::IntPoint& a, const cl::IntPoint& b, const GridBox& tile) {
     double from = 0, to = 1;
     const auto keep = [&](cl::cInt at, cl::cInt way, cl::cInt low, cl::cInt high) {
         if (way == 0) return low <= at && at < high;
@@ -50,7 +50,7 @@ std::optional<Edge> within(const cl::IntPoint& a, const cl::IntPoint& b, const G
         return from < to;
     };
     if (!keep(a.X, b.X - a.X, tile.x0, tile.x1) || !keep(a.Y, b.Y - a.Y, tile.y0, tile.y1)) return {};
-    Edge out{a, b, from > 0, to < 1};
+    TileEdge out{a, b, from > 0, to < 1};
     if (out.cut_a) out.a = along(a, b, from);
     if (out.cut_b) out.b = along(a, b, to);
     if (out.a == out.b) return {};
@@ -63,7 +63,7 @@ class Tiling {
         : reach_(reach + 1000)
         , work_(work) {}
 
-    Edges edges(const TileRings& rings, const GridBox& box) const {
+    TileEdges edges(const TileRings& rings, const GridBox& box) const {
         const cl::cInt wide = box.x1 - box.x0, high = box.y1 - box.y0;
         std::vector<cl::cInt> across; // of the points inside, along the longer side
         std::size_t points = 0;
@@ -82,7 +82,7 @@ class Tiling {
         GridBox halves[2] = {box, box};
         (wide > high ? halves[0].x1 : halves[0].y1) = at;
         (wide > high ? halves[1].x0 : halves[1].y0) = at;
-        Edges out[2];
+        TileEdges out[2];
         in_parallel(2, points, [&](std::size_t i) { out[i] = edges(near(rings, halves[i]), halves[i]); });
         out[0].insert(out[0].end(), out[1].begin(), out[1].end());
         return std::move(out[0]);
@@ -102,8 +102,8 @@ class Tiling {
         return out;
     }
 
-    Edges in_tile(const TileRings& rings, const GridBox& box) const {
-        Edges out;
+    TileEdges in_tile(const TileRings& rings, const GridBox& box) const {
+        TileEdges out;
         for (const cl::Path& ring : work_(rings, box))
             for (std::size_t i = 0; i < ring.size(); ++i)
                 if (auto edge = within(ring[i], ring[i + 1 < ring.size() ? i + 1 : 0], box))
@@ -115,8 +115,8 @@ class Tiling {
     const TileWork& work_;
 };
 
-/// Edges in the order of where they end, and of where they start.
-std::vector<std::size_t> in_order(const Edges& edges, cl::IntPoint Edge::*at) {
+/// TileEdges in the order of where they end, and of where they start.
+std::vector<std::size_t> in_order(const TileEdges& edges, cl::IntPoint TileEdge::*at) {
     std::vector<std::size_t> out(edges.size());
     std::iota(out.begin(), out.end(), std::size_t{0});
     std::sort(out.begin(), out.end(),
@@ -126,8 +126,8 @@ std::vector<std::size_t> in_order(const Edges& edges, cl::IntPoint Edge::*at) {
 
 /// Where tiles see an edge a step of the grid apart, its two ends at their border are made one, the nearest
 /// first. False when some find no other.
-bool meet_at_borders(Edges& edges) {
-    const auto ends = in_order(edges, &Edge::b), starts = in_order(edges, &Edge::a);
+bool meet_at_borders(TileEdges& edges) {
+    const auto ends = in_order(edges, &TileEdge::b), starts = in_order(edges, &TileEdge::a);
     std::vector<std::size_t> open_ends, open_starts;
     for (std::size_t i = 0, k = 0; i < edges.size() || k < edges.size();) {
         if (k == edges.size() || (i < edges.size() && before(edges[ends[i]].b, edges[starts[k]].a)))
@@ -163,14 +163,14 @@ bool meet_at_borders(Edges& edges) {
             ended[pair.end] = started[pair.start] = 1;
             ++met;
         }
-    std::erase_if(edges, [](const Edge& e) { return e.a == e.b; });
+    std::erase_if(edges, [](const TileEdge& e) { return e.a == e.b; });
     return met == open_ends.size() && met == open_starts.size();
 }
 
 /// Of each edge the one that goes on from its end. Where several meet, those between which the area lies
 /// belong together: on the left of the one that comes and of the one that goes.
-std::vector<std::size_t> followers(const Edges& edges) {
-    const auto ends = in_order(edges, &Edge::b), starts = in_order(edges, &Edge::a);
+std::vector<std::size_t> followers(const TileEdges& edges) {
+    const auto ends = in_order(edges, &TileEdge::b), starts = in_order(edges, &TileEdge::a);
     std::vector<std::size_t> next(edges.size());
     struct Arm {
         double angle;
@@ -238,19 +238,19 @@ void add_loops(const cl::Path& path, cl::Paths& out) {
 
 /// Whether two edges are one that a border alone has cut: two that it cuts in the same point may have changed
 /// places.
-bool only_cut(const Edge& in, const Edge& out) {
+bool only_cut(const TileEdge& in, const TileEdge& out) {
     const auto point = [&](const cl::IntPoint& p) {
         return Point{static_cast<double>(p.X - in.b.X), static_cast<double>(p.Y - in.b.Y)};
     };
     return in.cut_b && out.cut_a && distance_to_segment({}, point(in.a), point(out.b)) <= near_tiles;
 }
 
-/// Edges of a clean area one after another.
-cl::Paths rings_of(const Edges& edges) {
+/// TileEdges of a clean area one after another.
+cl::Paths rings_of(const TileEdges& edges) {
     const std::vector<std::size_t> next = followers(edges);
     std::vector<char> used(edges.size());
     cl::Paths out;
-    for (const std::size_t first : in_order(edges, &Edge::a)) {
+    for (const std::size_t first : in_order(edges, &TileEdge::a)) {
         if (used[first]) continue;
         cl::Path path;
         for (std::size_t i = first; !used[i]; i = next[i]) {
@@ -278,24 +278,24 @@ GridBox bounds(const cl::Paths& paths) {
 }
 
 std::optional<cl::Paths> in_tiles(const TileRings& rings, cl::cInt reach, const TileWork& work) {
-    const GridBox a = bounds(rings[0]), b = rings[1].empty() ? a : bounds(rings[1]);
+    const GridBox one = bounds(rings[0]), other = rings[1].empty() ? one : bounds(rings[1]);
     // Nothing of what comes out runs along the outermost borders.
     const cl::cInt room = reach + 1000;
-    const GridBox all{std::min(a.x0, b.x0) - room, std::min(a.y0, b.y0) - room, std::max(a.x1, b.x1) + room,
-                      std::max(a.y1, b.y1) + room};
-    Edges edges = Tiling(reach, work).edges(rings, all);
+    const GridBox all{std::min(one.x0, other.x0) - room, std::min(one.y0, other.y0) - room,
+                      std::max(one.x1, other.x1) + room, std::max(one.y1, other.y1) + room};
+    TileEdges edges = Tiling(reach, work).edges(rings, all);
     if (!meet_at_borders(edges)) return {};
     // Whatever way edges follow one another, they enclose as much.
-    double enclosed = 0, along = 0;
-    for (const Edge& e : edges) {
+    double enclosed = 0, way = 0;
+    for (const TileEdge& e : edges) {
         const Point a{static_cast<double>(e.a.X - all.x0), static_cast<double>(e.a.Y - all.y0)},
             b{static_cast<double>(e.b.X - all.x0), static_cast<double>(e.b.Y - all.y0)};
-        enclosed += cross(a, b) / 2, along += distance(a, b);
+        enclosed += cross(a, b) / 2, way += distance(a, b);
     }
     cl::Paths out = rings_of(edges);
     for (const cl::Path& ring : out)
         enclosed -= cl::Area(ring);
-    if (std::abs(enclosed) > near_tiles * (along + near_tiles)) return {};
+    if (std::abs(enclosed) > near_tiles * (way + near_tiles)) return {};
     return out;
 }
 

@@ -118,6 +118,25 @@ TEST_CASE("corners are no slivers until they are very sharp, flaps are") {
     CHECK(in_mm(flap[0].width) == Approx(0.2).margin(0.05));
 }
 
+TEST_CASE("the width of a neck is its own, whatever else of the piece passes by") {
+    // Between a disc and a round hole that all but touches its edge: 13.935794 - 6.213511 less the distance
+    // of their middles. Beside the neck the hole's edge crosses another circle's, so that the piece hangs
+    // together there in a point.
+    const auto circle = [](double x, double y, double r) { return ellipse({x, y}, r, r); };
+    Shape shape;
+    shape.rule = FillRule::evenodd;
+    shape.contours = {circle(36.882389, 68.033018, 7.232206), circle(34.196969, 68.696761, 6.213511),
+                      circle(37.243165, 62.208366, 13.935794), circle(40.303025, 65.243695, 5.238992)};
+    const double gap = 13.935794 - 6.213511 - distance({34.196969, 68.696761}, {37.243165, 62.208366});
+    bool told = false;
+    for (const NarrowPlace& place : narrow(region_of(shape), 0.8, 2))
+        if (place.box.contains(Point{31.5, 74.1})) {
+            told = true;
+            CHECK(in_mm(place.width) == Approx(gap).margin(0.02));
+        }
+    CHECK(told);
+}
+
 TEST_CASE("where nothing is told every point of a random shape lies in a disc that fits, or in a corner") {
     Random random("narrow");
     INFO("seed " << random.seed());

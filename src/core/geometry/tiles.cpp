@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <numbers>
 #include <numeric>
 #include <tuple>
 #include <utility>
@@ -115,28 +116,35 @@ class Tiling {
     const TileWork& work_;
 };
 
-/// TileEdges in the order of where they end, and of where they start.
-std::vector<std::size_t> in_order(const TileEdges& edges, cl::IntPoint TileEdge::*at) {
+/// Edges in the order of where they start.
+void sort_by_start(TileEdges& edges) {
+    std::sort(edges.begin(), edges.end(),
+              [](const TileEdge& a, const TileEdge& b) { return before(a.a, b.a); });
+}
+
+/// Their numbers in the order of where they end.
+std::vector<std::size_t> by_end(const TileEdges& edges) {
     std::vector<std::size_t> out(edges.size());
     std::iota(out.begin(), out.end(), std::size_t{0});
     std::sort(out.begin(), out.end(),
-              [&](std::size_t i, std::size_t k) { return before(edges[i].*at, edges[k].*at); });
+              [&](std::size_t i, std::size_t k) { return before(edges[i].b, edges[k].b); });
     return out;
 }
 
 /// Where tiles see an edge a step of the grid apart, its two ends at their border are made one, the nearest
-/// first. False when some find no other.
-bool meet_at_borders(TileEdges& edges) {
-    const auto ends = in_order(edges, &TileEdge::b), starts = in_order(edges, &TileEdge::a);
+/// first. False when some find no other. Takes and leaves edges in order of their start; `ends`: by their
+/// end.
+bool meet_at_borders(TileEdges& edges, std::vector<std::size_t>& ends) {
     std::vector<std::size_t> open_ends, open_starts;
     for (std::size_t i = 0, k = 0; i < edges.size() || k < edges.size();) {
-        if (k == edges.size() || (i < edges.size() && before(edges[ends[i]].b, edges[starts[k]].a)))
+        if (k == edges.size() || (i < edges.size() && before(edges[ends[i]].b, edges[k].a)))
             open_ends.push_back(ends[i++]);
-        else if (i == edges.size() || before(edges[starts[k]].a, edges[ends[i]].b))
-            open_starts.push_back(starts[k++]);
+        else if (i == edges.size() || before(edges[k].a, edges[ends[i]].b))
+            open_starts.push_back(k++);
         else
             ++i, ++k;
     }
+    if (open_ends.empty() && open_starts.empty()) return true;
     struct Pair {
         cl::cInt off;
         std::size_t end, start;
@@ -164,56 +172,87 @@ bool meet_at_borders(TileEdges& edges) {
             ++met;
         }
     std::erase_if(edges, [](const TileEdge& e) { return e.a == e.b; });
+    ends = by_end(edges);
     return met == open_ends.size() && met == open_starts.size();
 }
 
-/// Of each edge the one that goes on from its end. Where several meet, those between which the area lies
-/// belong together: on the left of the one that comes and of the one that goes.
-std::vector<std::size_t> followers(const TileEdges& edges) {
-    const auto ends = in_order(edges, &TileEdge::b), starts = in_order(edges, &TileEdge::a);
-    std::vector<std::size_t> next(edges.size());
+/// Whether two edges are one that a border alone has cut: two that it cuts in the same point may have changed
+/// places.
+bool only_cut(const TileEdge& in, const TileEdge& out) {
+    const auto point = [&](const cl::IntPoint& p) {
+        return Point{static_cast<double>(p.X - in.b.X), static_cast<double>(p.Y - in.b.Y)};
+    };
+    return in.cut_b && out.cut_a && distance_to_segment({}, point(in.a), point(out.b)) <= near_tiles;
+}
+
+/// In which direction an edge leads from a point, radians.
+double angle_of(const cl::IntPoint& from, const cl::IntPoint& to) {
+    return std::atan2(static_cast<double>(to.Y - from.Y), static_cast<double>(to.X - from.X));
+}
+
+/// Which of the edges that start in a point goes on from which of those that end there. What a border has cut
+/// goes on straight. Of the others those belong together between which the area lies: on the left of the one
+/// that comes and of the one that goes.
+void follow_at(const TileEdges& edges, std::vector<std::size_t> come, std::vector<std::size_t> go,
+               std::vector<std::size_t>& next) {
+    const cl::IntPoint at = edges[come.front()].b;
+    std::erase_if(come, [&](std::size_t in) {
+        auto best = go.end();
+        double least = std::numbers::pi / 2;
+        for (auto out = go.begin(); out != go.end(); ++out)
+            if (const double turn = std::abs(std::remainder(
+                    angle_of(at, edges[*out].b) - angle_of(edges[in].a, at), 2 * std::numbers::pi));
+                turn < least && only_cut(edges[in], edges[*out]))
+                least = turn, best = out;
+        if (best == go.end()) return false;
+        next[in] = *best;
+        go.erase(best);
+        return true;
+    });
     struct Arm {
         double angle;
         bool goes;
         std::size_t edge;
+        bool done = false;
     };
     std::vector<Arm> arms;
-    std::vector<std::size_t> come;
-    for (std::size_t i = 0; i < ends.size();) { // as many end in each point as start there
-        std::size_t to = i + 1;
+    for (const std::size_t in : come)
+        arms.push_back({angle_of(at, edges[in].a), false, in});
+    for (const std::size_t out : go)
+        arms.push_back({angle_of(at, edges[out].b), true, out});
+    // Clockwise from one that comes lies what is on its left, up to the next that goes.
+    std::sort(arms.begin(), arms.end(), [](const Arm& a, const Arm& b) {
+        return std::tuple(-a.angle, a.goes, a.edge) < std::tuple(-b.angle, b.goes, b.edge);
+    });
+    std::vector<std::size_t> open;
+    std::size_t left = come.size();
+    for (std::size_t k = 0; left > 0; k = (k + 1) % arms.size()) {
+        Arm& arm = arms[k];
+        if (arm.done || (arm.goes && open.empty())) continue;
+        arm.done = true;
+        if (arm.goes)
+            next[open.back()] = arm.edge, open.pop_back(), --left;
+        else
+            open.push_back(arm.edge);
+    }
+}
+
+/// Of each edge the one that goes on from its end.
+std::vector<std::size_t> followers(const TileEdges& edges, const std::vector<std::size_t>& ends) {
+    std::vector<std::size_t> next(edges.size());
+    for (std::size_t i = 0, to = 1; i < ends.size(); i = to++) { // as many end in each point as start there
         while (to < ends.size() && edges[ends[to]].b == edges[ends[i]].b)
             ++to;
         if (to == i + 1) {
-            next[ends[i]] = starts[i];
-            i = to;
+            next[ends[i]] = i;
             continue;
         }
-        arms.clear();
-        const cl::IntPoint at = edges[ends[i]].b;
-        const auto angle = [&](const cl::IntPoint& p) {
-            return std::atan2(static_cast<double>(p.Y - at.Y), static_cast<double>(p.X - at.X));
-        };
-        for (; i < to; ++i) {
-            arms.push_back({angle(edges[ends[i]].a), false, ends[i]});
-            arms.push_back({angle(edges[starts[i]].b), true, starts[i]});
-        }
-        // Clockwise from one that comes lies what is on its left, up to the next that goes.
-        std::sort(arms.begin(), arms.end(), [](const Arm& a, const Arm& b) {
-            return std::tuple(-a.angle, a.goes, a.edge) < std::tuple(-b.angle, b.goes, b.edge);
-        });
-        come.clear();
-        std::size_t matched = 0;
-        for (std::size_t k = 0; matched < arms.size() / 2; k = (k + 1) % arms.size()) {
-            Arm& arm = arms[k];
-            if (arm.edge == edges.size()) continue;
-            if (!arm.goes) {
-                come.push_back(std::exchange(arm.edge, edges.size()));
-            } else if (!come.empty()) {
-                next[come.back()] = std::exchange(arm.edge, edges.size());
-                come.pop_back();
-                ++matched;
-            }
-        }
+        std::vector<std::size_t> go(to - i);
+        std::iota(go.begin(), go.end(), i);
+        follow_at(
+            edges,
+            {ends.begin() + static_cast<std::ptrdiff_t>(i), ends.begin() + static_cast<std::ptrdiff_t>(to)},
+            std::move(go), next);
     }
     return next;
 }
@@ -236,21 +275,12 @@ void add_loops(const cl::Path& path, cl::Paths& out) {
     if (open.size() >= 3) out.push_back(std::move(open));
 }
 
-/// Whether two edges are one that a border alone has cut: two that it cuts in the same point may have changed
-/// places.
-bool only_cut(const TileEdge& in, const TileEdge& out) {
-    const auto point = [&](const cl::IntPoint& p) {
-        return Point{static_cast<double>(p.X - in.b.X), static_cast<double>(p.Y - in.b.Y)};
-    };
-    return in.cut_b && out.cut_a && distance_to_segment({}, point(in.a), point(out.b)) <= near_tiles;
-}
-
-/// TileEdges of a clean area one after another.
-cl::Paths rings_of(const TileEdges& edges) {
-    const std::vector<std::size_t> next = followers(edges);
+/// Edges of a clean area one after another.
+cl::Paths rings_of(const TileEdges& edges, const std::vector<std::size_t>& ends) {
+    const std::vector<std::size_t> next = followers(edges, ends);
     std::vector<char> used(edges.size());
     cl::Paths out;
-    for (const std::size_t first : in_order(edges, &TileEdge::a)) {
+    for (std::size_t first = 0; first < edges.size(); ++first) {
         if (used[first]) continue;
         cl::Path path;
         for (std::size_t i = first; !used[i]; i = next[i]) {
@@ -284,7 +314,9 @@ std::optional<cl::Paths> in_tiles(const TileRings& rings, cl::cInt reach, const 
     const GridBox all{std::min(one.x0, other.x0) - room, std::min(one.y0, other.y0) - room,
                       std::max(one.x1, other.x1) + room, std::max(one.y1, other.y1) + room};
     TileEdges edges = Tiling(reach, work).edges(rings, all);
-    if (!meet_at_borders(edges)) return {};
+    sort_by_start(edges);
+    std::vector<std::size_t> ends = by_end(edges);
+    if (!meet_at_borders(edges, ends)) return {};
     // Whatever way edges follow one another, they enclose as much.
     double enclosed = 0, way = 0;
     for (const TileEdge& e : edges) {
@@ -292,7 +324,7 @@ std::optional<cl::Paths> in_tiles(const TileRings& rings, cl::cInt reach, const 
             b{static_cast<double>(e.b.X - all.x0), static_cast<double>(e.b.Y - all.y0)};
         enclosed += cross(a, b) / 2, way += distance(a, b);
     }
-    cl::Paths out = rings_of(edges);
+    cl::Paths out = rings_of(edges, ends);
     for (const cl::Path& ring : out)
         enclosed -= cl::Area(ring);
     if (std::abs(enclosed) > near_tiles * (way + near_tiles)) return {};

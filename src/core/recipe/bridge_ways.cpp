@@ -5,7 +5,6 @@
 #include <limits>
 #include <map>
 #include <numbers>
-#include <set>
 
 #include "core/base/parallel.h"
 #include "core/base/sets.h"
@@ -103,22 +102,28 @@ class Opening {
     /// shortest way to what is not of it is looked for. The smallest heap goes first, so that no island is
     /// looked at more often than its heap has doubled.
     void tie_heaps(Sets& together, Progress& progress) {
-        std::set<std::uint32_t> stuck; // nothing leads out of them
+        std::vector<std::size_t> islands(rings_.size()); // of each heap, by its least ring
+        std::vector<char> stuck(rings_.size());          // nothing leads out of it
+        for (std::size_t k = 1; k < rings_.size(); ++k)
+            ++islands[together.of(index_of(k))];
         while (!progress.cancelled()) {
-            std::map<std::uint32_t, std::size_t> sizes;
+            std::size_t smallest = 0;
             for (std::size_t k = 1; k < rings_.size(); ++k)
-                if (const auto heap = together.of(index_of(k));
-                    heap != together.of(0) && !stuck.contains(heap))
-                    ++sizes[heap];
-            const auto smallest = std::min_element(
-                sizes.begin(), sizes.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
-            if (smallest == sizes.end()) return;
-            if (const auto best = out_of(smallest->first, together)) {
-                stuck.erase(together.of(index_of(best->to)));
-                take(*best, together, false);
-            } else {
-                stuck.insert(smallest->first);
+                if (islands[k] > 0 && !stuck[k] && k != together.of(0) &&
+                    (smallest == 0 || islands[k] < islands[smallest]))
+                    smallest = k;
+            if (smallest == 0) return;
+            const auto way = out_of(index_of(smallest), together);
+            if (!way) {
+                stuck[smallest] = 1;
+                continue;
             }
+            const std::uint32_t to = together.of(index_of(way->to));
+            const std::size_t all = islands[smallest] + islands[to];
+            take(*way, together, false);
+            islands[smallest] = islands[to] = 0;
+            islands[together.of(to)] = all;
+            stuck[together.of(to)] = 0;
         }
     }
 

@@ -136,7 +136,7 @@ class Opening {
         const auto other = [&](const GridEdge& e) { return !mine[e.of]; };
         std::optional<Way> best;
         const double widest = boxes_[0].width() + boxes_[0].height();
-        for (double reach = 3 * width_; !best || best->cost > reach; reach *= 2) {
+        for (double reach = usual_reach_; !best || best->cost > reach; reach *= 2) {
             for (std::size_t of = 1; of < rings_.size(); ++of) {
                 if (!mine[of]) continue;
                 const auto within = [&] { return best ? std::min(reach, best->cost) : reach; };
@@ -156,6 +156,7 @@ class Opening {
             }
             if (reach > widest) break;
         }
+        if (best) usual_reach_ = std::max(3 * width_, best->cost); // the next one will hardly be nearer
         return best;
     }
 
@@ -357,6 +358,7 @@ class Opening {
     std::vector<const Ring*> rings_;
     std::vector<std::vector<Point>> corners_;
     std::vector<Box> boxes_;
+    double usual_reach_ = 3 * width_;           ///< within which ways out of heaps are looked for first
     std::vector<std::optional<double>> to_rim_; ///< once it was asked for
     EdgeGrid edges_;
     std::vector<std::vector<Way>> ways_;             ///< from each island

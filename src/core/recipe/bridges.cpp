@@ -6,6 +6,7 @@
 #include "core/base/parallel.h"
 #include "core/geometry/narrow.h"
 #include "core/geometry/nearest_edge.h"
+#include "core/geometry/point_grid.h"
 #include "core/recipe/bridge_strips.h"
 #include "core/recipe/bridge_ways.h"
 #include "core/recipe/webs.h"
@@ -120,8 +121,16 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
     // on by a point, or a hair, hangs on nothing here either: it is opened there.
     Shape opened;
     opened.rule = FillRule::nonzero;
-    for (const Point p : webs_under(out.openings, hair * 2))
-        opened.contours.push_back(ellipse(p, in_mm(hair) * 2, in_mm(hair) * 2));
+    PointGrid<char> known(in_mm(hair)); // by every point of a strip that is longer than wide
+    for (const Point p : webs_under(out.openings, hair * 2)) {
+        bool near = false;
+        known.near(p, [&](char, double) { near = true; });
+        if (near) continue;
+        known.add(p, 0);
+        Box box;
+        box.add(p);
+        opened.contours.push_back(rectangle(box.grown(in_mm(hair) * 2)));
+    }
     Region material = united(out.openings, region_of(opened));
     // Their edges the other way round, with a frame around, are those of the material.
     for (Ring& ring : material.rings)

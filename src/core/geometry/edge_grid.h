@@ -129,14 +129,16 @@ void EdgeGrid::each_nearest(Point p, double within, Wanted wanted, Met met) cons
         side(y0 <= 0, p.y - (origin_.y + static_cast<double>(y0) * cell_));
         side(x1 + 1 >= columns, origin_.x + static_cast<double>(x1 + 1) * cell_ - p.x);
         side(y1 + 1 >= rows, origin_.y + static_cast<double>(y1 + 1) * cell_ - p.y);
-        for (; !seen.empty() && (known > within || seen.top().square <= known * known); seen.pop()) {
+        // Without any side left to look behind, that is all there is.
+        const bool all = known > within || known == std::numeric_limits<double>::infinity();
+        for (; !seen.empty() && (all || seen.top().square <= known * known); seen.pop()) {
             const std::uint32_t i = seen.top().edge;
             if (i == last) continue; // stands in several cells
             last = i;
             const Point on = edges_[i].nearest_to(p);
             if (met(edges_[i], on, distance(p, on))) return;
         }
-        if (known > within) return;
+        if (all) return;
         told = known > 0 ? known * known : -1;
     }
 }

@@ -13,10 +13,8 @@ namespace {
 
 namespace cl = ClipperLib;
 
-/// Its rings on the grid without their tails: beside them Clipper leaves up to a third of what it should
-/// cover.
-cl::Paths clean_paths(const Region& region, Lay lay) {
-    cl::Paths rings = paths_of(region, lay);
+/// Rings without their tails: beside them Clipper leaves up to a third of what it should cover.
+cl::Paths clean_paths(cl::Paths rings) {
     for (cl::Path& ring : rings)
         ring = without_tails(ring);
     std::erase_if(rings, [](const cl::Path& ring) { return ring.size() < 3; });
@@ -40,10 +38,7 @@ cl::Paths cut_out(const cl::Paths& rings, const GridBox& box, cl::cInt by) {
                     cl::ptClip, true);
     cl::Paths out;
     clipper.Execute(cl::ctIntersection, out, cl::pftPositive, cl::pftNonZero);
-    for (cl::Path& ring : out)
-        ring = without_tails(ring);
-    std::erase_if(out, [](const cl::Path& ring) { return ring.size() < 3; });
-    return out;
+    return clean_paths(std::move(out));
 }
 
 Region offset_once(const Region& region, double by, cl::JoinType join, const OffsetOptions& options) {
@@ -55,7 +50,7 @@ Region offset_once(const Region& region, double by, cl::JoinType join, const Off
         return paths;
     };
     const Lay lay = lay_for(bounds(region));
-    const cl::Paths rings = clean_paths(region, lay);
+    const cl::Paths rings = clean_paths(paths_of(region, lay));
     // No corner reaches farther than this.
     const auto reach = static_cast<cl::cInt>(std::abs(by) * (1 + options.mitre_limit) * grid_per_mm);
     std::optional<cl::Paths> paths;
@@ -155,7 +150,7 @@ Region offset(const Region& region, Length by, const OffsetOptions& options) {
 
 Region without_hairs(const Region& region) {
     const Lay lay = lay_for(bounds(region));
-    cl::Paths rings = clean_paths(region, lay);
+    cl::Paths rings = clean_paths(paths_of(region, lay));
     cl::SimplifyPolygons(rings, cl::pftPositive);
     Region out;
     add_from_grid(rings, lay, out);

@@ -109,8 +109,7 @@ class Opening {
         while (!progress.cancelled()) {
             std::size_t smallest = 0;
             for (std::size_t k = 1; k < rings_.size(); ++k)
-                if (islands[k] > 0 && !stuck[k] && k != together.of(0) &&
-                    (smallest == 0 || islands[k] < islands[smallest]))
+                if (islands[k] > 0 && !stuck[k] && (smallest == 0 || islands[k] < islands[smallest]))
                     smallest = k;
             if (smallest == 0) return;
             const auto way = out_of(index_of(smallest), together);

@@ -40,13 +40,14 @@ std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Pr
         for (const Point p : *rings[r]) {
             if (progress.cancelled()) return out;
             const double look = std::max(in_mm(least), narrowest ? in_mm(narrowest->width) : 1e9);
+            int tries = 6; // for the narrowest web, where it is wide enough: any that is not is looked for
             edges.each_nearest(
                 p, look, [r](const GridEdge& e) { return e.of != r; },
                 [&](const GridEdge& e, Point q, double width) {
                     const Point inset = (q - p) * std::min(0.01, 1e-3 / std::max(width, 1e-9));
                     if (width < 1e-6 ? !apart_by_nothing(r, e.of)
                                      : index.contains((p + q) * 0.5) || index.crosses(p + inset, q - inset))
-                        return false; // across an opening
+                        return mm(width) >= least && --tries == 0; // across an opening
                     const Web web{p, q, mm(width), r, e.of};
                     if (!narrowest || web.width < narrowest->width) narrowest = web;
                     if (web.width >= least) return true;

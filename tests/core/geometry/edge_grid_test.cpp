@@ -46,6 +46,18 @@ TEST_CASE("a grid tells edges nearest first, as plain looking does") {
         for (std::size_t i = 0; i < told.size(); ++i)
             CHECK(told[i] == Approx(plain[i]).margin(1e-9));
     }
+    // It ends where nothing is wanted, and where nothing is enough, however far it may look.
+    const EdgeGrid few({{{0, 0}, {9, 0}, 0}, {{9, 0}, {4, 7}, 0}, {{4, 7}, {0, 0}, 0}});
+    constexpr double anywhere = std::numeric_limits<double>::infinity();
+    int met = 0;
+    few.each_nearest(
+        {4, 2}, anywhere, [](const GridEdge&) { return true; },
+        [&](const GridEdge&, Point, double) { return ++met > 9; });
+    CHECK(met == 3);
+    few.each_nearest(
+        {4, 2}, anywhere, [](const GridEdge&) { return false; },
+        [&](const GridEdge&, Point, double) { return ++met > 9; });
+    CHECK(met == 3);
     const EdgeGrid none;
     none.each_nearest(
         {0, 0}, 1e9, [](const GridEdge&) { return true; },

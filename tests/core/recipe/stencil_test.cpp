@@ -280,6 +280,15 @@ TEST_CASE("webs are the distances of squares from one another and from the sheet
     }
 }
 
+TEST_CASE("an island from whose hollow nothing is in sight is held all the same") {
+    // A deep U in a triangle: from within the U all three edges around are hidden.
+    Recipe r(evenodd("M0,90L60,-30L120,90z"
+                     "M50,40H55V70H65V40H70V75H50z"));
+    const StepId id = r.add(bare(), {r.set()});
+    CHECK(r.figure(id, "islands") == 1);
+    CHECK(r.figure(id, "sheet_pieces") == 1);
+}
+
 TEST_CASE("strips of material by which parts hang are found, corners and fine curves are none") {
     Random random("strips");
     const auto under = [](const Polylines& lines, double width) {

@@ -4,6 +4,7 @@
 #include <atomic>
 #include <exception>
 #include <mutex>
+#include <numeric>
 #include <system_error>
 #include <thread>
 #include <utility>
@@ -50,6 +51,17 @@ void in_parallel(std::size_t count, std::size_t cost, const std::function<void(s
     inside = before;
     others.clear();
     if (thrown) std::rethrow_exception(thrown);
+}
+
+void in_parallel(const std::vector<std::size_t>& costs, const std::function<void(std::size_t)>& work) {
+    const std::size_t all = std::accumulate(costs.begin(), costs.end(), std::size_t{0});
+    const auto heavy = static_cast<std::size_t>(
+        std::find_if(costs.begin(), costs.end(), [all](std::size_t cost) { return 2 * cost > all; }) -
+        costs.begin());
+    const bool alone = heavy < costs.size();
+    if (alone) work(heavy);
+    in_parallel(costs.size() - alone, alone ? all - costs[heavy] : all,
+                [&](std::size_t i) { work(alone && i >= heavy ? i + 1 : i); });
 }
 
 } // namespace dotlane

@@ -4,6 +4,7 @@
 
 #include <cstddef>
 #include <functional>
+#include <vector>
 
 namespace dotlane {
 
@@ -11,5 +12,8 @@ namespace dotlane {
 /// points that are worked on) is worth them. The calls must not touch what another one writes. What one
 /// throws is thrown again, when all have ended.
 void in_parallel(std::size_t count, std::size_t cost, const std::function<void(std::size_t)>& work);
+/// One call for each cost. What costs more than all others together goes first and alone, so that it can
+/// share itself out.
+void in_parallel(const std::vector<std::size_t>& costs, const std::function<void(std::size_t)>& work);
 
 } // namespace dotlane

@@ -41,6 +41,12 @@ class EdgeGrid {
     void each_along(Point a, Point b, Met met) const {
         each_cell(a, b, [&](std::size_t cell) { visit(cell, met); });
     }
+    /// Whether the segment properly crosses an edge.
+    bool crosses(Point a, Point b) const {
+        bool out = false;
+        each_along(a, b, [&](const GridEdge& e) { out = out || properly_cross(e.a, e.b, a, b); });
+        return out;
+    }
     template<class Met>
     void each_near(const Box& box, Met met) const {
         if (edges_.empty()) return;
@@ -100,7 +106,9 @@ void EdgeGrid::each_nearest(Point p, double within, Wanted wanted, Met met) cons
         std::uint32_t edge;
         bool operator>(const Seen& o) const { return std::pair(square, edge) > std::pair(o.square, o.edge); }
     };
-    std::priority_queue<Seen, std::vector<Seen>, std::greater<>> seen;
+    std::vector<Seen> room;
+    room.reserve(64);
+    std::priority_queue<Seen, std::vector<Seen>, std::greater<>> seen({}, std::move(room));
     double told = -1;
     const auto look_at = [&](std::size_t x, std::size_t y) {
         const std::size_t cell = y * columns_ + x;

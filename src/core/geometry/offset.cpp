@@ -139,8 +139,10 @@ Region offset(const Region& region, Length by, const OffsetOptions& options) {
     }
     const std::vector<Region> all = pieces(region);
     std::vector<Region> moved(all.size());
-    in_parallel(all.size(), point_count(region),
-                [&](std::size_t i) { moved[i] = offset_piece(all[i], in_mm(by), options); });
+    std::vector<std::size_t> points;
+    for (const Region& piece : all)
+        points.push_back(point_count(piece));
+    in_parallel(points, [&](std::size_t i) { moved[i] = offset_piece(all[i], in_mm(by), options); });
     if (in_mm(by) > 0) return united(moved);
     Region out; // what has shrunk stays clear of the rest
     for (Region& piece : moved)

@@ -41,6 +41,13 @@ inline double distance_to_segment(Point p, Point a, Point b) {
     return distance(p, mix(a, b, t));
 }
 
+/// Whether two segments cross in a point inside of both: touching is not crossing.
+inline bool properly_cross(Point a, Point b, Point p, Point q) {
+    const double d1 = cross(q - p, a - p), d2 = cross(q - p, b - p), d3 = cross(b - a, p - a),
+                 d4 = cross(b - a, q - a);
+    return ((d1 > 0 && d2 < 0) || (d1 < 0 && d2 > 0)) && ((d3 > 0 && d4 < 0) || (d3 < 0 && d4 > 0));
+}
+
 /// Axis-aligned box, mm. A default box is empty and grows by `add`.
 struct Box {
     double x0 = 1e300, y0 = 1e300, x1 = -1e300, y1 = -1e300;

@@ -132,13 +132,13 @@ Region combine(const Operation& what, const Rings& subject, const Rings& clip, K
     // Rings that come within a step of the grid may touch once they are on it.
     const std::vector<Cluster> each = clusters(rings, 2 / grid_per_mm, known);
     std::vector<Region> made(each.size());
-    std::size_t points = 0;
+    std::vector<std::size_t> points(each.size());
     const auto clean = [&](const Cluster& cluster) { return known == Known::clean && !cluster.mixed; };
-    for (const Cluster& cluster : each)
-        if (!clean(cluster))
-            for (const std::uint32_t i : cluster.rings)
-                points += rings[i].points->size();
-    in_parallel(each.size(), points, [&](std::size_t i) {
+    for (std::size_t k = 0; k < each.size(); ++k)
+        if (!clean(each[k]))
+            for (const std::uint32_t i : each[k].rings)
+                points[k] += rings[i].points->size();
+    in_parallel(points, [&](std::size_t i) {
         if (clean(each[i]))
             pass_on(what, rings, each[i], made[i]);
         else

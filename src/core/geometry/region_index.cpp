@@ -62,11 +62,7 @@ void RegionIndex::each_crossed(Point p, Point q, Met met) const {
     for (std::size_t s = first; s <= last; ++s)
         for (const auto& [a, b] : slab(s)) {
             if (std::max(a.x, b.x) < x0 || std::min(a.x, b.x) > x1) continue;
-            const double d1 = cross(q - p, a - p), d2 = cross(q - p, b - p), d3 = cross(b - a, p - a),
-                         d4 = cross(b - a, q - a);
-            if (((d1 > 0 && d2 < 0) || (d1 < 0 && d2 > 0)) && ((d3 > 0 && d4 < 0) || (d3 < 0 && d4 > 0)) &&
-                s == std::max(first, at(std::min(a.y, b.y))) && met())
-                return;
+            if (properly_cross(a, b, p, q) && s == std::max(first, at(std::min(a.y, b.y))) && met()) return;
         }
 }
 

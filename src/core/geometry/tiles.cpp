@@ -28,10 +28,13 @@ struct TileEdge {
     cl::IntPoint a, b;
     bool cut_a = false, cut_b = false; ///< at a tile's border
 };
-using TileEdges = std::vector<TileEdge>;
+using TileEdges = std::vector<TileEdge>; ///< in the order of where they start
 
 bool before(const cl::IntPoint& a, const cl::IntPoint& b) {
     return std::tie(a.X, a.Y) < std::tie(b.X, b.Y);
+}
+bool starts_before(const TileEdge& a, const TileEdge& b) {
+    return before(a.a, b.a);
 }
 
 cl::IntPoint along(const cl::IntPoint& a, const cl::IntPoint& b, double share) {
@@ -85,8 +88,9 @@ class Tiling {
         (wide > high ? halves[1].x0 : halves[1].y0) = at;
         TileEdges out[2];
         in_parallel(2, points, [&](std::size_t i) { out[i] = edges(near(rings, halves[i]), halves[i]); });
-        out[0].insert(out[0].end(), out[1].begin(), out[1].end());
-        return std::move(out[0]);
+        TileEdges both(out[0].size() + out[1].size());
+        std::merge(out[0].begin(), out[0].end(), out[1].begin(), out[1].end(), both.begin(), starts_before);
+        return both;
     }
 
   private:
@@ -109,18 +113,13 @@ class Tiling {
             for (std::size_t i = 0; i < ring.size(); ++i)
                 if (auto edge = within(ring[i], ring[i + 1 < ring.size() ? i + 1 : 0], box))
                     out.push_back(*edge);
+        std::sort(out.begin(), out.end(), starts_before);
         return out;
     }
 
     cl::cInt reach_;
     const TileWork& work_;
 };
-
-/// Edges in the order of where they start.
-void sort_by_start(TileEdges& edges) {
-    std::sort(edges.begin(), edges.end(),
-              [](const TileEdge& a, const TileEdge& b) { return before(a.a, b.a); });
-}
 
 /// Their numbers in the order of where they end.
 std::vector<std::size_t> by_end(const TileEdges& edges) {
@@ -257,11 +256,16 @@ std::vector<std::size_t> followers(const TileEdges& edges, const std::vector<std
     return next;
 }
 
-/// A ring that touches itself is several.
-void add_loops(const cl::Path& path, cl::Paths& out) {
+/// A ring that touches itself is several. `shared`: which of its points other edges end in as well.
+void add_loops(const cl::Path& path, const std::vector<char>& shared, cl::Paths& out) {
     cl::Path open;
-    std::map<std::pair<cl::cInt, cl::cInt>, std::size_t> places;
-    for (const cl::IntPoint& p : path) {
+    std::map<std::pair<cl::cInt, cl::cInt>, std::size_t> places; // of shared points
+    for (std::size_t i = 0; i < path.size(); ++i) {
+        const cl::IntPoint& p = path[i];
+        if (!shared[i]) {
+            open.push_back(p);
+            continue;
+        }
         if (const auto known = places.find({p.X, p.Y}); known != places.end()) {
             const auto from = open.begin() + static_cast<std::ptrdiff_t>(known->second);
             if (open.end() - from >= 3) out.emplace_back(from, open.end());
@@ -278,16 +282,22 @@ void add_loops(const cl::Path& path, cl::Paths& out) {
 /// Edges of a clean area one after another.
 cl::Paths rings_of(const TileEdges& edges, const std::vector<std::size_t>& ends) {
     const std::vector<std::size_t> next = followers(edges, ends);
+    const auto same_end = [&](std::size_t i, std::size_t k) { return edges[ends[i]].b == edges[ends[k]].b; };
+    std::vector<char> met(edges.size()); // by others at its end
+    for (std::size_t i = 1; i < ends.size(); ++i)
+        if (same_end(i - 1, i)) met[ends[i - 1]] = met[ends[i]] = 1;
     std::vector<char> used(edges.size());
     cl::Paths out;
     for (std::size_t first = 0; first < edges.size(); ++first) {
         if (used[first]) continue;
         cl::Path path;
+        std::vector<char> shared;
         for (std::size_t i = first; !used[i]; i = next[i]) {
             used[i] = 1;
-            if (!only_cut(edges[i], edges[next[i]])) path.push_back(edges[i].b);
+            if (only_cut(edges[i], edges[next[i]])) continue;
+            path.push_back(edges[i].b), shared.push_back(met[i]);
         }
-        add_loops(path, out);
+        add_loops(path, shared, out);
     }
     return out;
 }
@@ -314,7 +324,6 @@ std::optional<cl::Paths> in_tiles(const TileRings& rings, cl::cInt reach, const 
     const GridBox all{std::min(one.x0, other.x0) - room, std::min(one.y0, other.y0) - room,
                       std::max(one.x1, other.x1) + room, std::max(one.y1, other.y1) + room};
     TileEdges edges = Tiling(reach, work).edges(rings, all);
-    sort_by_start(edges);
     std::vector<std::size_t> ends = by_end(edges);
     if (!meet_at_borders(edges, ends)) return {};
     // Whatever way edges follow one another, they enclose as much.

@@ -302,7 +302,6 @@ class Planner {
         std::size_t inner_first = 0;
         for (std::size_t i = 0; i < passes_.size(); ++i) {
             const Pass& pass = passes_[i];
-            const SheetId sheet = pass.sheet->sheet.sheet;
             if (pass.stop) add_stop(i);
             if (!lies_before(i, pass.sheet)) plan_.program.sheets.push_back(pass.sheet->sheet);
             const LaneWork& work = *pass.work;

@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <limits>
-#include <map>
 #include <numbers>
 
 #include "core/base/parallel.h"
@@ -21,6 +21,12 @@ struct Way {
     std::size_t from = 0, to = 0; ///< rings of the opening
     double cost = 0, angle = 0;   ///< angle: of `a` as seen from the island's middle
     Point middle() const { return (a + b) * 0.5; }
+};
+
+/// The cheapest way out of a heap from one of its rings, as far as it was looked for.
+struct Out {
+    double least = 0; ///< nothing costs less that is not `way`
+    std::optional<Way> way;
 };
 
 /// Corners that turn by more than 30 degrees.
@@ -52,9 +58,11 @@ class Opening {
             corners_.push_back(corners_of(ring));
             boxes_.push_back(bounds(Polyline{ring, true}));
         }
-        edges_ = EdgeGrid(edges_of(rings_));
+        edges_ = EdgeGrid(edges_of(rings_)), rim_ = EdgeGrid(edges_of({rings_[0]}));
         ways_.resize(rings_.size());
         to_rim_.resize(rings_.size());
+        out_.resize(rings_.size());
+        held_.resize(rings_.size());
     }
 
     /// Bridges that hold all islands as far as there is a way; the others are told by `loose`.
@@ -102,69 +110,87 @@ class Opening {
     /// shortest way to what is not of it is looked for. The smallest heap goes first, so that no island is
     /// looked at more often than its heap has doubled.
     void tie_heaps(Sets& together, Progress& progress) {
-        std::vector<std::size_t> islands(rings_.size()); // of each heap, by its least ring
-        std::vector<char> stuck(rings_.size());          // nothing leads out of it
-        for (std::size_t k = 1; k < rings_.size(); ++k)
-            ++islands[together.of(index_of(k))];
+        heap_of_.resize(rings_.size());
+        std::vector<std::vector<std::size_t>> heaps(rings_.size()); // by their least ring
+        std::vector<char> stuck(rings_.size());                     // nothing leads out of it
+        for (std::size_t k = 0; k < rings_.size(); ++k)
+            heaps[heap_of_[k] = together.of(index_of(k))].push_back(k);
         while (!progress.cancelled()) {
             std::size_t smallest = 0;
             for (std::size_t k = 1; k < rings_.size(); ++k)
-                if (islands[k] > 0 && !stuck[k] && (smallest == 0 || islands[k] < islands[smallest]))
+                if (!heaps[k].empty() && !stuck[k] &&
+                    (smallest == 0 || heaps[k].size() < heaps[smallest].size()))
                     smallest = k;
             if (smallest == 0) return;
-            const auto way = out_of(index_of(smallest), together);
+            const auto way = out_of(heaps[smallest]);
             if (!way) {
                 stuck[smallest] = 1;
                 continue;
             }
-            const std::uint32_t to = together.of(index_of(way->to));
-            const std::size_t all = islands[smallest] + islands[to];
             take(*way, together, false);
-            islands[smallest] = islands[to] = 0;
-            islands[together.of(to)] = all;
-            stuck[together.of(to)] = 0;
+            const auto [into, from] = std::minmax(smallest, heap_of_[way->to]);
+            std::vector<std::size_t> both;
+            std::ranges::merge(heaps[into], heaps[from], std::back_inserter(both));
+            for (const std::size_t k : heaps[from])
+                heap_of_[k] = into;
+            heaps[from].clear(), heaps[into] = std::move(both);
+            stuck[into] = 0;
         }
     }
 
     /// The cheapest way out of a heap. Looked for near by first, as nothing costs less than its length, and
-    /// only where the boxes of what is not of the heap are so near.
-    std::optional<Way> out_of(std::uint32_t heap, Sets& together) {
-        std::vector<char> mine(rings_.size());
-        for (std::size_t k = 0; k < rings_.size(); ++k)
-            mine[k] = together.of(index_of(k)) == heap;
-        const auto other = [&](const GridEdge& e) { return !mine[e.of]; };
+    /// only where the boxes of what is not of the heap are so near. Heaps only grow: what was found from a
+    /// ring, or not found, holds until the way leads to its own heap.
+    std::optional<Way> out_of(const std::vector<std::size_t>& heap) {
         std::optional<Way> best;
         const double widest = boxes_[0].width() + boxes_[0].height();
         for (double reach = usual_reach_; !best || best->cost > reach; reach *= 2) {
-            for (std::size_t of = 1; of < rings_.size(); ++of) {
-                if (!mine[of]) continue;
-                const auto within = [&] { return best ? std::min(reach, best->cost) : reach; };
-                std::vector<Box> near; // that is so near
-                for (std::size_t k = 1; k < rings_.size(); ++k)
-                    if (const Box box = boxes_[k].grown(within()); !mine[k] && box.meets(boxes_[of]))
-                        near.push_back(box);
-                const bool rim = to_rim(of) <= within();
-                if (near.empty() && !rim) continue;
-                each_place(of, [&](Point p) {
-                    if (!rim && std::none_of(near.begin(), near.end(),
-                                             [&](const Box& box) { return box.contains(p); }))
-                        return;
-                    const auto way = shortest(of, p, within(), other);
-                    if (way && (!best || way->cost < best->cost)) best = way;
-                });
+            for (const std::size_t of : heap) {
+                const double within = best ? std::min(reach, best->cost) : reach;
+                Out& out = out_[of];
+                const bool known = out.way && !same_heap(out.way->to, of) && out.way->cost <= out.least;
+                if (!known) {
+                    if (out.least >= within) continue;
+                    out = out_from(of, within);
+                }
+                const std::optional<Way>& way = out.way;
+                if (way && distance(way->a, way->b) <= within && (!best || way->cost < best->cost))
+                    best = way;
             }
             if (reach > widest) break;
         }
         if (best) usual_reach_ = std::max(3 * width_, best->cost); // the next one will hardly be nearer
         return best;
     }
+    bool same_heap(std::size_t a, std::size_t b) const { return heap_of_[a] == heap_of_[b]; }
+
+    /// The cheapest way from a ring to what is not of its heap, no longer than `within`.
+    Out out_from(std::size_t of, double within) {
+        Out out{within, {}};
+        std::vector<Box> near; // what is so near
+        for (std::size_t k = 1; k < rings_.size(); ++k)
+            if (const Box box = boxes_[k].grown(within); !same_heap(k, of) && box.meets(boxes_[of]))
+                near.push_back(box);
+        const bool rim = to_rim(of) <= within;
+        if (near.empty() && !rim) return out;
+        each_place(of, [&](Point p) {
+            const auto reaches = [p](const Box& box) { return box.contains(p); };
+            if (!rim && std::none_of(near.begin(), near.end(), reaches)) return;
+            const double look = out.way ? std::min(within, out.way->cost) : within;
+            const auto way = shortest(
+                of, p, look, [&](const GridEdge& e) { return !same_heap(e.of, of); }, &out.least);
+            if (way && (!out.way || way->cost < out.way->cost)) out.way = way;
+        });
+        if (out.way) out.least = std::min(out.least, out.way->cost);
+        return out;
+    }
 
     /// At least so far is the opening's own edge from a ring.
     double to_rim(std::size_t ring) {
         if (!to_rim_[ring]) {
             const Box& box = boxes_[ring];
-            edges_.each_nearest(
-                box.centre(), anywhere, [](const GridEdge& e) { return e.of == 0; },
+            rim_.each_nearest(
+                box.centre(), anywhere, [](const GridEdge&) { return true; },
                 [&](const GridEdge&, Point, double off) {
                     to_rim_[ring] = off - length(Point{box.width(), box.height()}) / 2;
                     return true;
@@ -193,7 +219,7 @@ class Opening {
         const Point u = (b - a) * (1 / length);
         const double inset = std::min(1e-3, length / 4);
         const Point p = a + u * inset, q = b - u * inset;
-        if (!index_.contains(p + (q - p) * 0.5) || index_.crosses(p, q)) return std::nullopt;
+        if (!index_.contains(p + (q - p) * 0.5) || edges_.crosses(p, q)) return std::nullopt;
         Way out{a, b, from, to, length, 0};
         if (length < width_) out.cost = 2 * width_ - length; // the opening would hardly be seen there
         out.cost *= 1 + 3 * near_corner(from, a) + 3 * near_corner(to, b);
@@ -203,14 +229,17 @@ class Opening {
     }
 
     /// From between two spikes hardly anything is in sight: of the edges that are nearest only so many are
-    /// tried.
+    /// tried. `least` becomes no more than how far off the last of them was.
     template<class Wanted>
-    std::optional<Way> shortest(std::size_t from, Point a, double within, const Wanted& wanted) const {
+    std::optional<Way> shortest(std::size_t from, Point a, double within, const Wanted& wanted,
+                                double* least = nullptr) const {
         std::optional<Way> way;
         int tries = 4;
-        edges_.each_nearest(a, within, wanted, [&](const GridEdge& e, Point b, double) {
+        edges_.each_nearest(a, within, wanted, [&](const GridEdge& e, Point b, double off) {
             way = way_to(from, a, b, e.of);
-            return way || --tries == 0;
+            if (way || --tries > 0) return way.has_value();
+            if (least) *least = std::min(*least, off);
+            return true;
         });
         return way;
     }
@@ -259,6 +288,7 @@ class Opening {
         }
     }
 
+    /// By their cost, unless they are to stand evenly around.
     std::vector<Way> ways_from(std::size_t ring) const {
         std::vector<Way> out;
         const bool along = wishes_.place == BridgeWishes::Place::along;
@@ -266,6 +296,9 @@ class Opening {
             if (const auto found = along ? straight_from(ring, p) : shortest_from(ring, p))
                 out.push_back(*found);
         });
+        if (wishes_.place != BridgeWishes::Place::balanced)
+            std::stable_sort(out.begin(), out.end(),
+                             [](const Way& a, const Way& b) { return a.cost < b.cost; });
         return out;
     }
 
@@ -296,18 +329,16 @@ class Opening {
 
     bool apart(const std::vector<Way>& taken, const Way& way, double least) const {
         const auto far = [&](Point p) { return distance(p, way.middle()) >= least; };
-        const auto known = held_.find(way.from);
+        const std::vector<Point>& known = held_[way.from];
         return std::all_of(taken.begin(), taken.end(), [&](const Way& t) { return far(t.middle()); }) &&
-               (known == held_.end() || std::all_of(known->second.begin(), known->second.end(), far));
+               std::all_of(known.begin(), known.end(), far);
     }
 
     std::vector<Way> cheapest(std::size_t ring, int count) const {
-        std::vector<Way> ways = ways_[ring], out;
-        std::stable_sort(ways.begin(), ways.end(),
-                         [](const Way& a, const Way& b) { return a.cost < b.cost; });
+        std::vector<Way> out;
         const double around = in_mm(length(Polyline{*rings_[ring], true}));
         for (double share = 2; std::ssize(out) < count && share < 20; share *= 2)
-            for (const Way& way : ways) {
+            for (const Way& way : ways_[ring]) {
                 if (std::ssize(out) == count) break;
                 if (apart(out, way, std::max(2 * width_, around / (share * std::max(count, 2)))))
                     out.push_back(way);
@@ -359,9 +390,11 @@ class Opening {
     std::vector<Box> boxes_;
     double usual_reach_ = 3 * width_;           ///< within which ways out of heaps are looked for first
     std::vector<std::optional<double>> to_rim_; ///< once it was asked for
-    EdgeGrid edges_;
-    std::vector<std::vector<Way>> ways_;             ///< from each island
-    std::map<std::size_t, std::vector<Point>> held_; ///< middles of the bridges at each ring
+    std::vector<std::size_t> heap_of_;          ///< each ring's, by the heap's least
+    std::vector<Out> out_;                      ///< of each ring
+    EdgeGrid edges_, rim_;                      ///< of all rings, and of ring 0
+    std::vector<std::vector<Way>> ways_;        ///< from each island
+    std::vector<std::vector<Point>> held_;      ///< middles of the bridges at each ring
     std::vector<Bridge> bridges_;
 };
 

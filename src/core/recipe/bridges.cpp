@@ -1,6 +1,7 @@
 #include "core/recipe/bridges.h"
 
 #include <algorithm>
+#include <iterator>
 #include <optional>
 
 #include "core/base/parallel.h"
@@ -26,6 +27,19 @@ Region without_crumbs(Region region, Length by) {
                !is_wider_than(region_of({Polyline{ring, true}}, FillRule::nonzero), by * 2);
     });
     return region;
+}
+
+/// Those in which a disc of that width finds room.
+std::vector<Region> wider(std::vector<Region> all, Length width) {
+    std::vector<std::size_t> costs;
+    for (const Region& region : all)
+        costs.push_back(point_count(region) * 5);
+    std::vector<char> room(all.size());
+    in_parallel(costs, [&](std::size_t i) { room[i] = is_wider_than(all[i], width); });
+    std::vector<Region> out;
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (room[i]) out.push_back(std::move(all[i]));
+    return out;
 }
 
 /// An opening whose islands hang on bridges.
@@ -56,9 +70,9 @@ Held held(const Region& opening, const Region& drawn, const BridgeWishes& wishes
     for (Region& strip : strips)
         for (Ring& ring : strip.rings)
             edges_of_strips.push_back({std::move(ring), true});
-    for (Region& piece : pieces(subtracted(drawn, region_of(edges_of_strips, FillRule::nonzero))))
-        if (is_wider_than(piece, crumb))
-            out.left.rings.insert(out.left.rings.end(), piece.rings.begin(), piece.rings.end());
+    for (Region& piece :
+         wider(pieces(subtracted(drawn, region_of(edges_of_strips, FillRule::nonzero))), crumb))
+        std::move(piece.rings.begin(), piece.rings.end(), std::back_inserter(out.left.rings));
     out.closed = area(out.left) < area(opening) * least_left;
     return out;
 }
@@ -81,10 +95,10 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
     std::vector<Held> each(all.size());
     std::vector<Region> drawn(all.size());
     std::vector<Box> boxes;
-    std::size_t points = 0;
+    std::vector<std::size_t> costs;
     for (const Region& opening : all) {
         boxes.push_back(bounds(opening));
-        points += point_count(opening);
+        costs.push_back(point_count(opening) * 10);
     }
     for (const Region& piece : pieces(openings)) {
         const Box box = bounds(piece);
@@ -94,7 +108,7 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
                 break;
             }
     }
-    in_parallel(all.size(), points * 10, [&](std::size_t i) {
+    in_parallel(costs, [&](std::size_t i) {
         if (!progress.cancelled()) each[i] = held(all[i], drawn[i], wishes, by_hand[i], progress);
     });
     if (progress.cancelled()) return out;
@@ -110,7 +124,8 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
     if (progress.cancelled() || out.openings.empty()) return out;
     const NearestEdge edges(out.openings);
     std::vector<char> wide(out.bridges.size());
-    in_parallel(wide.size(), points, [&](std::size_t i) { wide[i] = wide_enough(out.bridges[i], edges); });
+    in_parallel(wide.size(), point_count(out.openings),
+                [&](std::size_t i) { wide[i] = wide_enough(out.bridges[i], edges); });
     for (std::size_t i = 0; i < wide.size(); ++i)
         if (!wide[i]) {
             Box box;
@@ -131,15 +146,14 @@ Bridged bridged_once(const Region& openings, const BridgeWishes& wishes, Progres
         box.add(p);
         opened.contours.push_back(rectangle(box.grown(in_mm(hair) * 2)));
     }
-    Region material = united(out.openings, region_of(opened));
+    Region material = opened.contours.empty() ? out.openings : united(out.openings, region_of(opened));
     // Their edges the other way round, with a frame around, are those of the material.
     for (Ring& ring : material.rings)
         std::reverse(ring.begin(), ring.end());
     const Box frame = bounds(material).grown(1);
     material.rings.push_back(
         {{frame.x0, frame.y0}, {frame.x1, frame.y0}, {frame.x1, frame.y1}, {frame.x0, frame.y1}});
-    for (const Region& piece : pieces(material))
-        out.pieces_of_sheet += is_wider_than(piece, hair * 4);
+    out.pieces_of_sheet = wider(pieces(material), hair * 4).size();
     return out;
 }
 

@@ -9,6 +9,33 @@
 #include "core/geometry/region_index.h"
 
 namespace dotlane {
+namespace {
+
+/// Whether a cut from a corner of an edge to a point `q` of its side `to` takes off no more than a few
+/// corners' worth that lies between two lines as far apart as `narrow`, as where a spike ends.
+bool parts_a_crumb(const Ring& ring, std::size_t from, std::size_t to, Point q, double narrow) {
+    constexpr std::size_t few = 16;
+    const std::size_t n = ring.size(), ahead = (to + n - from) % n, back = n - ahead - 1; // corners between
+    if (std::min(ahead, back) > few) return false;
+    const Point p = ring[from], middle = (p + q) * 0.5;
+    const auto between = [&](std::size_t k) {
+        return ahead < back ? ring[(from + 1 + k) % n] : ring[(to + 1 + k) % n];
+    };
+    Point tip = middle;
+    for (std::size_t k = 0; k < std::min(ahead, back); ++k)
+        if (distance(middle, between(k)) > distance(middle, tip)) tip = between(k);
+    const double far = distance(middle, tip);
+    if (far == 0) return true;
+    const Point u = (tip - middle) * (1 / far);
+    double low = std::min(cross(u, p - middle), cross(u, q - middle)), high = -low;
+    for (std::size_t k = 0; k < std::min(ahead, back); ++k) {
+        const double off = cross(u, between(k) - middle);
+        low = std::min(low, off), high = std::max(high, off);
+    }
+    return high - low <= narrow;
+}
+
+} // namespace
 
 std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Progress& progress) {
     std::vector<Web> out;
@@ -92,6 +119,10 @@ std::vector<Point> webs_under(const Region& openings, Length width) {
                     if (std::min(way, around[ring[i]] - way) <= strip * across) return false;
                 }
                 if (across > 1e-6 && index.contains((p + q) * 0.5)) return false;
+                const std::size_t first = last_of[ring[i]] + 1 - openings.rings[ring[i]].size();
+                if (ring[e.of] == ring[i] &&
+                    parts_a_crumb(openings.rings[ring[i]], i - first, e.of - first, q, 2 * in_mm(width)))
+                    return false;
                 found[part].push_back((p + q) * 0.5);
                 return true;
             });

@@ -18,8 +18,8 @@ struct Web {
 std::vector<Web> webs(const Region& openings, const Box& sheet, Length least, Progress& progress);
 
 /// Where material is narrower than `width`, between two openings or two parts of one's edge, as far as that
-/// is a strip: the tip of a corner is none unless it is sharper than 11 degrees. The middles of the strips,
-/// one for each point of an edge that lies at one.
+/// is a strip: the tip of a corner is none unless it is sharper than 11 degrees, nor then when no more than
+/// twice that wide is what it ends. The middles of the strips, one for each point of an edge that lies at one.
 std::vector<Point> webs_under(const Region& openings, Length width);
 
 /// The openings, smaller just where a strip of material between them or to the sheet's edge is narrower. An

@@ -321,20 +321,32 @@ TEST_CASE("strips of material by which parts hang are found, corners and fine cu
                              width);
         CHECK(c.empty() == (gap > width));
     }
-    // Spikes of 12 degrees are corners, of 8 they are strips; a star's openings that touch in points are
-    // found.
-    const auto spike = [&](double degrees) {
+    // Where a spike of material ends, also one that gets thin half way, nothing hangs on it; what is wider
+    // than twice the strip does.
+    const auto spike = [&](double degrees, double thin, double head) {
         const double half = degrees / 2 * pi / 180;
         return under({ring({{0, 0},
                             {10, 0},
                             {10, 10},
                             {5 + 5 * std::tan(half), 10},
-                            {5, 5},
+                            {5 + thin / 2, 5},
+                            {5 + head / 2, 4},
+                            {5, 3},
+                            {5 - head / 2, 4},
+                            {5 - thin / 2, 5},
                             {5 - 5 * std::tan(half), 10},
                             {0, 10}})},
                      0.1);
     };
-    CHECK(spike(12).empty());
+    for (const double degrees : {12.0, 8.0, 4.0}) {
+        CHECK(spike(degrees, 0.06, 0.04).empty());
+        CHECK(spike(degrees, 0.06, 0.15).empty());
+        CHECK(spike(degrees, 0.12, 0.5).empty());
+        const auto hangs = spike(degrees, 0.06, 0.5);
+        REQUIRE_FALSE(hangs.empty());
+        CHECK(hangs.front().y == Approx(5).margin(0.01));
+    }
+    // A star's openings that touch in points are found.
     const auto touching =
         under({ring({{0, 0}, {4, 0}, {4, 4}, {0, 4}}), ring({{4, 4}, {8, 4}, {8, 8}, {4, 8}})}, 0.1);
     CHECK_FALSE(touching.empty());

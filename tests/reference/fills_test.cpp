@@ -82,8 +82,18 @@ TEST_CASE("coverage of every style is that of GEOS's buffers") {
             const Coverage c = coverage(d.whole, d.made.lines, mm(d.tip), degrees(d.angle));
             Geos::Geometry ink(GEOSGeom_createEmptyPolygon());
             Polylines lines, dots;
-            for (const Polyline& l : d.made.lines)
-                (l.points.size() > 1 ? lines : dots).push_back(l);
+            for (const Polyline& l : d.made.lines) {
+                if (!l.closed) {
+                    (l.points.size() > 1 ? lines : dots).push_back(l);
+                    continue;
+                }
+                // Of a closed line shorter than its buffer is wide GEOS makes less than a raster of a
+                // thousandth of its size does (seed 1084767103: 70.4 % covered, 73.2 by raster): as two.
+                const auto middle = l.points.begin() + std::ssize(l.points) / 2;
+                lines.push_back({{l.points.begin(), middle + 1}, false});
+                lines.push_back({{middle, l.points.end()}, false});
+                lines.back().points.push_back(l.points.front());
+            }
             if (!lines.empty()) ink = Geos::buffer(Geos::lines(lines).get(), d.tip / 2);
             std::vector<GEOSGeometry*> discs;
             for (const Polyline& dot : dots) {

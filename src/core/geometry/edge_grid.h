@@ -72,7 +72,6 @@ class EdgeGrid {
     void each_cell(Point a, Point b, Met met) const {
         if (edges_.empty()) return;
         if (a.y > b.y) std::swap(a, b);
-        constexpr double rounding = 1e-6;
         const std::size_t last = row(b.y);
         for (std::size_t y = row(a.y); y <= last; ++y) {
             double x0 = std::min(a.x, b.x), x1 = std::max(a.x, b.x);
@@ -90,6 +89,7 @@ class EdgeGrid {
         }
     }
 
+    static constexpr double rounding = 1e-6; ///< mm by which cells' sides may be off
     std::vector<GridEdge> edges_;
     std::vector<std::uint32_t> from_;     ///< where each cell begins in `in_cells_`, and where the last ends
     std::vector<std::uint32_t> in_cells_; ///< edges, cell after cell
@@ -115,8 +115,8 @@ void EdgeGrid::each_nearest(Point p, double within, Wanted wanted, Met met) cons
         for (std::uint32_t i = from_[cell]; i < from_[cell + 1]; ++i)
             if (const GridEdge& e = edges_[in_cells_[i]]; wanted(e)) {
                 const Point off = e.nearest_to(p) - p;
-                // What is not farther than was known before has been told.
-                if (const double square = dot(off, off); square <= within * within && square > told)
+                // What is nearer than all was known before has been told.
+                if (const double square = dot(off, off); square <= within * within && square >= told)
                     seen.push({square, in_cells_[i]});
             }
     };
@@ -128,10 +128,11 @@ void EdgeGrid::each_nearest(Point p, double within, Wanted wanted, Met met) cons
         for (std::ptrdiff_t y = std::max<std::ptrdiff_t>(y0, 0); y <= std::min(y1, rows - 1); ++y)
             for (std::ptrdiff_t x = x0; x <= x1; x += y == y0 || y == y1 || r == 0 ? 1 : 2 * r)
                 if (x >= 0 && x < columns) look_at(static_cast<std::size_t>(x), static_cast<std::size_t>(y));
-        // All that is nearer than the nearest side of what has been looked at is known.
+        // All that is nearer than the nearest side of what has been looked at is known; what lies on it
+        // stands in the cells behind.
         double known = std::numeric_limits<double>::infinity();
         const auto side = [&](bool beyond, double way) {
-            if (!beyond) known = std::min(known, way);
+            if (!beyond) known = std::min(known, std::max(0.0, way - rounding));
         };
         side(x0 <= 0, p.x - (origin_.x + static_cast<double>(x0) * cell_));
         side(y0 <= 0, p.y - (origin_.y + static_cast<double>(y0) * cell_));
@@ -139,7 +140,7 @@ void EdgeGrid::each_nearest(Point p, double within, Wanted wanted, Met met) cons
         side(y1 + 1 >= rows, origin_.y + static_cast<double>(y1 + 1) * cell_ - p.y);
         // Without any side left to look behind, that is all there is.
         const bool all = known > within || known == std::numeric_limits<double>::infinity();
-        for (; !seen.empty() && (all || seen.top().square <= known * known); seen.pop()) {
+        for (; !seen.empty() && (all || seen.top().square < known * known); seen.pop()) {
             const std::uint32_t i = seen.top().edge;
             if (i == last) continue; // stands in several cells
             last = i;
@@ -147,7 +148,7 @@ void EdgeGrid::each_nearest(Point p, double within, Wanted wanted, Met met) cons
             if (met(edges_[i], on, distance(p, on))) return;
         }
         if (all) return;
-        told = known > 0 ? known * known : -1;
+        told = known * known;
     }
 }
 

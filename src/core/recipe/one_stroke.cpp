@@ -42,7 +42,7 @@ class Postman {
 
     Polylines strokes() {
         const auto components = rings_of_components();
-        std::vector<char> ended;
+        std::vector<std::vector<Index>> ended; // of each component: rings with an end of the stroke
         for (const auto& rings : components) {
             if (progress_.cancelled()) return {};
             ended.push_back(tie_odd_rings(rings));
@@ -52,7 +52,7 @@ class Postman {
         find_units();
         for (std::size_t k = 0; k < components.size(); ++k) {
             if (progress_.cancelled()) return {};
-            choose(components[k], ended[k] != 0);
+            choose(components[k], ended[k]);
         }
         for (const Unit& unit : units_)
             for (Index a = unit.first; unit.turned && unit.across != none && a < unit.first + unit.count; ++a)
@@ -199,21 +199,22 @@ class Postman {
     }
 
     /// Lines that begin or end within the region's box may leave an odd number of ends on a ring. Two such
-    /// rings have an end of the stroke each; lines between the others are gone twice. Returns whether the
-    /// stroke's ends are used up.
-    bool tie_odd_rings(const std::vector<Index>& rings) {
+    /// rings have an end of the stroke each; lines between the others are gone twice. Returns those two, if
+    /// any.
+    std::vector<Index> tie_odd_rings(const std::vector<Index>& rings) {
         std::vector<Index> odd;
         for (const Index ring : rings)
             if (count(ring) % 2 == 1) odd.push_back(ring);
-        if (odd.empty()) return false;
+        if (odd.empty()) return {};
         for (std::size_t k = 2; k + 1 < odd.size(); k += 2)
             for (const Index end : lines_between(odd[k], odd[k + 1])) {
                 twice_[line(end)] ^= 1;
                 even_[end] ^= 1, even_[net_.mate[end]] ^= 1;
             }
-        for (const Index ring : {odd[0], odd[1]})
+        odd.resize(2);
+        for (const Index ring : odd)
             even_[net_.ring_start[ring]] ^= 1;
-        return true;
+        return odd;
     }
 
     /// Ends of lines by which one ring is reached from another over as few rings as can be.
@@ -244,10 +245,11 @@ class Postman {
             flip(units_[first + k]);
     }
 
-    void choose(const std::vector<Index>& rings, bool ended) {
-        if (ended) {
+    void choose(const std::vector<Index>& rings, const std::vector<Index>& ended) {
+        if (!ended.empty()) {
             turn_while_it_saves(rings);
-            for (const Index ring : rings)
+            // Where another ring's arcs do not alternate, a line is gone twice: that has to stay.
+            for (const Index ring : ended)
                 if (even_[net_.ring_start[ring]]) place_break(ring);
             turn_while_it_saves(rings);
             return;

@@ -10,7 +10,23 @@ namespace {
 
 std::vector<GridEdge> some_edges(Random& dice) {
     std::vector<GridEdge> out;
-    const double wide = dice.real(0, 1) < 0.2 ? 0 : dice.real(1, 200), high = dice.real(1, 200);
+    double wide = dice.real(0, 1) < 0.2 ? 0 : dice.real(1, 200), high = dice.real(1, 200);
+    if (dice.coin()) {
+        // Edges along the sides of cells: four in a square are a grid of two by two, and so on.
+        const int n = dice.whole(1, 12);
+        const double side = dice.coin() ? dice.whole(1, 20) : dice.real(1, 20);
+        const Point at{dice.real(-50, 50), dice.real(-50, 50)};
+        const auto place = [&] { return at + Point{side * dice.whole(0, n), side * dice.whole(0, n)}; };
+        const auto add = [&](Point a, Point b) {
+            out.push_back({a, b, static_cast<std::size_t>(dice.whole(0, 5))});
+        };
+        add(at, at + Point{side * n, side * n});
+        while (std::ssize(out) < n * n) {
+            const Point a = place(), b = place();
+            add(a, dice.coin() ? Point{b.x, a.y} : Point{a.x, b.y});
+        }
+        return out;
+    }
     for (int i = dice.whole(1, 300); i > 0; --i) {
         const Point a{dice.real(0, wide), dice.real(0, high)};
         const bool far = dice.whole(0, 9) == 0;
@@ -25,11 +41,13 @@ std::vector<GridEdge> some_edges(Random& dice) {
 
 TEST_CASE("a grid tells edges nearest first, as plain looking does") {
     Random dice("nearest edges");
-    for (int round = 0; round < 200; ++round) {
+    for (int round = 0; round < 1000; ++round) {
         INFO("seed " << dice.seed() << " round " << round);
         const std::vector<GridEdge> edges = some_edges(dice);
         const EdgeGrid grid(edges);
-        const Point p{dice.real(-50, 250), dice.real(-50, 250)};
+        // Also right above and beside ends of edges.
+        const Point end = edges.front().b;
+        const Point p{dice.coin() ? dice.real(-50, 250) : end.x, dice.coin() ? dice.real(-50, 250) : end.y};
         const double within = dice.whole(0, 2) == 0 ? 1e300 : dice.real(0, 100);
         const auto wanted = [](const GridEdge& e) { return e.of != 3; };
         std::vector<double> plain, told;

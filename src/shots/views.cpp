@@ -208,7 +208,8 @@ void show_heat(MainWindow& w) {
         if (run.ink) {
             Box letters = bounds(run.lines);
             letters.x1 = letters.x0 + letters.width() * 0.3;
-            return w.work().part_view().show_area(letters);
+            w.work().part_view().show_area(letters);
+            return w.work().part_view().ring_nothing(); // nothing was sought
         }
 }
 

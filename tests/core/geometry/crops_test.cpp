@@ -48,10 +48,13 @@ TEST_CASE("what lies near a box has the same in common with what is within it as
                                                        box.height() * dice.real(0.1, 0.49))}});
         const Region near = crops.near(box), plain = intersected(whole, within),
                      cropped = intersected(near, within);
-        INFO(round);
+        INFO("seed " << dice.seed() << " round " << round);
         // The grid of 0.00001 mm along an edge of some hundred millimetres.
         CHECK(in_square_mm(area(cropped)) == Approx(in_square_mm(area(plain))).margin(5e-3));
-        CHECK(pieces_of(cropped) == pieces_of(plain));
+        // What hangs together by a step of the grid may come as one piece or as two.
+        const std::size_t one = pieces_of(plain), two = pieces_of(offset(plain, mm(-0.001)));
+        CHECK(pieces_of(cropped) >= std::min(one, two));
+        CHECK(pieces_of(cropped) <= std::max(one, two));
         CHECK(point_count(near) <= point_count(whole) + 8 * whole.rings.size());
     }
 }

@@ -1,6 +1,7 @@
 #include "core/plan/tour.h"
 
 #include <algorithm>
+#include <numeric>
 #include <random>
 
 namespace dotlane {
@@ -13,11 +14,15 @@ constexpr std::size_t longest_shaken = 50; ///< of each of the stretches that ch
 } // namespace
 
 Tour::Tour(std::vector<TourItem> items)
-    : items_(std::move(items))
+    : inside_(items.size())
+    , items_(std::move(items))
     , flip_(items_.size(), 0)
     , queued_(items_.size(), 0) {
+    std::iota(inside_.begin(), inside_.end(), 0U);
+    outside_ = inside_;
     find_neighbours();
     start();
+    renumber();
 }
 
 void Tour::wake(std::uint32_t item) {
@@ -84,7 +89,7 @@ void Tour::descend(Progress& progress) {
 }
 
 void Tour::set_item(std::uint32_t item, Point at) {
-    items_[item].a = items_[item].b = at;
+    items_[inside_[item]] = {at, at};
     near_.clear();
 }
 
@@ -291,7 +296,7 @@ std::vector<std::uint32_t> Tour::order() const {
     std::vector<std::uint32_t> out;
     out.reserve(size());
     for (std::size_t i = 1; i < size(); ++i)
-        out.push_back(at(position_[0] + i));
+        out.push_back(outside_[at(position_[0] + i)]);
     return out;
 }
 

@@ -31,9 +31,9 @@ class Tour {
 
     /// Items after the rest position, in order.
     std::vector<std::uint32_t> order() const;
-    bool flipped(std::uint32_t item) const { return flip_[item]; }
-    Point entry(std::uint32_t item) const { return flip_[item] ? items_[item].b : items_[item].a; }
-    Point exit(std::uint32_t item) const { return flip_[item] ? items_[item].a : items_[item].b; }
+    bool flipped(std::uint32_t item) const { return flip_[inside_[item]]; }
+    Point entry(std::uint32_t item) const { return entered(inside_[item]); }
+    Point exit(std::uint32_t item) const { return left(inside_[item]); }
     double cost() const;
 
   private:
@@ -56,6 +56,7 @@ class Tour {
     void solve();
     void find_neighbours();
     void start();
+    void renumber();
     void descend(Progress& progress);
     void shake(std::size_t times, Progress& progress);
     double improve_at(std::uint32_t item);
@@ -74,7 +75,9 @@ class Tour {
     std::uint32_t at(std::size_t i) const { return order_[wrap(i)]; }
     std::uint32_t next(std::uint32_t item) const { return at(position_[item] + 1); }
     std::uint32_t previous(std::uint32_t item) const { return at(position_[item] + size() - 1); }
-    double link(std::uint32_t from, std::uint32_t to) const { return distance(exit(from), entry(to)); }
+    Point entered(std::uint32_t item) const { return flip_[item] ? items_[item].b : items_[item].a; }
+    Point left(std::uint32_t item) const { return flip_[item] ? items_[item].a : items_[item].b; }
+    double link(std::uint32_t from, std::uint32_t to) const { return distance(left(from), entered(to)); }
     bool is_dot(std::uint32_t item) const { return items_[item].a == items_[item].b; }
     bool is_exit(const Near& n) const {
         return n.end == 2 || (n.end == 1) != static_cast<bool>(flip_[n.item]);
@@ -93,8 +96,8 @@ class Tour {
     // A move looks at the tour in either direction.
     std::uint32_t after(std::uint32_t item) const { return mirrored_ ? previous(item) : next(item); }
     std::uint32_t before(std::uint32_t item) const { return mirrored_ ? next(item) : previous(item); }
-    Point front(std::uint32_t item) const { return mirrored_ ? exit(item) : entry(item); }
-    Point back(std::uint32_t item) const { return mirrored_ ? entry(item) : exit(item); }
+    Point front(std::uint32_t item) const { return mirrored_ ? left(item) : entered(item); }
+    Point back(std::uint32_t item) const { return mirrored_ ? entered(item) : left(item); }
     bool is_front(const Near& n) const { return mirrored_ ? is_exit(n) : is_entry(n); }
     bool is_back(const Near& n) const { return mirrored_ ? is_entry(n) : is_exit(n); }
     /// By how many items `to` lies behind `from`.
@@ -104,6 +107,9 @@ class Tour {
     }
     int front_end(std::uint32_t item) const { return (flip_[item] != 0) != mirrored_ ? 1 : 0; }
 
+    // Inside, items are numbered as they follow one another in the tour to begin with: what lies near is near
+    // in memory too.
+    std::vector<std::uint32_t> inside_, outside_;
     std::vector<TourItem> items_;
     std::vector<std::uint32_t> order_, position_, queue_;
     std::vector<char> flip_, queued_;

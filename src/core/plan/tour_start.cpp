@@ -33,7 +33,10 @@ Strung nearest_neighbour(const std::vector<TourItem>& items, std::uint32_t first
 void Tour::find_neighbours() {
     // As many items, not ends: lists full of the two ends of the same lines lead nowhere.
     constexpr std::size_t others = 8;
-    const EndGrid grid(items_);
+    std::vector<TourItem> as_given(items_.size());
+    for (std::uint32_t i = 0; i < items_.size(); ++i)
+        as_given[outside_[i]] = items_[i];
+    const EndGrid grid(as_given);
     const bool dots = std::all_of(items_.begin(), items_.end(), [](const TourItem& i) { return i.a == i.b; });
     near_.clear();
     near_begin_.assign(1, 0);
@@ -45,9 +48,9 @@ void Tour::find_neighbours() {
             if (end == 0 || !is_dot(i)) {
                 grid.nearest(
                     end == 0 ? items_[i].a : items_[i].b, dots ? others : 2 * others,
-                    [&](const EndGrid::End& e) { return e.item != i; }, found);
+                    [&](const EndGrid::End& e) { return e.item != outside_[i]; }, found);
                 for (const auto& [far, e] : found)
-                    near_.push_back({far, e.item, e.end});
+                    near_.push_back({far, inside_[e.item], e.end});
             } else { // a dot has one list
                 const std::size_t from = near_begin_[near_begin_.size() - 2], count = near_.size() - from;
                 for (std::size_t k = 0; k < count; ++k)
@@ -113,6 +116,34 @@ void Tour::start() {
             flip_[item] = static_cast<char>((flip != 0) != (backwards != 0));
         }
     }
+}
+
+void Tour::renumber() {
+    const std::size_t n = size();
+    std::vector<std::uint32_t> before(n); // of each new number
+    for (std::uint32_t k = 0; k < n; ++k)
+        before[k] = at(position_[0] + k);
+    std::vector<std::uint32_t> now(n);
+    for (std::uint32_t k = 0; k < n; ++k)
+        now[before[k]] = k;
+    std::vector<TourItem> items;
+    std::vector<char> flip;
+    std::vector<Near> near;
+    std::vector<std::uint32_t> near_begin{0};
+    near.reserve(near_.size());
+    for (const std::uint32_t item : before) {
+        items.push_back(items_[item]), flip.push_back(flip_[item]);
+        for (const int end : {0, 1}) {
+            for (const Near* it = begin_near(item, end); it != end_near(item, end); ++it)
+                near.push_back({it->far, now[it->item], it->end});
+            near_begin.push_back(static_cast<std::uint32_t>(near.size()));
+        }
+    }
+    items_ = std::move(items), flip_ = std::move(flip), near_ = std::move(near),
+    near_begin_ = std::move(near_begin);
+    for (std::uint32_t i = 0; i < n; ++i)
+        order_[i] = now[order_[i]], position_[order_[i]] = i;
+    outside_ = std::move(before), inside_ = std::move(now);
 }
 
 } // namespace dotlane

@@ -112,19 +112,8 @@ std::vector<char> SheetWays::beaten(const std::vector<std::pair<SequenceCost, Ho
     return out;
 }
 
-/// Of states that hold the same, the cheapest; of equal ones the first that was found.
-void SheetWays::gather(std::vector<Reached>& states) const {
-    std::sort(states.begin(), states.end(), [](const Reached& a, const Reached& b) {
-        return std::tie(a.holds, a.cost, a.order) < std::tie(b.holds, b.cost, b.order);
-    });
-    states.erase(std::unique(states.begin(), states.end(),
-                             [](const Reached& a, const Reached& b) { return a.holds == b.holds; }),
-                 states.end());
-}
-
 /// Those that are worth going on from, the `most` cheapest of them; by what the slots hold.
 void SheetWays::thin_out_sorted(std::vector<Reached>& states, std::size_t most) const {
-    gather(states);
     std::sort(states.begin(), states.end(), [](const Reached& a, const Reached& b) {
         return std::tie(a.cost, a.holds) < std::tie(b.cost, b.holds);
     });
@@ -146,11 +135,11 @@ std::vector<SheetWay> SheetWays::find_ways(std::size_t sheet, Holds in, std::siz
     const auto& passes = job_.sheets[sheet].passes;
     const std::size_t n = passes.size();
     const bool free = n <= exact_passes;
-    std::map<PassMask, std::vector<Reached>> reached; // supersets are greater numbers
-    std::uint32_t found = 0;
-    reached[0].push_back({in, found++, {}, 0, 0});
+    std::map<PassMask, Seatings> reached; // supersets are greater numbers
+    reached[0].add({in, {}, 0, 0});
     const PassMask all = n == 32 ? ~PassMask{0} : (PassMask{1} << n) - 1;
-    // What needs no other tool and nothing first is as well run now as later, where not all ways are tried.
+    // What needs no other tool and nothing first is as well run now as later, where not all ways are tried:
+    // of more passes only those that follow in the usual order can be.
     const auto could_run_more = [&](PassMask done, const PassesTogether& now) {
         for (std::size_t p = 0; p < n; ++p)
             if (!((done | now.mask) >> p & 1U) && (passes[p].after & ~(done | now.mask)) == 0 &&
@@ -159,44 +148,42 @@ std::vector<SheetWay> SheetWays::find_ways(std::size_t sheet, Holds in, std::siz
         return false;
     };
     const auto extend = [&](PassMask done, const std::vector<Reached>& states, const PassesTogether& now) {
-        if ((now.needs & ~done) != 0 || (most != all_ways && could_run_more(done, now))) return;
+        if ((now.needs & ~done) != 0 || (free && most != all_ways && could_run_more(done, now))) return;
         int turned = 0;
         for (PassMask left = now.mask; left != 0; left &= left - 1)
             turned += std::popcount(all & ~done & ~now.mask & ((left & (~left + 1)) - 1));
-        std::vector<Reached>& there = reached[done | now.mask];
+        Seatings& there = reached[done | now.mask];
         for (const Reached& step : states)
             seat(now, step.holds, most != all_ways, [&](Holds to, int put_in) {
                 ++work_;
-                there.push_back({to, found++, step.cost + SequenceCost{now.hands + put_in * swap_, 1, turned},
-                                 done, step.holds});
+                there.add(
+                    {to, step.cost + SequenceCost{now.hands + put_in * swap_, 1, turned}, done, step.holds});
             });
-        if (there.size() > 4096 && there.size() + 64 > there.capacity()) { // mostly the same again
-            gather(there);
-            there.reserve(2 * there.size());
-        }
     };
     for (auto at = reached.begin(); at != reached.end() && at->first != all; ++at) {
         if (stopped()) return {};
         const PassMask done = at->first, left = all & ~done;
-        thin_out_sorted(at->second, most);
+        at->second.close();
+        std::vector<Reached>& states = at->second.all;
+        thin_out_sorted(states, most);
         if (free) {
             for (const PassesTogether& now : all_together(sheet))
-                if ((now.mask & done) == 0) extend(done, at->second, now);
+                if ((now.mask & done) == 0) extend(done, states, now);
         } else { // in the usual order
             PassMask stretch = 0;
             for (std::size_t p = 0; p < n; ++p)
                 if (left >> p & 1U)
                     if (const auto now = together(sheet, stretch |= PassMask{1} << p))
-                        extend(done, at->second, *now);
+                        extend(done, states, *now);
         }
     }
     std::vector<SheetWay> out;
-    thin_out_sorted(reached[all], most);
-    for (const Reached& step : reached[all]) {
+    thin_out_sorted(reached[all].all, most);
+    for (const Reached& step : reached[all].all) {
         SheetWay way{step.holds, step.cost, {}};
         PassMask mask = all;
         for (Holds h = step.holds; mask != 0;) {
-            const auto& states = reached[mask];
+            const auto& states = reached[mask].all;
             const Reached& s = *std::lower_bound(states.begin(), states.end(), h,
                                                  [](const Reached& a, Holds b) { return a.holds < b; });
             way.stretches.emplace_back(mask & ~s.from, h);

@@ -87,10 +87,40 @@ class SheetWays {
     };
     struct Reached {
         Holds holds = 0;
-        std::uint32_t order = 0; ///< in which it was found
         SequenceCost cost;
         PassMask from = 0;
         Holds before = 0;
+    };
+    /// One for each that slots may hold: the cheapest, of equal ones the first that was found.
+    class Seatings {
+      public:
+        void add(const Reached& state) {
+            if (2 * all.size() >= table_.size()) grow();
+            std::uint32_t& known = find(state.holds);
+            if (known == 0) {
+                all.push_back(state);
+                known = static_cast<std::uint32_t>(all.size());
+            } else if (state.cost < all[known - 1].cost) {
+                all[known - 1] = state;
+            }
+        }
+        /// No more are added.
+        void close() { table_ = {}; }
+        std::vector<Reached> all;
+
+      private:
+        std::uint32_t& find(Holds holds) {
+            for (std::size_t k = holds * 0x9e3779b1U;; ++k)
+                if (std::uint32_t& number = table_[k & (table_.size() - 1)];
+                    number == 0 || all[number - 1].holds == holds)
+                    return number;
+        }
+        void grow() {
+            table_.assign(std::max<std::size_t>(64, 2 * table_.size()), 0);
+            for (std::uint32_t i = 0; i < all.size(); ++i)
+                find(all[i].holds) = i + 1;
+        }
+        std::vector<std::uint32_t> table_; ///< index into `all`, from 1, by what slots hold; a power of two
     };
     std::optional<PassesTogether> together(std::size_t sheet, PassMask mask) const;
     const std::vector<PassesTogether>& all_together(std::size_t sheet) const;
@@ -99,7 +129,6 @@ class SheetWays {
     void seat(const PassesTogether& passes, Holds holds, bool stay, Each each) const;
     /// Of states, the cheapest first, which ones are no better than going to another one's slots by hand.
     std::vector<char> beaten(const std::vector<std::pair<SequenceCost, Holds>>& by_cost) const;
-    void gather(std::vector<Reached>& states) const;
     void thin_out_sorted(std::vector<Reached>& states, std::size_t most) const;
     std::vector<SheetWay> find_ways(std::size_t sheet, Holds in, std::size_t most) const;
     SequenceCost least_over(std::size_t sheet, bool hands_count) const;

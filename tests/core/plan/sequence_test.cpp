@@ -172,7 +172,7 @@ double seconds_of(const Sequence& sequence, const SomeJob& some, bool whole = tr
         holds = stretch.holds;
     }
     for (std::size_t s = 0; s < ran.size(); ++s)
-        CHECK(ran[s] + 1 == 1U << some.job.sheets[s].passes.size());
+        CHECK(std::uint64_t{ran[s]} + 1 == std::uint64_t{1} << some.job.sheets[s].passes.size());
     return sum;
 }
 
@@ -309,6 +309,19 @@ TEST_CASE("of many sheets the order keeps all rules, and no order takes less tha
         CHECK(seconds_of(*found, some) == Approx(found->hands));
         CHECK(found->least <= found->hands);
         CHECK(found->least > 0);
+    }
+    // Also with more passes on a sheet than all orders are tried of, and with one holder or four.
+    for (int round = 0; round < 12; ++round) {
+        const int slots = 1 + round % 4;
+        const SomeJob some =
+            some_job(random, 13 + round % 9, random.whole(8, 32), random.whole(3, 12), slots);
+        for (const Effort effort : {Effort::first, Effort::best}) {
+            INFO("seed " << random.seed() << " round " << round << ", " << slots << " holders");
+            const auto found = least_hands(some.job, no_progress(), effort);
+            REQUIRE(found);
+            CHECK(seconds_of(*found, some) == Approx(found->hands));
+            CHECK(found->least <= found->hands);
+        }
     }
     // The bound is one: of jobs that are solved exactly it is never above.
     for (int round = 0; round < 20; ++round) {

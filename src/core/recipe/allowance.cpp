@@ -161,15 +161,48 @@ void cut_run(const SmoothRun& run, double by, const std::function<bool(Point)>& 
     }
 }
 
+/// What an edge alone adds on its outer side.
+struct Strip {
+    std::size_t ring, run; ///< runs of a ring's edges end at its corners, full and hollow ones
+    Polyline area;
+    Box box;
+};
+
+/// `runs`: of each ring, which run follows its points.
+std::vector<Strip> strips_of(const std::vector<std::vector<Vertex>>& rings, double by,
+                             std::vector<std::vector<std::size_t>>& runs) {
+    std::vector<Strip> out;
+    for (std::size_t r = 0; r < rings.size(); ++r) {
+        const std::vector<Vertex>& v = rings[r];
+        std::vector<std::size_t>& run = runs.emplace_back();
+        for (std::size_t i = 0, now = 0; i < v.size(); ++i)
+            run.push_back(now += std::abs(v[i].turn) >= corner_turn);
+        for (std::size_t i = 0; i < v.size() && run[i] == 0; ++i) // goes on from the ring's end
+            run[i] = run.back();
+        for (std::size_t i = 0; i < v.size(); ++i) {
+            const Point a = v[i].at, b = v[(i + 1) % v.size()].at, off = outwards(v[i].out) * by;
+            const Polyline area{{a, a + off, b + off, b}, true};
+            out.push_back({r, run[i], area, bounds(area)});
+        }
+    }
+    return out;
+}
+
 } // namespace
 
 Region with_allowance(const Region& drawn, Length by, double reach) {
     const double a = in_mm(by);
     const Region seam = without_hairs(drawn);
     const Region out = offset(seam, by, {Corner::mitre, 20});
-    std::vector<Region> beyond;
+    std::vector<std::vector<Vertex>> rings;
     for (const Ring& ring : seam.rings)
-        for (const Vertex& v : vertices(ring)) {
+        rings.push_back(vertices(ring));
+    std::vector<std::vector<std::size_t>> runs;
+    const std::vector<Strip> strips = strips_of(rings, a, runs);
+    std::vector<Region> beyond;
+    for (std::size_t r = 0; r < rings.size(); ++r)
+        for (std::size_t i = 0; i < rings[r].size(); ++i) {
+            const Vertex& v = rings[r][i];
             if (v.turn < corner_turn) continue;
             const double half = (pi - v.turn) / 2, tip = a / std::sin(half), cut = reach * a;
             if (cut >= tip) continue;
@@ -179,10 +212,18 @@ Region with_allowance(const Region& drawn, Length by, double reach) {
             // Clipper cuts tips beyond its limit by itself.
             const double far = std::min(tip, 21 * a) + 0.01, wide = (tip - cut) * std::tan(half) + 0.02;
             const Point base = v.at + middle * cut, top = v.at + middle * (far + 0.01);
-            beyond.push_back(triangle(base + across * wide, base - across * wide, top));
+            const Region all = triangle(base + across * wide, base - across * wide, top);
+            // What is beyond one corner may be another edge's.
+            const Box box = bounds(all);
+            const std::size_t before = runs[r][i > 0 ? i - 1 : runs[r].size() - 1];
+            Polylines others;
+            for (const Strip& s : strips)
+                if (s.box.meets(box) && !(s.ring == r && (s.run == runs[r][i] || s.run == before)))
+                    others.push_back(s.area);
+            beyond.push_back(others.empty() ? all : subtracted(all, region_of(others, FillRule::nonzero)));
         }
     if (beyond.empty()) return out;
-    // What is beyond one corner may be another edge's.
+    // And the turn of a hollow corner's, as far as any is kept.
     return united(subtracted(out, united(beyond)), offset(seam, by * std::min(1.0, reach)));
 }
 

@@ -73,6 +73,25 @@ TEST_CASE("an allowance of random shapes holds them, and is nowhere wider than i
     }
 }
 
+TEST_CASE("in a narrow notch the cut across one corner takes nothing of the edge on the other side") {
+    // The notch is 7.6 mm deep on the side of its sharp corner, and 26.8 mm on the other.
+    const Region seam = region_of({ring({{24.8, -29.4},
+                                         {26.3, 11.8},
+                                         {22.763, 27.567},
+                                         {6.789, 13.65},
+                                         {0.61, 19.112},
+                                         {-0.505, 11.585},
+                                         {-17.362, 32.472},
+                                         {-21.3, -30}})},
+                                  FillRule::nonzero);
+    const Point a{-0.505, 11.585}, b{-17.362, 32.472}, p = mix(a, b, 0.5),
+                                                       n = Point{b.y - a.y, a.x - b.x} * (1 / distance(a, b));
+    for (const double reach : {0.5, 0.8722, 1.0, 1.5}) {
+        INFO(reach);
+        CHECK(contains(with_allowance(seam, mm(6.6672), reach), p + n * 6.6));
+    }
+}
+
 TEST_CASE("a hollow curve has as many clips as its bend asks for, none of a straight edge") {
     // A round hole of radius R: chords of w = sqrt(8 R 0.3) leave the curve by 0.3 mm, so it takes
     // ceil(2 pi R / w) clips.

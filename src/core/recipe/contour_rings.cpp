@@ -214,10 +214,12 @@ class Winder {
         return line;
     }
 
-    /// Whether the way between two rings stays inside. Its ends may lie on the edge, give or take rounding.
+    /// Whether the way between two rings stays inside. Its ends may lie on the edge, give or take rounding,
+    /// also on two sides of a hole.
     bool clear(Point a, Point b) const {
         const Point a_little = (b - a) * 1e-3;
-        return !index_.crosses(a + a_little, b - a_little);
+        return distance(a, b) < 1e-4 ||
+               (index_.contains((a + b) * 0.5) && !index_.crosses(a + a_little, b - a_little));
     }
 
     double place(const Visit& v) const { return v.from + (v.ahead ? v.gone : -v.gone); }

@@ -100,10 +100,10 @@ class Cutter {
         });
         if (cuts_.empty()) {
             if (!given.reaches_out || given.line.closed)
-                if (index_.contains(points.front())) to_.add_loose(given.line);
+                if (inside(points.front())) to_.add_loose(given.line);
             return;
         }
-        const bool in = (!given.reaches_out || given.line.closed) && index_.contains(points.front());
+        const bool in = (!given.reaches_out || given.line.closed) && inside(points.front());
         if (given.line.closed) {
             // From the first way in all round.
             for (std::size_t k = in ? 1 : 0; k < cuts_.size(); k += 2)
@@ -246,6 +246,25 @@ class Cutter {
                 cuts_.push_back({segment, d0 == d1 ? 0.5 : std::clamp(d0 / (d0 - d1), 0.0, 1.0), e});
             }
         });
+    }
+
+    /// Of a point on the edge, or nearly, as the cuts have it: by how many edges a line from there crosses.
+    bool inside(Point p) {
+        const int c = column(p.x), r = row(p.y);
+        if (c < 0 || r < 0 || c >= columns_ || r >= rows_) return false;
+        const std::size_t cell =
+            static_cast<std::size_t>(r) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(c);
+        bool near = false;
+        for (std::uint32_t k = start_[cell]; k < start_[cell + 1]; ++k) {
+            const CutEdge& edge = edges_[held_[k]];
+            near |= distance_to_segment(p, edge.from, edge.from + edge.way) < hair;
+        }
+        if (!near) return index_.contains(p);
+        const std::size_t before = cuts_.size();
+        find(p, {x0_ + (columns_ + 1) * cell_, p.y}, 0);
+        const std::size_t crossed = cuts_.size() - before;
+        cuts_.resize(before);
+        return crossed % 2 == 1;
     }
 
     Point point(const PatternLine& given, const Cut& cut) const {

@@ -1,4 +1,4 @@
-// One stroke a piece where lines of a pattern end on the edges of many holes.
+// All styles, with ends apart, joined and as one stroke, where lines end on the edges of many holes.
 #include "core/geometry/region_index.h"
 #include "core/recipe/fill.h"
 #include "tests/support/support.h"
@@ -7,6 +7,8 @@ using namespace dotlane;
 using namespace dotlane::test;
 
 TEST_CASE("a stroke that goes past many holes is never out of the region, however many lines end at each") {
+    constexpr FillEnds all_ends[] = {FillEnds::one_stroke, FillEnds::one_stroke, FillEnds::joined,
+                                     FillEnds::apart};
     Random random("one stroke past holes");
     std::size_t strokes = 0;
     for (int round = 0; round < 40; ++round) {
@@ -17,7 +19,8 @@ TEST_CASE("a stroke that goes past many holes is never out of the region, howeve
         const Region region = region_of(lines, FillRule::evenodd), around = offset(region, mm(0.01));
         const RegionIndex index(around);
         for (const FillKind& kind : fill_kinds()) {
-            INFO("seed " << random.seed() << " round " << round << " " << kind.key);
+            const int ends = random.whole(0, 3);
+            INFO("seed " << random.seed() << " round " << round << " " << kind.key << " ends " << ends);
             const FillLines made = filled(kind.fresh,
                                           {region, mm(random.real(2, 6)), degrees(random.real(0, 180)),
                                            FillEnds::one_stroke, mm(0.5), FillPhase::centre, bounds(region)},

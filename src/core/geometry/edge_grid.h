@@ -41,18 +41,18 @@ class EdgeGrid {
     void each_along(Point a, Point b, Met met) const {
         each_cell(a, b, [&](std::size_t cell) { visit(cell, met); });
     }
-    /// Whether the segment properly crosses an edge.
-    bool crosses(Point a, Point b) const {
-        bool out = false;
-        each_along(a, b, [&](const GridEdge& e) { out = out || properly_cross(e.a, e.b, a, b); });
-        return out;
-    }
     template<class Met>
     void each_near(const Box& box, Met met) const {
         if (edges_.empty()) return;
         for (std::size_t y = row(box.y0); y <= row(box.y1); ++y)
             for (std::size_t x = column(box.x0); x <= column(box.x1); ++x)
                 visit(y * columns_ + x, met);
+    }
+    /// Whether the segment properly crosses an edge.
+    bool crosses(Point a, Point b) const {
+        bool out = false;
+        each_along(a, b, [&](const GridEdge& e) { out = out || properly_cross(e.a, e.b, a, b); });
+        return out;
     }
 
   private:

@@ -78,7 +78,9 @@ class Loop {
     std::vector<double> along_;
 };
 
-std::vector<Hop> hops_between(const Contours& c, Length spacing, const Progress& progress) {
+/// Of each two rings the shortest that is clear.
+template<class Clear>
+std::vector<Hop> hops_between(const Contours& c, Length spacing, const Progress& progress, Clear clear) {
     const double reach = 2.2 * in_mm(spacing);
     std::vector<std::unique_ptr<NearestEdge>> edges(c.rings.size());
     std::vector<Box> boxes;
@@ -96,7 +98,7 @@ std::vector<Hop> hops_between(const Contours& c, Length spacing, const Progress&
             const std::size_t every = std::max<std::size_t>(1, c.rings[b].size() / 60);
             for (std::size_t i = 0; i < c.rings[b].size(); i += every) {
                 const Point p = c.rings[b][i], q = edges[a]->to(p);
-                if (const double way = distance(p, q); way < best.way - 1e-6)
+                if (const double way = distance(p, q); way < best.way - 1e-6 && clear(q, p))
                     best.at_a = q, best.at_b = p, best.way = way;
             }
             if (best.way < reach) out.push_back(best);
@@ -116,9 +118,9 @@ class Winder {
             loops_.emplace_back(ring);
         ways_.resize(c.rings.size());
         Sets sets(c.rings.size());
-        for (const Hop& hop : hops_between(c, spacing, progress))
-            if (clear(hop.at_a, hop.at_b) &&
-                sets.unite(static_cast<std::uint32_t>(hop.a), static_cast<std::uint32_t>(hop.b))) {
+        const auto is_clear = [this](Point a, Point b) { return clear(a, b); };
+        for (const Hop& hop : hops_between(c, spacing, progress, is_clear))
+            if (sets.unite(static_cast<std::uint32_t>(hop.a), static_cast<std::uint32_t>(hop.b))) {
                 ways_[hop.a].push_back({hop.b, loops_[hop.a].place(hop.at_a), loops_[hop.b].place(hop.at_b)});
                 ways_[hop.b].push_back({hop.a, loops_[hop.b].place(hop.at_b), loops_[hop.a].place(hop.at_a)});
             }

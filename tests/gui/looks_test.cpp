@@ -4,11 +4,13 @@
 #include <QCheckBox>
 #include <QLabel>
 #include <QScrollArea>
+#include <QStyleOptionFrame>
 #include <QWheelEvent>
 
 #include "app/recipe/step_card.h"
 #include "app/tray/part_card.h"
 #include "app/widgets/card.h"
+#include "app/widgets/number_field.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -32,7 +34,7 @@ struct Looker : Driver {
                words.toStdString() + "\"";
     }
 
-    /// Buttons, ticks and captions show all their words.
+    /// Buttons, ticks and captions show all their words, fields their numbers with the unit.
     std::vector<std::string> cut_off() {
         std::vector<std::string> out;
         for (QWidget* w : window->findChildren<QWidget*>()) {
@@ -45,6 +47,13 @@ struct Looker : Driver {
                 shown = label->wordWrap() ? label->height() + 2 >= label->heightForWidth(label->width())
                                           : label->width() + 1 >=
                                                 QFontMetrics(label->font()).horizontalAdvance(label->text());
+            if (auto* number = qobject_cast<app::NumberField*>(w)) {
+                QStyleOptionFrame frame;
+                frame.initFrom(number);
+                const int room =
+                    number->style()->subElementRect(QStyle::SE_LineEditContents, &frame, number).width();
+                shown = room >= QFontMetrics(number->font()).horizontalAdvance(number->text());
+            }
             if (!shown) out.push_back("cut off: " + called(w));
         }
         return out;
@@ -124,6 +133,13 @@ TEST_CASE("the looks taken below see what they are meant to see") {
     d.settle();
     REQUIRE(d.squashed().empty());
     auto* width = d.find<QLineEdit>("width");
+    width->setFixedWidth(width->fontMetrics().horizontalAdvance(width->text()));
+    d.settle();
+    CHECK(d.cut_off().size() == 1);
+    width->setMaximumWidth(QWIDGETSIZE_MAX);
+    width->setMinimumWidth(0);
+    d.settle();
+    REQUIRE(d.cut_off().empty());
     width->setFixedHeight(6); // a slit
     d.settle();
     CHECK_FALSE(d.squashed().empty());
@@ -156,6 +172,15 @@ TEST_CASE("no source's card cuts words off or lies on itself, in either theme, i
         }
     }
     app::apply_style(false);
+}
+
+TEST_CASE("the card of a drawing shows its size to the hundredth of a millimetre") {
+    Looker d(true);
+    d.window->work().show_view(View::part);
+    d.settle();
+    d.type("finished-width", "288.88 mm");
+    CHECK(d.find<QLineEdit>("finished-width")->text() == "288.88 mm");
+    d.look("a size with decimals");
 }
 
 TEST_CASE("no step's card cuts words off or lies on itself, however it is set") {

@@ -49,10 +49,10 @@ SourceCard::SourceCard(Session& session, QWidget* parent)
     sizes->setSpacing(6);
     width_cell_ = captioned(tr("finished width"), width_, this);
     height_cell_ = captioned(tr("height"), height_, this);
-    sizes->addWidget(width_cell_);
-    sizes->addWidget(height_cell_);
-    sizes->addWidget(captioned(tr("wanted"), quantity_, this));
-    sizes->addStretch(1);
+    // A width of 1234.56 mm takes more room than a number of parts.
+    sizes->addWidget(width_cell_, 4);
+    sizes->addWidget(height_cell_, 4);
+    sizes->addWidget(captioned(tr("wanted"), quantity_, this), 1);
     glyphs_->setObjectName("glyphs");
     glyphs_->setToolTip(tr("Every glyph of the font, and its switches"));
     rows()->addWidget(form_);

@@ -161,32 +161,22 @@ void cut_run(const SmoothRun& run, double by, const std::function<bool(Point)>& 
     }
 }
 
+/// Which run of a ring's edges follows each of its points: runs end at corners, full and hollow ones.
+std::vector<std::size_t> runs_of(const std::vector<Vertex>& v) {
+    std::vector<std::size_t> out;
+    for (std::size_t i = 0, now = 0; i < v.size(); ++i)
+        out.push_back(now += std::abs(v[i].turn) >= corner_turn);
+    for (std::size_t i = 0; i < v.size() && out[i] == 0; ++i) // goes on from the ring's end
+        out[i] = out.back();
+    return out;
+}
+
 /// What an edge alone adds on its outer side.
 struct Strip {
-    std::size_t ring, run; ///< runs of a ring's edges end at its corners, full and hollow ones
+    std::size_t ring, run;
     Polyline area;
     Box box;
 };
-
-/// `runs`: of each ring, which run follows its points.
-std::vector<Strip> strips_of(const std::vector<std::vector<Vertex>>& rings, double by,
-                             std::vector<std::vector<std::size_t>>& runs) {
-    std::vector<Strip> out;
-    for (std::size_t r = 0; r < rings.size(); ++r) {
-        const std::vector<Vertex>& v = rings[r];
-        std::vector<std::size_t>& run = runs.emplace_back();
-        for (std::size_t i = 0, now = 0; i < v.size(); ++i)
-            run.push_back(now += std::abs(v[i].turn) >= corner_turn);
-        for (std::size_t i = 0; i < v.size() && run[i] == 0; ++i) // goes on from the ring's end
-            run[i] = run.back();
-        for (std::size_t i = 0; i < v.size(); ++i) {
-            const Point a = v[i].at, b = v[(i + 1) % v.size()].at, off = outwards(v[i].out) * by;
-            const Polyline area{{a, a + off, b + off, b}, true};
-            out.push_back({r, run[i], area, bounds(area)});
-        }
-    }
-    return out;
-}
 
 } // namespace
 
@@ -195,10 +185,17 @@ Region with_allowance(const Region& drawn, Length by, double reach) {
     const Region seam = without_hairs(drawn);
     const Region out = offset(seam, by, {Corner::mitre, 20});
     std::vector<std::vector<Vertex>> rings;
-    for (const Ring& ring : seam.rings)
-        rings.push_back(vertices(ring));
     std::vector<std::vector<std::size_t>> runs;
-    const std::vector<Strip> strips = strips_of(rings, a, runs);
+    std::vector<Strip> strips; // where less than the whole allowance is kept around all edges in the end
+    for (const Ring& ring : seam.rings) {
+        const std::vector<Vertex>& v = rings.emplace_back(vertices(ring));
+        const std::vector<std::size_t>& run = runs.emplace_back(runs_of(v));
+        for (std::size_t i = 0; reach < 1 && i < v.size(); ++i) {
+            const Point from = v[i].at, to = v[(i + 1) % v.size()].at, off = outwards(v[i].out) * a;
+            const Polyline area{{from, from + off, to + off, to}, true};
+            strips.push_back({rings.size() - 1, run[i], area, bounds(area)});
+        }
+    }
     std::vector<Region> beyond;
     for (std::size_t r = 0; r < rings.size(); ++r)
         for (std::size_t i = 0; i < rings[r].size(); ++i) {
@@ -223,7 +220,7 @@ Region with_allowance(const Region& drawn, Length by, double reach) {
             beyond.push_back(others.empty() ? all : subtracted(all, region_of(others, FillRule::nonzero)));
         }
     if (beyond.empty()) return out;
-    // And the turn of a hollow corner's, as far as any is kept.
+    // The same, as far as the allowance is kept around all edges.
     return united(subtracted(out, united(beyond)), offset(seam, by * std::min(1.0, reach)));
 }
 

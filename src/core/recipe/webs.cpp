@@ -117,12 +117,11 @@ std::vector<Point> webs_under(const Region& openings, Length width) {
                 if (ring[e.of] == ring[i]) {
                     const double way = std::abs(along[e.of] + distance(e.a, q) - along[i]);
                     if (std::min(way, around[ring[i]] - way) <= strip * across) return false;
+                    const Ring& own = openings.rings[ring[i]];
+                    const std::size_t first = last_of[ring[i]] + 1 - own.size();
+                    if (parts_a_crumb(own, i - first, e.of - first, q, 2 * in_mm(width))) return false;
                 }
                 if (across > 1e-6 && index.contains((p + q) * 0.5)) return false;
-                const std::size_t first = last_of[ring[i]] + 1 - openings.rings[ring[i]].size();
-                if (ring[e.of] == ring[i] &&
-                    parts_a_crumb(openings.rings[ring[i]], i - first, e.of - first, q, 2 * in_mm(width)))
-                    return false;
                 found[part].push_back((p + q) * 0.5);
                 return true;
             });

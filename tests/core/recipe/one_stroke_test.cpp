@@ -22,8 +22,8 @@ TEST_CASE("a stroke that goes past many holes is never out of the region, howeve
             const int ends = random.whole(0, 3);
             INFO("seed " << random.seed() << " round " << round << " " << kind.key << " ends " << ends);
             const FillLines made = filled(kind.fresh,
-                                          {region, mm(random.real(2, 6)), degrees(random.real(0, 180)),
-                                           FillEnds::one_stroke, mm(0.5), FillPhase::centre, bounds(region)},
+                                          {region, mm(random.real(1, 6)), degrees(random.real(0, 180)),
+                                           all_ends[ends], mm(0.5), FillPhase::centre, bounds(region)},
                                           no_progress());
             for (const Polyline& line : made.lines)
                 CHECK(index.contains(line));

@@ -321,6 +321,12 @@ TEST_CASE("strips of material by which parts hang are found, corners and fine cu
                              width);
         CHECK(c.empty() == (gap > width));
     }
+    // Spikes are corners, however sharp they end.
+    for (const double degrees : {12.0, 8.0, 4.0}) {
+        const double half = 5 * std::tan(degrees / 2 * pi / 180);
+        CHECK(under({ring({{0, 0}, {10, 0}, {10, 10}, {5 + half, 10}, {5, 5}, {5 - half, 10}, {0, 10}})}, 0.1)
+                  .empty());
+    }
     // Where a spike of material ends, also one that gets thin half way, nothing hangs on it; what is wider
     // than twice the strip does.
     const auto spike = [&](double degrees, double thin, double head) {

@@ -153,13 +153,19 @@ TEST_CASE("tones: the ink of each window of 8 x 8 mm is as dark as wished, as li
 TEST_CASE("heat: what is inked, bare and over the edge is so by GEOS's buffers too") {
     const Geos geos;
     Random random("heat");
-    for (int k = 0; k < 12; ++k) {
+    // Lines that fit a square grid, which would all meet its squares alike: by slope, or level at a usual
+    // spacing.
+    const struct {
+        double angle, spacing;
+    } alike[] = {{26.57, 0.469}, {153.43, 0.5}, {45, 0.495}, {0, 0.4}, {0, 0.35}, {90, 0.5}, {18.43, 0.474}};
+    for (int k = 0; k < 24; ++k) {
         const Region region =
             region_of({ring(random_ring(random, random.whole(5, 30), 4, 15))}, FillRule::nonzero);
-        const double tip = random.real(0.3, 1);
+        const bool any = k >= static_cast<int>(std::size(alike));
+        const double tip = any ? random.real(0.3, 1) : alike[k].spacing - random.real(0.01, 0.05);
         const FillInput in{offset(region, mm(-tip * random.real(0.2, 0.8))),
-                           mm(tip * random.real(0.6, 1.5)),
-                           degrees(random.real(0, 180)),
+                           mm(any ? tip * random.real(0.6, 1.5) : alike[k].spacing),
+                           degrees(any ? random.real(0, 180) : alike[k].angle),
                            random.coin() ? FillEnds::apart : FillEnds::joined,
                            mm(tip),
                            FillPhase::centre,
@@ -169,9 +175,13 @@ TEST_CASE("heat: what is inked, bare and over the edge is so by GEOS's buffers t
         const auto ink = Geos::buffer(Geos::lines(made.lines).get(), tip / 2), area = Geos::area_of(region);
         const double inside = Geos::area(Geos::Geometry(GEOSIntersection(ink.get(), area.get())).get()),
                      all = Geos::area(ink.get()), whole = in_square_mm(dotlane::area(region));
-        // A square is as its middle: along an edge as many are counted too much as too little.
-        const double margin = 0.002 * whole + 0.1;
-        CHECK(heat.square == Approx(0.05));
+        // A square is as one point in it: along an edge as many are counted too much as too little.
+        INFO("tip " << tip << ", spacing " << in_mm(in.spacing) << ", angle " << in_degrees(in.angle));
+        // Rows fall differently on lines that are all but level: together they are a row out, or less.
+        const double off_level = std::remainder(in_degrees(in.angle), 180);
+        const double margin =
+            0.002 * whole + 0.1 + (std::abs(off_level) < 2 ? heat.square * bounds(region).width() : 0);
+        CHECK(heat.square <= 0.05);
         CHECK(in_square_mm(heat.of(Heat::once)) + in_square_mm(heat.of(Heat::twice)) ==
               Approx(inside).margin(margin));
         CHECK(in_square_mm(heat.of(Heat::over)) == Approx(all - inside).margin(margin));

@@ -1,11 +1,14 @@
 #include "core/recipe/heat.h"
 
+#include <numbers>
+
 #include "core/recipe/raster.h"
 
 namespace dotlane {
 namespace {
 
-constexpr double finest = 0.05, most_squares = 3e7;
+/// No spacing that a maker types is a multiple of it: level lines do not all meet the rows alike.
+constexpr double finest = 0.03 * std::numbers::phi, most_squares = 3e7;
 
 /// How many ways from its first (or last) point a closed line is as long as that.
 std::size_t ways_within(const Polyline& line, double length, bool from_the_end) {
@@ -31,7 +34,8 @@ Heat heat_of(const Region& surface, const Polylines& strokes, Length tip, Progre
     if (!surface.empty()) box.add(bounds(surface));
     box.add(bounds(strokes).grown(in_mm(tip) / 2));
     if (box.empty()) return {};
-    const Raster raster(box, std::max(finest, std::sqrt(box.width() * box.height() / most_squares)));
+    const Raster raster(box, std::max(finest, std::sqrt(box.width() * box.height() / most_squares)),
+                        Raster::Look::staggered);
     Heat out{box, raster.cell(), raster.columns(), raster.rows(), {}};
     out.ink.assign(raster.size(), Heat::none);
     // Which way of the tool inked a square last: from one way to the next it is still the same going over.

@@ -20,9 +20,9 @@ struct Heat {
     Area of(Ink ink) const;
 };
 
-/// Strokes that run with the tip over a surface. Squares are 0.05 mm wide, or so wide that there are no more
-/// than thirty million. A stroke that turns inks the place of its corner once; where it comes back to, twice.
-/// Nothing when the surface and the strokes are empty, or cancelled.
+/// Strokes that run with the tip over a surface. Squares are just under 0.05 mm wide, or so wide that there
+/// are no more than thirty million. A stroke that turns inks the place of its corner once; where it comes
+/// back to, twice. Nothing when the surface and the strokes are empty, or cancelled.
 Heat heat_of(const Region& surface, const Polylines& strokes, Length tip, Progress& progress = no_progress());
 
 } // namespace dotlane

@@ -1,10 +1,11 @@
-// A grid of small squares over a box: which of them a region or a tool's mark covers, by their middles.
+// A grid of small squares over a box: which of them a region or a tool's mark covers, by a point in each.
 // Internal to recipe.
 #pragma once
 
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
+#include <numbers>
 
 #include "core/geometry/region.h"
 #include "core/recipe/mark.h"
@@ -13,10 +14,16 @@ namespace dotlane {
 
 class Raster {
   public:
+    /// Where in a square is looked: in its middle; or, from row to row, the golden section further to the
+    /// right, so that lines whose slope fits the squares do not all meet them alike. (Of lines at 1 to 2,
+    /// 0.03 mm apart, middles 0.05 mm apart saw 2 % too few.)
+    enum class Look { middle, staggered };
+
     /// Squares of `cell` mm, > 0, that cover the box.
-    Raster(const Box& box, double cell)
+    Raster(const Box& box, double cell, Look look = Look::middle)
         : box_(box)
         , cell_(cell)
+        , look_(look)
         , columns_(std::max(1L, std::lround(std::ceil(box.width() / cell - 1e-9))))
         , rows_(std::max(1L, std::lround(std::ceil(box.height() / cell - 1e-9)))) {}
 
@@ -51,12 +58,14 @@ class Raster {
         if (at + width < size()) each(at + width);
     }
 
-    /// each(first, last): indices of the squares of one row whose middles lie from a to b; last is behind the
+    /// each(first, last): indices of the squares of one row whose points lie from a to b; last is behind the
     /// last.
     template<class Each>
     void span(long row, double a, double b, Each each) const {
-        const long from = std::max(0L, std::lround(std::ceil((a - box_.x0) / cell_ - 0.5))),
-                   to = std::min(columns_, std::lround(std::floor((b - box_.x0) / cell_ - 0.5)) + 1);
+        const double turns = static_cast<double>(row) * std::numbers::phi;
+        const double in_square = look_ == Look::middle ? 0.5 : turns - std::floor(turns);
+        const long from = std::max(0L, std::lround(std::ceil((a - box_.x0) / cell_ - in_square))),
+                   to = std::min(columns_, std::lround(std::floor((b - box_.x0) / cell_ - in_square)) + 1);
         if (from < to) each(at(from, row), at(from, row) + static_cast<std::size_t>(to - from));
     }
     /// What a tool of this radius leaves on a straight way.
@@ -96,6 +105,7 @@ class Raster {
   private:
     Box box_;
     double cell_;
+    Look look_;
     long columns_, rows_;
 };
 

@@ -108,23 +108,33 @@ TEST_CASE("other ways to fill are what the fill would be if it were changed") {
 }
 
 TEST_CASE("heat: two strokes that cross are inked twice where they do, a turn is not") {
-    const Region square = region_of({{{{0, 0}, {10, 0}, {10, 10}, {0, 10}}, true}}, FillRule::nonzero);
-    const Heat cross = heat_of(square, {{{{1, 5}, {9, 5}}, false}, {{{5, 1}, {5, 9}}, false}}, mm(1));
-    CHECK(in_square_mm(cross.of(Heat::twice)) == Approx(1).margin(0.05));
-    CHECK(in_square_mm(cross.of(Heat::over)) == 0);
+    // In units of twenty squares: edges that run along the squares are then seen where they are.
+    const double unit = 20 * heat_of({}, {{{{0, 0}, {1, 1}}, false}}, mm(1)).square;
+    CHECK(unit == Approx(1).margin(0.05));
+    const auto heat = [&](std::vector<Polyline> lines) {
+        const Region square = region_of({{{{0, 0}, {10, 0}, {10, 10}, {0, 10}}, true}}, FillRule::nonzero);
+        for (Polyline& line : lines)
+            for (Point& p : line.points)
+                p = p * unit;
+        return heat_of(transformed(square, Affine::scaling(unit, unit)), lines, mm(unit));
+    };
+    const auto of = [&](const Heat& heat, Heat::Ink ink) {
+        return in_square_mm(heat.of(ink)) / (unit * unit);
+    };
+    const Heat cross = heat({{{{1, 5}, {9, 5}}, false}, {{{5, 1}, {5, 9}}, false}});
+    CHECK(of(cross, Heat::twice) == Approx(1).margin(0.05));
+    CHECK(of(cross, Heat::over) == 0);
     const double bar = 8 + std::acos(-1.0) / 4; // with its round ends
-    CHECK(in_square_mm(cross.of(Heat::once)) == Approx(2 * bar - 2).margin(0.1));
-    CHECK(in_square_mm(cross.of(Heat::bare)) == Approx(100 - 2 * bar + 1).margin(0.1));
-    const Heat turn = heat_of(square, {{{{1, 5}, {5, 5}, {5, 9}}, false}}, mm(1));
-    CHECK(in_square_mm(turn.of(Heat::twice)) == 0);
-    const Heat ring = heat_of(square, {{{{2, 2}, {8, 2}, {8, 8}, {2, 8}}, true}}, mm(1));
-    CHECK(in_square_mm(ring.of(Heat::twice)) == 0); // it comes back to its own corner
+    CHECK(of(cross, Heat::once) == Approx(2 * bar - 2).margin(0.1));
+    CHECK(of(cross, Heat::bare) == Approx(100 - 2 * bar + 1).margin(0.1));
+    CHECK(of(heat({{{{1, 5}, {5, 5}, {5, 9}}, false}}), Heat::twice) == 0);
+    // It comes back to its own corner.
+    CHECK(of(heat({{{{2, 2}, {8, 2}, {8, 8}, {2, 8}}, true}}), Heat::twice) == 0);
     Polyline round{{}, true};
     for (int k = 0; k < 60; ++k)
         round.points.push_back({5 + 3 * std::cos(k * 0.1047198), 5 + 3 * std::sin(k * 0.1047198)});
-    CHECK(in_square_mm(heat_of(square, {round}, mm(1)).of(Heat::twice)) == 0);
-    const Heat over = heat_of(square, {{{{-2, 5}, {12, 5}}, false}}, mm(1));
-    CHECK(in_square_mm(over.of(Heat::over)) == Approx(4 + std::acos(-1.0) / 4).margin(0.1));
+    CHECK(of(heat({round}), Heat::twice) == 0);
+    CHECK(of(heat({{{{-2, 5}, {12, 5}}, false}}), Heat::over) == Approx(4 + std::acos(-1.0) / 4).margin(0.1));
     CHECK(heat_of({}, {}, mm(1)).ink.empty());
 }
 

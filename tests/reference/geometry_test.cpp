@@ -93,7 +93,7 @@ TEST_CASE("booleans and offsets of long outlines are those of GEOS") {
         INFO("seed " << random.seed() << " round " << i);
         const Region a = outline(), b = outline();
         const auto ga = Geos::area_of(a), gb = Geos::area_of(b);
-        // Points where edges cross lie half a step of the grid off, those by the tiles' borders some steps.
+        // Points where edges cross lie half a step of the grid off.
         const double strip = 5e-5 * in_mm(perimeter(a) + perimeter(b));
         const auto alike = [&](const Region& ours, GEOSGeometry* theirs) {
             const Geos::Geometry reference(theirs), mine = Geos::area_of(ours);
@@ -110,6 +110,52 @@ TEST_CASE("booleans and offsets of long outlines are those of GEOS") {
         const double arcs = 0.005 * in_mm(perimeter(a));
         CHECK(area_of(grown) == Approx(Geos::area(Geos::buffer(ga.get(), by).get())).margin(arcs));
         CHECK(area_of(shrunk) == Approx(Geos::buffer_area(ga.get(), -by, shrunk)).margin(arcs));
+    }
+}
+
+TEST_CASE("many areas that overlap, united at once and outlined, are those of GEOS") {
+    Geos geos;
+    Random random("many areas against GEOS");
+    for (int i = 0; i < 6; ++i) {
+        INFO("seed " << random.seed() << " round " << i);
+        // On a lattice half of the time: edges lie on one another, corners meet edges.
+        const double step = random.coin() ? 0.5 : 0;
+        const auto on = [&](double v) { return step > 0 ? std::round(v / step) * step : v; };
+        std::vector<Region> all;
+        std::vector<GEOSGeometry*> each;
+        std::size_t points = 0;
+        while (points < 4500) {
+            const double wide = random.real(1, 8);
+            Ring drawn = random_ring(random, random.whole(3, 40), wide / 3, wide,
+                                     {random.real(-70, 70), random.real(-50, 50)});
+            for (Point& p : drawn)
+                p = {on(p.x), on(p.y)};
+            Region one = region_of({ring(drawn)}, FillRule::evenodd);
+            if (random.coin())
+                one = subtracted(one,
+                                 region_of({ring(random_ring(random, 6, wide / 9, wide / 4, drawn.front()))},
+                                           FillRule::nonzero));
+            if (one.empty()) continue;
+            points += point_count(one);
+            each.push_back(Geos::area_of(one).release());
+            all.push_back(std::move(one));
+        }
+        const Geos::Geometry many(GEOSGeom_createCollection(GEOS_GEOMETRYCOLLECTION, each.data(),
+                                                            static_cast<unsigned>(each.size())));
+        const Geos::Geometry theirs(GEOSUnaryUnion(many.get()));
+        const Region ours = united(all);
+        const Geos::Geometry mine = Geos::area_of(ours);
+        double edges = 0;
+        for (const Region& one : all)
+            edges += in_mm(perimeter(one));
+        const double strip = 5e-5 * edges;
+        CHECK(Geos::area(Geos::Geometry(GEOSSymDifference(mine.get(), theirs.get())).get()) <= strip);
+        const double by = random.real(0.05, 2);
+        INFO("by " << by);
+        // Round corners are flattened to 0.005 mm.
+        CHECK(
+            area_of(offset(ours, mm(by))) ==
+            Approx(Geos::area(Geos::buffer(theirs.get(), by).get())).margin(0.005 * in_mm(perimeter(ours))));
     }
 }
 

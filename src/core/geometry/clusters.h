@@ -7,6 +7,7 @@
 // it.
 #pragma once
 
+#include <array>
 #include <vector>
 
 #include "core/geometry/polyline.h"
@@ -25,7 +26,7 @@ struct Cluster {
     bool mixed = false; ///< holds rings of both kinds
     /// How often the closed rings of all other clusters wind around this one, by kind; positive for rings of
     /// positive area. Around clean rings that are all of one kind, those of that kind are not counted.
-    int around[2] = {0, 0};
+    std::array<int, 2> around{};
 };
 
 /// What is known of rings of one kind: `clean` ones are simple and do not cross, though they may touch in

@@ -4,9 +4,10 @@
 #include <cmath>
 
 #include "core/base/parallel.h"
+#include "core/geometry/arrangement.h"
 #include "core/geometry/clusters.h"
+#include "core/geometry/moved_edges.h"
 #include "core/geometry/reshape.h"
-#include "core/geometry/tiles.h"
 
 namespace dotlane {
 namespace {
@@ -27,56 +28,62 @@ double arc_tolerance(Length flatness) {
     return std::max(in_mm(flatness) / 2.25, 1e-4) * grid_per_mm;
 }
 
-/// What of clean rings lies in a box, grown.
-cl::Paths cut_out(const cl::Paths& rings, const GridBox& box, cl::cInt by) {
+/// Where rings wind positively.
+Region positive(const cl::Paths& rings) {
+    std::size_t points = 0;
+    for (const cl::Path& ring : rings)
+        points += ring.size();
+    Region out;
+    if (points >= arranged_from / 2)
+        if (const auto paths =
+                outlined({rings, {}}, {}, [](const Windings& winding) { return winding[0] > 0; })) {
+            add_from_grid(*paths, Lay::upright, out);
+            return out;
+        }
     cl::Clipper clipper;
     clipper.AddPaths(rings, cl::ptSubject, true);
-    clipper.AddPath({{box.x0 - by, box.y0 - by},
-                     {box.x1 + by, box.y0 - by},
-                     {box.x1 + by, box.y1 + by},
-                     {box.x0 - by, box.y1 + by}},
-                    cl::ptClip, true);
-    cl::Paths out;
-    clipper.Execute(cl::ctIntersection, out, cl::pftPositive, cl::pftNonZero);
-    return clean_paths(std::move(out));
+    cl::Paths paths;
+    clipper.Execute(cl::ctUnion, paths, cl::pftPositive, cl::pftPositive);
+    add_from_grid(paths, Lay::upright, out);
+    return out;
 }
 
-Region offset_once(const Region& region, double by, cl::JoinType join, const OffsetOptions& options) {
-    const auto moved = [&](const cl::Paths& rings) {
-        cl::ClipperOffset offsetter(options.mitre_limit, arc_tolerance(options.flatness));
-        offsetter.AddPaths(rings, join, cl::etClosedPolygon);
-        cl::Paths paths;
-        offsetter.Execute(paths, by * grid_per_mm);
-        return paths;
-    };
-    const Lay lay = lay_for(bounds(region));
+/// `fine`: part of much, where Clipper's own offsets would take too long.
+Region offset_once(const Region& region, double by, const OffsetOptions& options, bool fine) {
+    const bool round = options.corner == Corner::round;
+    const Lay lay = fine ? Lay::upright : lay_for(bounds(region));
     const cl::Paths rings = clean_paths(paths_of(region, lay));
-    // No corner reaches farther than this.
-    const auto reach = static_cast<cl::cInt>(std::abs(by) * (1 + options.mitre_limit) * grid_per_mm);
-    std::optional<cl::Paths> paths;
-    if (point_count(region) >= tiled_from)
-        paths = in_tiles({rings, {}}, reach, [&](const TileRings& near, const GridBox& tile) {
-            return moved(cut_out(near[0], tile, reach));
-        });
-    if (!paths) paths = moved(rings);
+    cl::Paths paths;
+    if (fine) {
+        const MovedEdges move(by * grid_per_mm, round ? std::nullopt : std::optional(options.mitre_limit),
+                              arc_tolerance(options.flatness));
+        for (const cl::Path& ring : rings)
+            paths.push_back(move(ring));
+        return positive(paths);
+    }
+    cl::ClipperOffset offsetter(options.mitre_limit, arc_tolerance(options.flatness));
+    offsetter.AddPaths(rings, round ? cl::jtRound : cl::jtMiter, cl::etClosedPolygon);
+    offsetter.Execute(paths, by * grid_per_mm);
     Region out;
-    add_from_grid(*paths, lay, out);
+    add_from_grid(paths, lay, out);
     return out;
 }
 
 /// What a ring of positive area encloses, grown or shrunk.
-Region offset_ring(Ring ring, double by, const OffsetOptions& options) {
+Region offset_ring(Ring ring, double by, const OffsetOptions& options, bool fine) {
     Region out{{std::move(ring)}};
-    if (options.corner == Corner::mitre) return offset_once(out, by, cl::jtMiter, options);
+    if (const Box box = bounds(out); fine && std::min(box.width(), box.height()) < -2 * by) return {};
+    if (options.corner == Corner::mitre) return offset_once(out, by, options, fine);
     // Every edge of a fine outline moved far crosses all its neighbours' ways, at a cost that grows with the
     // square of their number. Round offsets add up, so the way is gone in strides that double: after the
     // first, what is finer than it has vanished.
     const auto points = static_cast<double>(out.rings[0].size());
     double left = std::abs(by), stride = left;
-    if (points > 500) stride = std::min(left, std::max(0.2, 3 * in_mm(perimeter(out)) / points));
+    if (points > 500)
+        stride = std::min(left, std::max(0.2, (fine ? 12 : 3) * in_mm(perimeter(out)) / points));
     for (; left > 0 && !out.empty(); stride *= 2) {
         const double now = left <= stride * 1.5 ? left : stride;
-        out = offset_once(out, by < 0 ? -now : now, cl::jtRound, options);
+        out = offset_once(out, by < 0 ? -now : now, options, fine);
         left -= now;
         if (left > 0) // corners rounded again and again would pile up points
             for (Ring& each : out.rings)
@@ -87,12 +94,12 @@ Region offset_ring(Ring ring, double by, const OffsetOptions& options) {
 
 /// The piece's outer ring and its holes move towards each other or apart: a hole grows by what its
 /// surroundings lose.
-Region offset_piece(const Region& piece, double by, const OffsetOptions& options) {
-    Region out = offset_ring(piece.rings[0], by, options);
+Region offset_piece(const Region& piece, double by, const OffsetOptions& options, bool fine) {
+    Region out = offset_ring(piece.rings[0], by, options, fine);
     std::vector<Region> holes(piece.rings.size() - 1);
     in_parallel(holes.size(), point_count(piece), [&](std::size_t i) {
         const Ring& ring = piece.rings[i + 1];
-        holes[i] = offset_ring(Ring(ring.rbegin(), ring.rend()), -by, options);
+        holes[i] = offset_ring(Ring(ring.rbegin(), ring.rend()), -by, options, fine);
     });
     if (holes.empty() || out.empty()) return out;
     if (by < 0) return subtracted(out, united(holes));
@@ -142,7 +149,8 @@ Region offset(const Region& region, Length by, const OffsetOptions& options) {
     std::vector<std::size_t> points;
     for (const Region& piece : all)
         points.push_back(point_count(piece));
-    in_parallel(points, [&](std::size_t i) { moved[i] = offset_piece(all[i], in_mm(by), options); });
+    const bool fine = point_count(region) >= arranged_from;
+    in_parallel(points, [&](std::size_t i) { moved[i] = offset_piece(all[i], in_mm(by), options, fine); });
     if (in_mm(by) > 0) return united(moved);
     Region out; // what has shrunk stays clear of the rest
     for (Region& piece : moved)

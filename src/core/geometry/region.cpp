@@ -4,8 +4,8 @@
 #include <tuple>
 
 #include "core/base/parallel.h"
+#include "core/geometry/arrangement.h"
 #include "core/geometry/clusters.h"
-#include "core/geometry/tiles.h"
 
 namespace dotlane {
 namespace {
@@ -28,7 +28,7 @@ bool fills(cl::PolyFillType rule, int winding) {
 struct Operation {
     cl::ClipType type;
     cl::PolyFillType rule; ///< of the subjects; the others are clean areas
-    bool filled(const int (&winding)[2]) const {
+    bool filled(const Windings& winding) const {
         const bool subject = fills(rule, winding[0]), other = winding[1] != 0;
         return type == cl::ctUnion          ? subject || other
                : type == cl::ctIntersection ? subject && other
@@ -38,15 +38,8 @@ struct Operation {
 
 constexpr double frame_room = 1;
 
-/// One cluster on its own: what winds around it stands in as a frame that is left out of the result.
-cl::Paths executed(const Operation& what, const std::vector<ClusterRing>& rings, const Cluster& cluster,
-                   Known known, Lay lay) {
-    TileRings both;
-    std::size_t points = 0;
-    for (const std::uint32_t i : cluster.rings) {
-        both[rings[i].kind].push_back(to_grid(*rings[i].points, lay));
-        points += rings[i].points->size();
-    }
+/// One cluster swept on its own: what winds around it stands in as a frame that is left out of the result.
+cl::Paths swept(const Operation& what, RingLists both, const Cluster& cluster, Lay lay) {
     Ring frame = frame_around(cluster.box, frame_room);
     for (const int kind : {0, 1}) {
         if (cluster.around[kind] < 0) std::reverse(frame.begin(), frame.end());
@@ -54,23 +47,12 @@ cl::Paths executed(const Operation& what, const std::vector<ClusterRing>& rings,
             both[kind].push_back(to_grid(frame, lay));
         if (cluster.around[kind] < 0) std::reverse(frame.begin(), frame.end());
     }
-    const auto execute = [&](const TileRings& of, const GridBox&) {
-        // Where there is one clean area only, nothing changes.
-        if (known == Known::clean && (of[0].empty() || of[1].empty()))
-            return what.type == cl::ctIntersection ? cl::Paths()
-                   : of[1].empty()                 ? of[0]
-                   : what.type == cl::ctUnion      ? of[1]
-                                                   : cl::Paths();
-        cl::Clipper clipper;
-        clipper.AddPaths(of[0], cl::ptSubject, true);
-        clipper.AddPaths(of[1], cl::ptClip, true);
-        cl::Paths paths;
-        clipper.Execute(what.type, paths, what.rule, cl::pftNonZero);
-        return paths;
-    };
-    if (points >= tiled_from)
-        if (auto tiled = in_tiles(both, 0, execute)) return std::move(*tiled);
-    return execute(both, {});
+    cl::Clipper clipper;
+    clipper.AddPaths(both[0], cl::ptSubject, true);
+    clipper.AddPaths(both[1], cl::ptClip, true);
+    cl::Paths paths;
+    clipper.Execute(what.type, paths, what.rule, cl::pftNonZero);
+    return paths;
 }
 
 double grid_area(const cl::Paths& paths) {
@@ -81,15 +63,28 @@ double grid_area(const cl::Paths& paths) {
 }
 
 void combine(const Operation& what, const std::vector<ClusterRing>& rings, const Cluster& cluster,
-             Known known, Region& out) {
+             Region& out) {
+    const auto on_grid = [&](Lay lay) {
+        RingLists both;
+        for (const std::uint32_t i : cluster.rings)
+            both[rings[i].kind].push_back(to_grid(*rings[i].points, lay));
+        return both;
+    };
+    std::size_t points = 0;
+    for (const std::uint32_t i : cluster.rings)
+        points += rings[i].points->size();
+    if (points >= arranged_from)
+        if (const auto paths = outlined(on_grid(Lay::upright), cluster.around,
+                                        [&](const Windings& winding) { return what.filled(winding); }))
+            return add_from_grid(*paths, Lay::upright, out);
     Lay lay = lay_for(cluster.box);
-    cl::Paths paths = executed(what, rings, cluster, known, lay);
+    cl::Paths paths = swept(what, on_grid(lay), cluster, lay);
     if (what.type == cl::ctIntersection) {
         // Where edges of both lie on one another along its sweep, Clipper 6.4.2 loses a piece of what both
         // share, about once in some thousand drawings (seed 907739530 of the test against GEOS). Swept the
         // other way it does not.
         const Lay other = lay == Lay::upright ? Lay::sideways : Lay::upright;
-        cl::Paths again = executed(what, rings, cluster, known, other);
+        cl::Paths again = swept(what, on_grid(other), cluster, other);
         constexpr double same = 1e-4 * grid_per_mm * grid_per_mm;
         if (grid_area(again) > grid_area(paths) + same) paths = std::move(again), lay = other;
     }
@@ -126,7 +121,7 @@ Region combine(const Operation& what, const Rings& subject, const Rings& clip, K
     const bool roomy =
         Box{-region_limit_mm, -region_limit_mm, region_limit_mm, region_limit_mm}.contains(all.box.grown(2));
     if (rings.size() < 2 || !roomy) {
-        combine(what, rings, all, known, out);
+        combine(what, rings, all, out);
         return out;
     }
     // Rings that come within a step of the grid may touch once they are on it.
@@ -142,7 +137,7 @@ Region combine(const Operation& what, const Rings& subject, const Rings& clip, K
         if (clean(each[i]))
             pass_on(what, rings, each[i], made[i]);
         else
-            combine(what, rings, each[i], known, made[i]);
+            combine(what, rings, each[i], made[i]);
     });
     for (Region& region : made)
         std::move(region.rings.begin(), region.rings.end(), std::back_inserter(out.rings));
@@ -192,28 +187,34 @@ std::size_t cost(ByPlace::iterator from, ByPlace::iterator to) {
     return points;
 }
 
-/// Neighbours first: what lies inside is gone before the whole is swept. One that outweighs all the others
-/// waits for them, or it would be swept once for each halving.
+/// Neighbours first: what lies inside is gone before the whole is swept.
 Region united(ByPlace::iterator from, ByPlace::iterator to) {
     if (to - from == 1) return *from->second;
     Box box;
     for (auto it = from; it != to; ++it)
         box.add(it->first);
     const bool across = box.width() > box.height();
-    auto middle = from + (to - from) / 2;
-    const std::size_t all = cost(from, to);
-    const auto heavy =
-        std::find_if(from, to, [&](const auto& one) { return 2 * point_count(*one.second) > all; });
-    if (heavy != to && all >= tiled_from)
-        std::iter_swap(from, heavy), middle = from + 1;
-    else
-        std::nth_element(from, middle, to, [&](const auto& a, const auto& b) {
-            return across ? a.first.x < b.first.x : a.first.y < b.first.y;
-        });
+    const auto middle = from + (to - from) / 2;
+    std::nth_element(from, middle, to, [&](const auto& a, const auto& b) {
+        return across ? a.first.x < b.first.x : a.first.y < b.first.y;
+    });
     Region halves[2];
-    in_parallel(2, all,
+    in_parallel(2, cost(from, to),
                 [&](std::size_t i) { halves[i] = i == 0 ? united(from, middle) : united(middle, to); });
     return united(halves[0], halves[1]);
+}
+
+/// All at once.
+std::optional<Region> arranged(const ByPlace& all) {
+    RingLists rings;
+    for (const auto& [where, region] : all)
+        for (const Ring& ring : region->rings)
+            rings[0].push_back(to_grid(ring));
+    const auto paths = outlined(rings, {}, [](const Windings& winding) { return winding[0] > 0; });
+    if (!paths) return std::nullopt;
+    Region out;
+    add_from_grid(*paths, Lay::upright, out);
+    return out;
 }
 
 /// Whether no two come within a step of the grid of one another, by their boxes.
@@ -240,7 +241,11 @@ Region united(const std::vector<Region>& all) {
             by_place.emplace_back(boxes.back().centre(), &region);
         }
     if (by_place.empty()) return {};
-    if (!all_apart(std::move(boxes))) return united(by_place.begin(), by_place.end());
+    if (!all_apart(std::move(boxes))) {
+        if (cost(by_place.begin(), by_place.end()) >= arranged_from)
+            if (auto out = arranged(by_place)) return std::move(*out);
+        return united(by_place.begin(), by_place.end());
+    }
     Region out;
     for (const auto& [where, region] : by_place)
         out.rings.insert(out.rings.end(), region->rings.begin(), region->rings.end());
@@ -253,6 +258,35 @@ Region intersected(const Region& a, const Region& b) {
 Region subtracted(const Region& from, const Region& what) {
     return combine(from, what, cl::ctDifference);
 }
+
+namespace {
+
+/// A point in the ring, away from its edge: the middle of the widest stretch at about half its height.
+Point inner_point(const Ring& ring) {
+    std::vector<double> heights;
+    for (const Point p : ring)
+        heights.push_back(p.y);
+    std::sort(heights.begin(), heights.end());
+    heights.erase(std::unique(heights.begin(), heights.end()), heights.end());
+    if (heights.size() < 2) return ring.front();
+    const double half = (heights.front() + heights.back()) / 2;
+    const auto above = std::clamp(std::upper_bound(heights.begin(), heights.end(), half), heights.begin() + 1,
+                                  heights.end() - 1);
+    const double y = (*above + above[-1]) / 2; // at no corner
+    std::vector<double> met;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point p = ring[i], q = ring[(i + 1) % ring.size()];
+        if ((p.y < y) != (q.y < y)) met.push_back(p.x + (q.x - p.x) * (y - p.y) / (q.y - p.y));
+    }
+    std::sort(met.begin(), met.end());
+    Point out{met.front(), y};
+    double widest = 0;
+    for (std::size_t i = 0; i + 1 < met.size(); i += 2)
+        if (met[i + 1] - met[i] > widest) widest = met[i + 1] - met[i], out.x = (met[i] + met[i + 1]) / 2;
+    return out;
+}
+
+} // namespace
 
 std::vector<Region> pieces(const Region& region) {
     struct Outer {
@@ -278,10 +312,10 @@ std::vector<Region> pieces(const Region& region) {
         out[k].rings.push_back(region.rings[outers[k].ring]);
     for (std::size_t i = 0; i < region.rings.size(); ++i) {
         if (areas[i] > 0 || region.rings[i].empty()) continue;
-        // A hole belongs to the smallest outer ring around it. It may touch that ring in single points, so
-        // the middle of its first edge decides; rings never cross.
+        // A hole belongs to the smallest outer ring around it. It may touch that ring, or run along it within
+        // a step of the grid, so a point inside it decides.
         const Ring& hole = region.rings[i];
-        const Point inside = mix(hole[0], hole[1 % hole.size()], 0.5);
+        const Point inside = inner_point(hole);
         std::size_t best = outers.size();
         for (std::size_t k = 0; k < outers.size(); ++k)
             if (outers[k].box.contains(inside) &&

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <memory>
 
+#include "core/base/parallel.h"
 #include "core/geometry/narrow.h"
 #include "core/geometry/region_index.h"
 #include "core/recipe/findings.h"
@@ -10,18 +11,42 @@
 namespace dotlane {
 
 Areas areas_of(const std::vector<const WorkSet*>& sets) {
-    Areas out;
+    std::vector<const FlatLine*> lines;
+    std::vector<std::size_t> points;
     for (const WorkSet* set : sets)
         for (const FlatLine& line : set->lines) {
-            Region area = area_of(line);
-            if (area.empty()) {
-                ++out.open;
-                continue;
-            }
-            out.each.push_back(std::move(area));
-            out.lines.push_back(&line);
+            lines.push_back(&line);
+            points.push_back(0);
+            if (!line.area) // else it is known
+                for (const Polyline& contour : line.contours)
+                    points.back() += contour.points.size();
         }
+    std::vector<Region> areas(lines.size());
+    in_parallel(points, [&](std::size_t i) { areas[i] = area_of(*lines[i]); });
+    Areas out;
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        if (areas[i].empty()) {
+            ++out.open;
+            continue;
+        }
+        out.each.push_back(std::move(areas[i]));
+        out.lines.push_back(lines[i]);
+    }
     return out;
+}
+
+Region covered(const Areas& areas) {
+    // Pieces of one area are apart: nothing has to be united where they are all there. (Small areas are
+    // united all the same: their outlines begin where they always did.)
+    constexpr std::size_t worth_it = 4000; // points
+    const auto& whole = areas.lines.empty() ? nullptr : areas.lines.front()->whole;
+    const auto outer = [](const Ring& ring) { return signed_area_mm2(ring) > 0; };
+    if (whole && point_count(*whole) >= worth_it &&
+        std::count_if(whole->rings.begin(), whole->rings.end(), outer) == std::ssize(areas.lines) &&
+        std::all_of(areas.lines.begin(), areas.lines.end(),
+                    [&](const FlatLine* line) { return line->area && line->whole == whole; }))
+        return *whole;
+    return united(areas.each);
 }
 
 namespace {

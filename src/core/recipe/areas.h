@@ -11,6 +11,8 @@ struct Areas {
     int open = 0;                       ///< lines that bound no area
 };
 Areas areas_of(const std::vector<const WorkSet*>& sets);
+/// All that they cover.
+Region covered(const Areas& areas);
 
 /// As a blade would cut them: of outlines of one line set that were drawn without a filling, one that lies
 /// within another takes its area away, one within that adds it again, and so on inwards. Filled ones, and
@@ -23,6 +25,17 @@ Nested nested(const Areas& areas, const Progress& progress); ///< nothing when c
 
 /// A line that runs there and bounds nothing that is known.
 FlatLine line_along(Polylines contours);
+/// The pieces of an area, as lines like the one that `like` gives for each.
+template<class Like>
+std::vector<FlatLine> lines_of(const Region& whole, Like like) {
+    const auto shared = std::make_shared<const Region>(whole);
+    std::vector<FlatLine> out;
+    for (const Region& piece : pieces(whole)) {
+        out.push_back(line_of(piece, like(piece)));
+        out.back().whole = shared;
+    }
+    return out;
+}
 /// The edge of an area.
 Polylines edge_of(const Region& region);
 

@@ -12,6 +12,7 @@ Box box_of(const StepInput& in) {
 void move(FlatLine& line, const Affine& by) {
     line.contours = transformed(line.contours, by);
     if (line.area) line.area = std::make_shared<const Region>(transformed(*line.area, by));
+    line.whole = nullptr;
     line.box = bounds(line.contours);
 }
 

@@ -27,6 +27,8 @@ struct FlatLine {
     std::ptrdiff_t order = 0; ///< in which it was drawn, the hindmost first; outlines lie behind all of it
     /// What the contours bound, when a step has made it: whoever changes the contours takes it away.
     std::shared_ptr<const Region> area;
+    /// What that is a piece of, when a step has made all its pieces at once; of no meaning without `area`.
+    std::shared_ptr<const Region> whole = {};
 };
 
 /// Whether the line bounds an area: a contour of it closes, or its file fills it.

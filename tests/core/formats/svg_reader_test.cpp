@@ -335,3 +335,57 @@ TEST_CASE("opening can be cancelled and reports its progress") {
     cancelled.cancel();
     CHECK(read_svg(svg(many), {"a.svg", nullptr}, cancelled).error().code == "cancelled");
 }
+
+TEST_CASE("an element is drawn as it would be were it the only one in its groups") {
+    Random random("styles among others");
+    const auto pick = [&](std::initializer_list<const char*> of) {
+        return std::string(std::data(of)[random.whole(0, static_cast<int>(of.size()) - 1)]);
+    };
+    for (int round = 0; round < 30; ++round) {
+        const std::string sheet =
+            pick({"", "<style>.a{fill:#123456} rect{stroke-width:2} .b{opacity:.5;stroke:red}</style>",
+                  "<style>g .a{fill:#123456} #r3{stroke:lime}</style>"});
+        const auto said = [&] {
+            std::string out;
+            if (random.coin())
+                out += " fill='" + pick({"red", "none", "currentColor", "url(out.svg#x)", "inherit"}) + "'";
+            if (random.coin())
+                out += " style='" +
+                       pick({"stroke:blue", "stroke:currentColor;stroke-width:3", "opacity:.5", "color:green",
+                             "display:inline;stroke:#777!important"}) +
+                       "'";
+            if (random.coin()) out += " opacity='" + pick({"0.5", "0.25"}) + "'";
+            if (random.coin()) out += " class='" + pick({"a", "b", "a b"}) + "'";
+            if (random.coin()) out += " color='" + pick({"#00f", "#0ff"}) + "'";
+            if (random.whole(0, 3) == 0) out += " transform='" + pick({"scale(2)", "scale(1,3)"}) + "'";
+            return out;
+        };
+        std::string whole = sheet;
+        std::vector<std::string> alone;
+        int elements = 0, outside = 0;
+        for (int g = 0; g < 6; ++g) {
+            const std::string outer = "<g" + said() + ">", inner = "<g" + said() + ">";
+            whole += outer + inner;
+            for (int k = 0; k < 5; ++k) {
+                const std::string element = "<rect id='r" + std::to_string(elements++ % 7) +
+                                            "' width='5' height='5' stroke='#010203'" + said() + "/>";
+                whole += element;
+                alone.push_back(sheet + outer + inner + element + "</g></g>");
+            }
+            whole += "</g></g>";
+        }
+        INFO("seed " << random.seed() << " round " << round << "\n" << whole);
+        std::vector<DrawnLine> each;
+        for (const std::string& one : alone) {
+            const auto read = read_elements(one);
+            each.insert(each.end(), read.drawing.lines.begin(), read.drawing.lines.end());
+            for (const Finding& f : read.findings)
+                if (f.code == "svg.outside" && one.find("<rect") != std::string::npos) ++outside;
+        }
+        const auto read = read_elements(whole);
+        REQUIRE(read.drawing.lines.size() == each.size());
+        for (std::size_t i = 0; i < each.size(); ++i)
+            CHECK(read.drawing.lines[i] == each[i]);
+        CHECK(has(read.findings, "svg.outside") == (outside > 0));
+    }
+}

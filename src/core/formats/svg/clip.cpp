@@ -5,7 +5,7 @@ namespace dotlane::svg {
 
 void Walker::apply_clip(Scope& scope, const pugi::xml_node& node) {
     bool external = false;
-    const auto id = parse_reference(scope.style.clip_path, external);
+    const auto id = parse_reference(scope.style->clip_path, external);
     outside_ += external;
     if (id.empty()) return;
     const auto clip = by_id(id);
@@ -27,8 +27,8 @@ void Walker::apply_clip(Scope& scope, const pugi::xml_node& node) {
                                   t.f,
                                   scope.viewport.width,
                                   scope.viewport.height,
-                                  scope.style.font_size,
-                                  scope.style.clip_rule == FillRule::evenodd ? 1.0 : 0.0};
+                                  scope.style->font_size,
+                                  scope.style->clip_rule == FillRule::evenodd ? 1.0 : 0.0};
     auto& known = clips_[std::string(id)];
     if (known.first != key) known = {key, clip_region(clip, scope, box, 0)};
     const Region& region = known.second;
@@ -41,9 +41,10 @@ Region Walker::clip_region(const pugi::xml_node& clip, const Scope& outer, const
         return {};
     }
     Scope scope = outer;
-    scope.style = style_of(clip, outer.style);
-    scope.style.visible = true;
-    const std::string own_clip = scope.style.clip_path;
+    auto style = std::make_shared<Style>(*style_of(clip, outer.style));
+    style->visible = true;
+    scope.style = std::move(style);
+    const std::string own_clip = scope.style->clip_path;
     if (!user_box.empty())
         scope.to_page = scope.to_page * Affine::translation({user_box.x0, user_box.y0}) *
                         Affine::scaling(user_box.width(), user_box.height());
@@ -67,7 +68,7 @@ Region Walker::clip_child(const pugi::xml_node& child, const Scope& outer, int d
     const auto name = local_name(child.name());
     Scope scope = outer;
     scope.style = style_of(child, outer.style);
-    if (!scope.style.displayed || !scope.style.visible) return {};
+    if (!scope.style->displayed || !scope.style->visible) return {};
     if (const auto t = child.attribute("transform"))
         if (const auto own = parse_transform(t.value())) scope.to_page = scope.to_page * *own;
     Region region;
@@ -81,11 +82,11 @@ Region Walker::clip_child(const pugi::xml_node& child, const Scope& outer, int d
     } else if (const auto shape = shape_of(child, name, scope); shape && name != "text") {
         work(segment_count(*shape), child);
         Polylines lines = flattened(transformed(*shape, scope.to_page));
-        region = region_of(lines, scope.style.clip_rule, true);
+        region = region_of(lines, scope.style->clip_rule, true);
     }
-    if (!scope.style.clip_path.empty()) {
+    if (!scope.style->clip_path.empty()) {
         bool external = false;
-        if (const auto further = by_id(parse_reference(scope.style.clip_path, external)))
+        if (const auto further = by_id(parse_reference(scope.style->clip_path, external)))
             region = intersected(region, clip_region(further, scope, {}, depth + 1));
     }
     return region;

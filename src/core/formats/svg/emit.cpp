@@ -26,11 +26,13 @@ void forget_fill(Drawn& drawn) {
 std::optional<Colour> Walker::average_stop(const std::string& id, double& alpha, int depth) {
     const auto node = by_id(id);
     if (!node || depth > 8) return std::nullopt;
+    static const SharedStyle plain = std::make_shared<const Style>();
     double r = 0, g = 0, b = 0, a = 0;
     int n = 0;
     for (const auto& stop : node.children()) {
         if (local_name(stop.name()) != "stop") continue;
-        const Style style = style_of(stop, Style{});
+        const SharedStyle known = style_of(stop, plain);
+        const Style& style = *known;
         double own = 1;
         const auto c =
             parse_colour(style.stop_colour.empty() ? "black" : style.stop_colour, own).value_or(Colour{});
@@ -91,7 +93,22 @@ std::array<double, 4> nib_of(const Affine& to_page) {
 
 /// How the element is drawn; false, and counted, when nothing of it shows.
 bool Walker::take_style(const pugi::xml_node& node, const Scope& scope, Drawn& drawn) {
-    const Style& s = scope.style;
+    const Style& s = *scope.style;
+    const auto by_itself = [](const Paint& paint) { return paint.kind != Paint::Kind::reference; };
+    if (!by_itself(s.fill) || !by_itself(s.stroke) || s.markers) return make_look(node, scope, drawn);
+    const Affine& t = scope.to_page;
+    const std::array<double, 6> under{t.a, t.b, t.c, t.d, scope.viewport.width, scope.viewport.height};
+    if (look_.style == scope.style && look_.under == under) {
+        drawn = look_.drawn;
+        return true;
+    }
+    if (!make_look(node, scope, drawn)) return false;
+    look_ = {scope.style, under, drawn};
+    return true;
+}
+
+bool Walker::make_look(const pugi::xml_node& node, const Scope& scope, Drawn& drawn) {
+    const Style& s = *scope.style;
     double fill_alpha = 1, stroke_alpha = 1;
     drawn.fill = resolve(s.fill, s, fill_alpha);
     drawn.stroke = resolve(s.stroke, s, stroke_alpha);
@@ -162,24 +179,42 @@ std::vector<DrawnLine> cut_to(const DrawnLine& line, const Region& clip) {
     return out;
 }
 
+/// How far from the page's corner a coordinate of it lies, handles included; no number where one is none.
+double reach_of(const Shape& shape) {
+    double out = 0;
+    const auto add = [&](Point p) {
+        const double far = std::max(std::abs(p.x), std::abs(p.y));
+        if (!(far <= out)) out = far;
+    };
+    for (const Contour& contour : shape.contours) {
+        add(contour.start);
+        for (const Segment& s : contour.segments) {
+            if (std::isnan(out)) return out;
+            if (s.curved) add(s.c1), add(s.c2);
+            add(s.to);
+        }
+    }
+    return out;
+}
+
 } // namespace
 
 void Walker::emit(const pugi::xml_node& node, const Scope& scope, Shape user_shape) {
-    if (!scope.style.visible) return count("hidden objects", node);
+    if (!scope.style->visible) return count("hidden objects", node);
     DrawnLine line;
     if (!take_style(node, scope, line.drawn)) return;
-    line.name = shortened(valid_utf8(node.attribute("id").value()), longest_name);
+    if (const auto id = node.attribute("id")) line.name = shortened(valid_utf8(id.value()), longest_name);
     line.group = scope.group;
     line.shape = transformed(std::move(user_shape), scope.to_page);
-    const Box box = bounds(line.shape);
-    const double reach = std::max({std::abs(box.x0), std::abs(box.y0), std::abs(box.x1), std::abs(box.y1)});
-    if (!(reach < 1e9))
+    if (!(reach_of(line.shape) < 1e9))
         throw Stop{
             {"svg.number",
              say("A coordinate is not a number or too large. The file was not opened; nothing has changed."),
              {"", line_of(node)}}};
     if (!scope.clip) return keep(std::move(line), node);
-    if (reach > region_limit_mm) {
+    const Box box = bounds(line.shape);
+    if (std::max({std::abs(box.x0), std::abs(box.y0), std::abs(box.x1), std::abs(box.y1)}) >
+        region_limit_mm) {
         count("clips beyond 10 m, not applied", node);
         return keep(std::move(line), node);
     }

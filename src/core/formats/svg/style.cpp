@@ -201,8 +201,11 @@ int StyleSheet::add(std::string_view source, int& outside) {
 
 void StyleSheet::index() {
     by_id_.clear(), by_class_.clear(), by_type_.clear(), others_.clear();
+    simple_ = true;
     for (std::uint32_t i = 0; i < rules_.size(); ++i) {
         const Compound& subject = rules_[i].selector.back();
+        simple_ = simple_ && rules_[i].selector.size() == 1 && subject.id.empty() &&
+                  subject.attributes.empty() && !subject.first_child;
         if (!subject.id.empty())
             by_id_[subject.id].push_back(i);
         else if (!subject.classes.empty())
@@ -212,6 +215,10 @@ void StyleSheet::index() {
         else
             others_.push_back(i);
     }
+}
+
+bool StyleSheet::matters(std::string_view attribute) const {
+    return attribute == "style" || may_be_property(attribute) || (!rules_.empty() && attribute == "class");
 }
 
 bool StyleSheet::matches(const Compound& c, const pugi::xml_node& node) {

@@ -55,7 +55,13 @@ struct Style {
     std::string clip_path, stop_colour;
     double stop_opacity = 1;
     bool filter = false, mask = false;
+    /// Whether a child that says nothing has the same style.
+    bool inherits_all() const {
+        return displayed && !overflow_shown && clip_path.empty() && stop_colour.empty() &&
+               stop_opacity == 1 && !filter && !mask;
+    }
 };
+using SharedStyle = std::shared_ptr<const Style>;
 
 class StyleSheet {
   public:
@@ -65,6 +71,10 @@ class StyleSheet {
     /// How many elements selectors have been held against.
     std::size_t work() const { return work_; }
     bool empty() const { return rules_.empty(); }
+    /// Whether rules ask for an element's type and classes only, not for its place or other attributes.
+    bool simple() const { return simple_; }
+    /// Whether the style of an element may depend on an attribute, if the sheet is simple.
+    bool matters(std::string_view attribute) const;
     /// The style of `node` below `parent`; `outside` counts references out of the file.
     Style compute(const pugi::xml_node& node, const Style& parent, int& outside) const;
 
@@ -99,6 +109,7 @@ class StyleSheet {
     /// Rules by what an element must have to be their subject; those that ask for nothing.
     std::unordered_map<std::string, std::vector<std::uint32_t>> by_id_, by_class_, by_type_;
     std::vector<std::uint32_t> others_;
+    bool simple_ = true;
     mutable std::size_t work_ = 0;
 };
 

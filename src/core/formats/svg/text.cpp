@@ -99,7 +99,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
         for (const auto& child : node.children()) {
             step(child);
             if (child.type() == pugi::node_pcdata || child.type() == pugi::node_cdata) {
-                std::string content = collapsed(child.value(), scope.style.keep_space, ends_in_space);
+                std::string content = collapsed(child.value(), scope.style->keep_space, ends_in_space);
                 if (content.empty()) continue;
                 auto glyphs = characters(content);
                 std::size_t i = 0;
@@ -123,7 +123,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
             if (name != "tspan" && name != "textPath" && name != "a" && name != "tref") continue;
             Scope inner = scope;
             inner.style = style_of(child, scope.style);
-            if (!inner.style.displayed) continue;
+            if (!inner.style->displayed) continue;
             pugi::xml_node inner_path = path;
             PathStart inner_start = start;
             if (name == "textPath") {
@@ -143,7 +143,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
         }
     };
     collect(collect, root, root_scope, {}, {});
-    while (!spans.empty() && !spans.back().scope.style.keep_space && spans.back().text.ends_with(' ')) {
+    while (!spans.empty() && !spans.back().scope.style->keep_space && spans.back().text.ends_with(' ')) {
         spans.back().text.pop_back();
         if (!spans.back().text.empty()) break;
         spans.pop_back();
@@ -160,7 +160,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
         std::vector<OutlinedText> runs;
         double total = 0;
         for (std::size_t i = begin; i < end; ++i) {
-            const Style& s = spans[i].scope.style;
+            const Style& s = *spans[i].scope.style;
             auto run =
                 options_.fonts->outline({s.font_family, s.italic, s.weight}, mm(s.font_size), spans[i].text);
             if (!run) {
@@ -171,7 +171,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
                 spans[i].dx + run->advance_mm + s.letter_spacing * static_cast<double>(run->glyphs.size());
             runs.push_back(std::move(*run));
         }
-        const auto anchor = spans[begin].scope.style.anchor;
+        const auto anchor = spans[begin].scope.style->anchor;
         double pen = -(anchor == Style::Anchor::middle ? total / 2
                        : anchor == Style::Anchor::end  ? total
                                                        : 0);
@@ -207,7 +207,7 @@ void Walker::text(const pugi::xml_node& root, const Scope& root_scope) {
                     for (const Contour& c : glyph.shape.contours)
                         all.contours.push_back(transformed(c, place));
                 origin += glyph.advance_mm;
-                pen += glyph.advance_mm + span.scope.style.letter_spacing;
+                pen += glyph.advance_mm + span.scope.style->letter_spacing;
             }
             if (!all.contours.empty()) {
                 counted_["texts turned to outlines"].times += 1;

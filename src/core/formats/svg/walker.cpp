@@ -21,11 +21,13 @@ constexpr int max_use_depth = 24;
 
 /// SVG 1.1, 5.8: what an element asks for before it is drawn. Features are those of the static language.
 bool conditions_met(const pugi::xml_node& node) {
-    const auto asks = [](const pugi::xml_attribute& a) {
-        const std::string_view name = a.name();
-        return name.starts_with("required") || name == "systemLanguage";
-    };
-    if (std::none_of(node.attributes_begin(), node.attributes_end(), asks)) return true; // nearly all
+    bool asks = false;
+    for (auto a = node.first_attribute(); a && !asks; a = a.next_attribute()) {
+        const char* const name = a.name();
+        if (*name != 'r' && *name != 's') continue; // nearly all
+        asks = std::string_view(name).starts_with("required") || std::string_view(name) == "systemLanguage";
+    }
+    if (!asks) return true;
     if (const auto extensions = node.attribute("requiredExtensions"); extensions)
         return false; // none are known
     if (const auto features = node.attribute("requiredFeatures")) {
@@ -121,7 +123,7 @@ void Walker::index(const pugi::xml_node& root) {
 SvgResult Walker::walk(const pugi::xml_node& root) {
     index(root);
     Scope scope;
-    scope.style = style_of(root, Style{});
+    scope.style = style_of(root, std::make_shared<const Style>());
     const auto view = parse_numbers(root.attribute("viewBox").value());
     const bool has_view = view.size() == 4 && view[2] > 0 && view[3] > 0;
     const auto side = [&](const char* name, double from_view, bool& physical) {
@@ -155,7 +157,7 @@ SvgResult Walker::walk(const pugi::xml_node& root) {
         scope.viewport = {view[2], view[3]};
     out_.drawing.page_width = mm(width * mm_per_px);
     out_.drawing.page_height = mm(height * mm_per_px);
-    if (scope.style.displayed) children(root, scope);
+    if (scope.style->displayed) children(root, scope);
     if (width <= 0 || height <= 0) { // no page: the art is its own page
         const Box box = bounds(out_.drawing);
         out_.drawing.page_width = mm(std::max(0.0, box.x1));
@@ -198,9 +200,39 @@ void Walker::step(const pugi::xml_node& node) {
         throw Stop{{"cancelled", say("Opening was cancelled."), {}}};
 }
 
-Style Walker::style_of(const pugi::xml_node& node, const Style& parent) {
-    Style style = sheet_.compute(node, parent, outside_);
-    if (sheet_.work() > 20 * options_.limits.visits) too_large(node); // selectors that try everything
+SharedStyle Walker::style_of(const pugi::xml_node& node, const SharedStyle& parent) {
+    const auto computed = [&] {
+        auto style = std::make_shared<const Style>(sheet_.compute(node, *parent, outside_));
+        if (sheet_.work() > 20 * options_.limits.visits) too_large(node); // selectors that try everything
+        return style;
+    };
+    // Elements of a drawing are alike: all that the style depends on is the key.
+    if (!sheet_.simple()) return computed();
+    style_key_.clear();
+    const auto add = [&](std::string_view part) {
+        style_key_ += part;
+        style_key_ += '\0';
+    };
+    bool plain = true;
+    for (auto a = node.first_attribute(); a; a = a.next_attribute())
+        if (const std::string_view name = a.name(); sheet_.matters(name)) {
+            add(name), add(a.value());
+            plain = false;
+        }
+    if (!sheet_.empty()) add(local_name(node.name())), plain = false;
+    if (plain && parent->inherits_all()) return parent;
+    const Style* const above = parent.get();
+    style_key_.append(reinterpret_cast<const char*>(&above), sizeof above);
+    const auto known = styles_.find(style_key_);
+    if (known != styles_.end()) {
+        outside_ += known->second.outside;
+        return known->second.style;
+    }
+    constexpr std::size_t most = 1000;
+    if (styles_.size() >= most) styles_.clear();
+    const int before = outside_;
+    SharedStyle style = computed();
+    styles_.emplace(style_key_, KnownStyle{parent, style, outside_ - before});
     return style;
 }
 
@@ -208,7 +240,7 @@ void Walker::children(const pugi::xml_node& node, const Scope& scope) {
     const bool top = scope.depth == 0;
     const auto total = top ? std::distance(node.begin(), node.end()) : 0;
     std::ptrdiff_t done = 0;
-    for (const auto& child : node.children()) {
+    for (auto child = node.first_child(); child; child = child.next_sibling()) {
         if (child.type() == pugi::node_element) element(child, scope);
         if (top) progress_.report(static_cast<double>(++done) / static_cast<double>(total));
     }
@@ -229,16 +261,16 @@ void Walker::element(const pugi::xml_node& node, const Scope& outer) {
                 .group = outer.group,
                 .depth = outer.depth + 1,
                 .use_depth = outer.use_depth};
-    if (!scope.style.displayed) return count("hidden objects", node);
+    if (!scope.style->displayed) return count("hidden objects", node);
     if (const auto t = node.attribute("transform")) {
         if (const auto own = parse_transform(t.value()))
             scope.to_page = scope.to_page * *own;
         else
             count("unreadable transforms", node);
     }
-    if (scope.style.filter) count("filters", node);
-    if (scope.style.mask) count("masks", node);
-    if (!scope.style.clip_path.empty()) apply_clip(scope, node);
+    if (scope.style->filter) count("filters", node);
+    if (scope.style->mask) count("masks", node);
+    if (!scope.style->clip_path.empty()) apply_clip(scope, node);
     if (name == "g" || name == "a") {
         std::string_view label;
         for (const auto& a : node.attributes())
@@ -272,7 +304,7 @@ void Walker::nested_svg(const pugi::xml_node& node, Scope scope, std::optional<d
     if (w <= 0 || h <= 0) return;
     const bool symbol = local_name(node.name()) == "symbol";
     scope.to_page = scope.to_page * Affine::translation({symbol ? 0 : x, symbol ? 0 : y});
-    if (!scope.style.overflow_shown) {
+    if (!scope.style->overflow_shown) {
         const Region window =
             region_of(Shape{{transformed(rectangle({0, 0, w, h}), scope.to_page)}, FillRule::nonzero});
         scope.clip_to(window);
@@ -304,7 +336,7 @@ void Walker::use(const pugi::xml_node& node, Scope scope) {
         };
         const auto w = size("width", 'x'), h = size("height", 'y');
         scope.style = style_of(target, scope.style);
-        if (scope.style.displayed) nested_svg(target, scope, w, h);
+        if (scope.style->displayed) nested_svg(target, scope, w, h);
     } else {
         element(target, scope);
     }
@@ -325,7 +357,7 @@ void Walker::choose(const pugi::xml_node& node, const Scope& scope) {
 std::optional<Shape> Walker::shape_of(const pugi::xml_node& node, std::string_view name, const Scope& scope) {
     const auto get = [&](const char* a, char axis) { return measure(node, a, scope, axis, 0); };
     Shape out;
-    out.rule = scope.style.fill_rule;
+    out.rule = scope.style->fill_rule;
     if (name == "path") {
         auto data = paths_.take(node.attribute("d").value());
         if (!data.complete) count("broken paths", node);
@@ -375,9 +407,9 @@ double Walker::in_user(const Measure& m, const Scope& scope, char axis) const {
                 : axis == 'y' ? scope.viewport.height
                               : scope.viewport.diagonal());
     case Unit::em:
-        return m.value * scope.style.font_size;
+        return m.value * scope.style->font_size;
     case Unit::ex:
-        return m.value * scope.style.font_size / 2;
+        return m.value * scope.style->font_size / 2;
     default:
         return m.value * px_per(m.unit);
     }

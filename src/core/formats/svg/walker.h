@@ -30,7 +30,7 @@ struct Viewport {
 /// What an element hands to its children.
 struct Scope {
     Affine to_page; ///< user units to page mm
-    Style style;
+    SharedStyle style;
     Viewport viewport;
     std::shared_ptr<const Region> clip = {}; ///< in page mm
     std::string group;
@@ -57,12 +57,13 @@ class Walker {
     void shape(const pugi::xml_node& node, std::string_view name, const Scope& scope);
     void text(const pugi::xml_node& node, const Scope& scope);
     bool take_style(const pugi::xml_node& node, const Scope& scope, Drawn& drawn);
+    bool make_look(const pugi::xml_node& node, const Scope& scope, Drawn& drawn);
     void emit(const pugi::xml_node& node, const Scope& scope, Shape user_shape);
     void keep(DrawnLine line, const pugi::xml_node& node);
     /// Counts what areas are computed of; throws Stop when it is too much.
     void work(std::size_t segments, const pugi::xml_node& node);
     [[noreturn]] void too_large(const pugi::xml_node& node) const;
-    Style style_of(const pugi::xml_node& node, const Style& parent);
+    SharedStyle style_of(const pugi::xml_node& node, const SharedStyle& parent);
     std::optional<Shape> shape_of(const pugi::xml_node& node, std::string_view name, const Scope& scope);
 
     Affine fit(const pugi::xml_node& node, double width, double height, Viewport& viewport) const;
@@ -87,6 +88,20 @@ class Walker {
     const SvgOptions& options_;
     Progress& progress_;
     StyleSheet sheet_;
+    struct KnownStyle {
+        SharedStyle
+            parent; ///< kept, so that no other style comes to stand at its address, which is in the key
+        SharedStyle style;
+        int outside; ///< references out of the file
+    };
+    std::unordered_map<std::string, KnownStyle> styles_;
+    std::string style_key_; ///< kept for its room
+    /// How what has a style is drawn under a map, as it was last needed.
+    struct KnownLook {
+        SharedStyle style;
+        std::array<double, 6> under{};
+        Drawn drawn;
+    } look_;
     PathsAhead paths_;
     pugi::xml_node root_;
     std::unordered_map<std::string_view, pugi::xml_node> ids_; ///< once one was asked for

@@ -87,7 +87,7 @@ Tied tied(const Region& region, Length reach, Length width, Progress& progress) 
 StepOutcome run(const BackingStep& step, const StepInput& in, Progress& progress) {
     const Areas areas = areas_of(in.of);
     if (areas.each.empty()) return refused(say("There are no closed lines to lay a backing below."));
-    const Region art = united(areas.each);
+    const Region art = covered(areas);
     const int holes = hole_count(art);
     Region rim = in_mm(step.distance) > 0 ? offset(art, step.distance) : art;
     if (progress.cancelled()) return {};

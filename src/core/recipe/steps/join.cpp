@@ -51,7 +51,8 @@ StepOutcome run(const JoinStep& step, const StepInput& in, Progress& progress) {
     }
     if (progress.cancelled()) return {};
     StepOutcome out;
-    const std::vector<Region> joined = pieces(whole);
+    const std::vector<FlatLine> joined =
+        lines_of(whole, [&](const Region& piece) -> const FlatLine& { return stands_for(piece, areas); });
     const std::set<const FlatLine*> bound(areas.lines.begin(), areas.lines.end());
     // The outline goes to the first set that gave something; what is open stays where it is.
     for (const WorkSet* set : in.of) {
@@ -64,8 +65,7 @@ StepOutcome run(const JoinStep& step, const StepInput& in, Progress& progress) {
     for (std::size_t i = 0; i < in.of.size(); ++i) {
         const auto& lines = in.of[i]->lines;
         if (lines.size() == out.changed[i]->lines.size()) continue;
-        for (const Region& piece : joined)
-            out.changed[i]->lines.push_back(line_of(piece, stands_for(piece, areas)));
+        out.changed[i]->lines.insert(out.changed[i]->lines.end(), joined.begin(), joined.end());
         break;
     }
     const int kept = hole_count(whole);
@@ -81,11 +81,11 @@ StepOutcome run(const JoinStep& step, const StepInput& in, Progress& progress) {
     if (joined.size() > 1) {
         // A dot that is left behind falls out of the sheet as a crumb.
         double largest = 0;
-        for (const Region& piece : joined)
-            largest = std::max(largest, in_square_mm(area(piece)));
+        for (const FlatLine& piece : joined)
+            largest = std::max(largest, in_square_mm(area(*piece.area)));
         int small = 0;
-        for (const Region& piece : joined)
-            small += in_square_mm(area(piece)) < largest / 20;
+        for (const FlatLine& piece : joined)
+            small += in_square_mm(area(*piece.area)) < largest / 20;
         if (small > 0) out.report.findings.push_back(left_behind({}, Count{small}));
     }
     return out;

@@ -14,7 +14,7 @@ constexpr FindingKind<Count, Name> nothing_left{
 StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress) {
     const Areas areas = areas_of(in.of);
     if (areas.each.empty()) return refused(say("There are no closed lines to outline."));
-    Region base = united(areas.each);
+    Region base = covered(areas);
     const int holes = hole_count(base);
     if (step.outer_only)
         base = without_holes(base);
@@ -39,9 +39,8 @@ StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress
             continue;
         }
         if (ring == 0) covered = area(grown);
-        const auto parts = pieces(grown);
-        for (const Region& piece : parts) {
-            FlatLine line = line_of(piece, *areas.lines.front());
+        for (FlatLine& line :
+             lines_of(grown, [&](const Region&) -> const FlatLine& { return *areas.lines.front(); })) {
             line.filled = false;
             out.made->lines.push_back(std::move(line));
         }

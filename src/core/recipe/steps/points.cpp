@@ -78,7 +78,7 @@ StepOutcome run(const PointsStep& step, const StepInput& in, Progress& progress)
     if (step.over == PointsStep::Over::areas) {
         if (areas.each.empty()) return refused(say("There are no closed lines to put places in."));
         open = areas.open;
-        const Region art = united(areas.each);
+        const Region art = covered(areas);
         const Region room = offset(art, -(step.inset + step.size / 2));
         if (room.empty()) return refused(say("The areas are too small for places of this size."));
         const double count = in_square_mm(area(room)) / (spacing * spacing * std::sqrt(3.0) / 2);

@@ -147,7 +147,7 @@ StepOutcome run(const PopUpStep& step, const StepInput& in, Progress&) {
         slits += in_mm(length(slit));
     out.report.figures = {{"rise", "mm", plan.rise}, {"reach", "mm", plan.reach}, {"slits", "mm", slits}};
     if (!areas.each.empty()) { // the lines say where the card ends
-        const Region card = united(areas.each);
+        const Region card = covered(areas);
         if (!fits(plan, to, card)) {
             const double share = fitting_share(step, to, card);
             Finding finding =

@@ -133,7 +133,7 @@ std::size_t count_of(const Region& region) {
 StepOutcome run(const WeedStep& step, const StepInput& in, Progress& progress) {
     const Areas areas = areas_of(in.of);
     if (areas.each.empty()) return refused(say("There are no closed lines to weed around."));
-    const Region drawn = united(areas.each);
+    const Region drawn = covered(areas);
     const bool picks = in_mm(step.small) > 0;
     const Region art = picks ? without_small(drawn, step.small) : drawn;
     if (art.empty()) return refused(say("All pieces are smaller than what is left out."));

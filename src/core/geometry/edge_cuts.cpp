@@ -66,7 +66,7 @@ class Nodes {
     std::vector<Index> table_;
 };
 
-struct Edge {
+struct WholeEdge {
     IntPoint a, b;
     Index from, to;
     std::uint8_t kind;
@@ -76,7 +76,7 @@ struct Edge {
 /// Parts overlap by a few steps of the grid of points, so that whatever meets within a step meets in a part.
 class Parts {
   public:
-    explicit Parts(const std::vector<Edge>& edges)
+    explicit Parts(const std::vector<WholeEdge>& edges)
         : edges_(edges) {
         lay_grid();
         fill_cells();
@@ -134,7 +134,7 @@ class Parts {
     /// So large that a cell holds a few edges.
     void lay_grid() {
         all_ = {edges_[0].a.X, edges_[0].a.Y, edges_[0].a.X, edges_[0].a.Y};
-        for (const Edge& e : edges_) {
+        for (const WholeEdge& e : edges_) {
             all_.x0 = std::min(all_.x0, e.a.X), all_.y0 = std::min(all_.y0, e.a.Y);
             all_.x1 = std::max(all_.x1, e.a.X), all_.y1 = std::max(all_.y1, e.a.Y);
         }
@@ -151,7 +151,7 @@ class Parts {
 
     /// each(cell) for all cells that an edge runs through or near.
     template<class Each>
-    void each_cell(const Edge& e, Each each) const {
+    void each_cell(const WholeEdge& e, Each each) const {
         const auto [x0, x1] = std::minmax(e.a.X, e.b.X);
         const auto [y0, y1] = std::minmax(e.a.Y, e.b.Y);
         const cInt left = column(std::max(x0 - overlap, all_.x0)),
@@ -262,7 +262,7 @@ class Parts {
     void take(bool wide, double limit, bool below, std::size_t from, std::size_t to) {
         for (std::size_t i = from; i < to; ++i) {
             Item item = stack_[i];
-            const Edge& edge = edges_[item.edge];
+            const WholeEdge& edge = edges_[item.edge];
             const auto a = static_cast<double>(wide ? edge.a.X : edge.a.Y);
             const double run = static_cast<double>(wide ? edge.b.X : edge.b.Y) - a;
             const double begins = a + item.from * run, ends = a + item.to * run;
@@ -274,7 +274,7 @@ class Parts {
         }
     }
 
-    const std::vector<Edge>& edges_;
+    const std::vector<WholeEdge>& edges_;
     Box all_{};
     cInt cell_ = 1, columns_ = 1, rows_ = 1;
     double per_cell_ = 1;
@@ -286,21 +286,21 @@ class Parts {
     std::vector<Split> splits_;
 };
 
-bool apart(const Edge& e, const Edge& f) {
+bool apart(const WholeEdge& e, const WholeEdge& f) {
     return std::max(e.a.X, e.b.X) < std::min(f.a.X, f.b.X) ||
            std::max(f.a.X, f.b.X) < std::min(e.a.X, e.b.X) ||
            std::max(e.a.Y, e.b.Y) < std::min(f.a.Y, f.b.Y) || std::max(f.a.Y, f.b.Y) < std::min(e.a.Y, e.b.Y);
 }
 
 /// In one point inside both.
-bool cross(const Edge& e, const Edge& f) {
+bool cross(const WholeEdge& e, const WholeEdge& f) {
     return side_of(e.a, e.b, f.a) * side_of(e.a, e.b, f.b) < 0 &&
            side_of(f.a, f.b, e.a) * side_of(f.a, f.b, e.b) < 0;
 }
 
 /// Where two edges cross: the point of the grid in whose square that is. Exact: a crossing on the side of a
 /// square that goes to the wrong one lets pieces cross that have no end there.
-IntPoint crossing(const Edge& e, const Edge& f) {
+IntPoint crossing(const WholeEdge& e, const WholeEdge& f) {
     const IntPoint u = from_to(e.a, e.b), v = from_to(f.a, f.b), w = from_to(e.a, f.a);
     Wide part = exact_cross(w, v), whole = exact_cross(u, v); // as far along u
     if (whole < 0) part = -part, whole = -whole;
@@ -316,7 +316,7 @@ IntPoint crossing(const Edge& e, const Edge& f) {
 }
 
 /// Whether an edge runs through the square around a point of the grid: its left and lower sides belong to it.
-bool runs_through(const Edge& e, IntPoint p) {
+bool runs_through(const WholeEdge& e, IntPoint p) {
     const auto [x0, x1] = std::minmax(e.a.X, e.b.X);
     const auto [y0, y1] = std::minmax(e.a.Y, e.b.Y);
     if (p.X < x0 || p.X > x1 || p.Y < y0 || p.Y > y1) return false;
@@ -344,14 +344,14 @@ struct Found {
 };
 
 /// What meets within a part.
-void meet(const std::vector<Edge>& edges, std::span<const Index> part, Found& out) {
-    const auto run = [&](Index i, const Edge& e, Index node, IntPoint p) {
+void meet(const std::vector<WholeEdge>& edges, std::span<const Index> part, Found& out) {
+    const auto run = [&](Index i, const WholeEdge& e, Index node, IntPoint p) {
         if (e.from != node && e.to != node && runs_through(e, p)) out.hits.push_back({i, node});
     };
     for (std::size_t m = 0; m < part.size(); ++m) {
-        const Edge& e = edges[part[m]];
+        const WholeEdge& e = edges[part[m]];
         for (std::size_t n = m + 1; n < part.size(); ++n) {
-            const Edge& f = edges[part[n]];
+            const WholeEdge& f = edges[part[n]];
             if (apart(e, f)) continue;
             run(part[m], e, f.from, f.a),
                 run(part[n], f, e.from, e.a); // every corner is where an edge begins
@@ -380,7 +380,7 @@ CutEdges cut_edges(const std::array<cl::Paths, 2>& rings) {
         for (const cl::Path& ring : list)
             count += ring.size();
     Nodes nodes(count + count / 8);
-    std::vector<Edge> edges;
+    std::vector<WholeEdge> edges;
     edges.reserve(count);
     for (std::uint8_t kind = 0; kind < 2; ++kind)
         for (const cl::Path& ring : rings[kind]) {
@@ -424,7 +424,7 @@ CutEdges cut_edges(const std::array<cl::Paths, 2>& rings) {
         order[at[hit.edge]++] = hit.node;
     out.pieces.reserve(edges.size() + hits.size());
     for (Index k = 0; k < edges.size(); ++k) {
-        const Edge& e = edges[k];
+        const WholeEdge& e = edges[k];
         const IntPoint u = from_to(e.a, e.b);
         const auto along = [&](Index node) { // exact in 64 bits
             const IntPoint w = from_to(e.a, nodes.points[node]);

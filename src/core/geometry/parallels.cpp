@@ -22,7 +22,7 @@ void each_way(const Polyline& line, Each each) {
     if (line.closed && line.points.size() > 2) each(line.points.back(), line.points.front());
 }
 
-double direction(Point a, Point b) {
+double bearing(Point a, Point b) {
     const double angle = std::atan2(b.y - a.y, b.x - a.x);
     return angle < 0 ? angle + pi : angle >= pi ? angle - pi : angle;
 }
@@ -43,7 +43,7 @@ std::optional<double> common_direction(const std::vector<const Polyline*>& lines
             const double way = distance(a, b);
             if (way == 0) return;
             all += way;
-            length[static_cast<std::size_t>(direction(a, b) / pi * bins) % bins] += way;
+            length[static_cast<std::size_t>(bearing(a, b) / pi * bins) % bins] += way;
         });
     const auto near = [&](std::size_t k) {
         return length[(k + bins - 1) % bins] + length[k] + length[(k + 1) % bins];
@@ -57,7 +57,7 @@ std::optional<double> common_direction(const std::vector<const Polyline*>& lines
     double x = 0, y = 0;
     for (const Polyline* line : lines)
         each_way(*line, [&](Point a, Point b) {
-            const double d = direction(a, b), way = distance(a, b);
+            const double d = bearing(a, b), way = distance(a, b);
             if (way == 0 || between(d, rough) > 2 * along_within) return;
             x += way * std::cos(2 * d), y += way * std::sin(2 * d);
         });
@@ -78,7 +78,7 @@ std::optional<Parallels> parallels_in(const std::vector<const Polyline*>& lines)
         each_way(*lines[k], [&](Point a, Point b) {
             const double way = distance(a, b);
             all += way;
-            if (way == 0 || between(direction(a, b), *angle) > along_within) return;
+            if (way == 0 || between(bearing(a, b), *angle) > along_within) return;
             so += way;
             const double from = dot(a, along), to = dot(b, along);
             ways.push_back({dot((a + b) * 0.5, side), std::min(from, to), std::max(from, to)});

@@ -68,7 +68,7 @@ Point direction(Point from, Point to) {
 }
 
 /// From a to b, leaving along u and arriving along v.
-void add_arc(Polyline& out, Point a, Point u, Point b, Point v, Length flatness) {
+void add_round_corner(Polyline& out, Point a, Point u, Point b, Point v, Length flatness) {
     const double turn = std::abs(std::atan2(cross(u, v), dot(u, v)));
     const double chord = distance(a, b);
     Contour c{a, {}, false};
@@ -157,8 +157,8 @@ CornerChange softened(const Polyline& line, Length size, bool chamfer, Angle sha
                 out.line.points.push_back(a);
                 out.line.points.push_back(b);
             } else {
-                add_arc(out.line, a, direction(a, around.points[1]), b,
-                        direction(around.points[around.points.size() - 2], b), flatness);
+                add_round_corner(out.line, a, direction(a, around.points[1]), b,
+                                 direction(around.points[around.points.size() - 2], b), flatness);
             }
         }
         const bool last = i + 1 == k;

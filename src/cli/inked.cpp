@@ -26,11 +26,11 @@ const char* why_left_out(LeftOut::Why why) {
 
 Duration Inked::time() const {
     const RunSet* run = ink_run(evaluated, step.id);
-    return run ? ink_time(project, catalog, run->lane, run->lines) : Duration();
+    return run ? ink_time(project, catalog, {evaluated.part, run->lane}, run->lines) : Duration();
 }
 
 int Inked::passes() const {
-    return passes_of(project, step.lane, report);
+    return passes_of(project, catalog, {evaluated.part, step.lane}, report);
 }
 
 std::optional<Inked> inked(const Context& c, const Project& project, const EvaluatedPart& evaluated,

@@ -31,8 +31,8 @@ QStringList fill_figures(const InkReport& r, const Project& project, const Catal
                          const EvaluatedPart& part, StepId step) {
     const auto text = [](double v, int decimals) { return QString::fromStdString(number(v, decimals)); };
     const RunSet* run = ink_run(part, step);
-    const Duration time = run ? ink_time(project, catalog, run->lane, run->lines) : Duration();
-    const int passes = run ? passes_of(project, run->lane, r) : 1;
+    const Duration time = run ? ink_time(project, catalog, {part.part, run->lane}, run->lines) : Duration();
+    const int passes = run ? passes_of(project, catalog, {part.part, run->lane}, r) : 1;
     QStringList out{
         QCoreApplication::translate("Fill", "inked %1 %, over the edge %2 %")
             .arg(text(r.coverage.covered_percent, 1), text(r.coverage.overspill_percent, 1)),

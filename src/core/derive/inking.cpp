@@ -5,23 +5,49 @@
 
 namespace dotlane {
 
-Duration ink_time(const Project& project, const Catalog& catalog, LaneId lane_id, const Polylines& strokes) {
-    const Lane* lane = find(project, lane_id);
+namespace {
+
+struct AsSet {
+    Speed speed;
+    int repeats = 1;
+};
+
+AsSet as_set(const Project& project, const Catalog& catalog, const Machine& machine, const Lane& lane,
+             const Tool& tool, PartId part_id) {
+    const Part* part = find(project, part_id);
+    const auto lies_on = [&](const Sheet& sheet) {
+        return std::any_of(sheet.placements.begin(), sheet.placements.end(),
+                           [&](const Placement& p) { return p.part == part_id; });
+    };
+    const auto sheet = std::find_if(project.sheets.begin(), project.sheets.end(), lies_on);
+    const Stock* stock = catalog.stock(sheet != project.sheets.end() ? sheet->stock
+                                       : part                        ? part->stock
+                                                                     : std::string());
+    const Setting* setting = stock ? catalog.setting(tool, *stock, machine) : nullptr;
+    if (!setting) return {tool.speed, lane.repeats};
+    return {setting->speed.value_or(tool.speed), std::max(lane.repeats, setting->passes)};
+}
+
+} // namespace
+
+Duration ink_time(const Project& project, const Catalog& catalog, InkedIn in, const Polylines& strokes) {
+    const Lane* lane = find(project, in.lane);
     const Machine* machine = catalog.machine(project.machine);
     const Tool* tool = lane ? catalog.tool(lane->tool) : nullptr;
     if (!tool || !machine || strokes.empty()) return {};
+    const AsSet set = as_set(project, catalog, *machine, *lane, *tool, in.part);
     const Motion motion{machine->travel_speed, machine->acceleration, machine->deviation, machine->lift,
                         machine->lower};
     Duration out = motion.lower + motion.lift;
     for (std::size_t i = 0; i < strokes.size(); ++i) {
-        out += stroke_time(strokes[i], tool->speed, motion);
+        out += stroke_time(strokes[i], set.speed, motion);
         if (i == 0) continue;
         const Polyline& before = strokes[i - 1];
         const Point end = before.closed ? before.points.front() : before.points.back();
         out += motion.lift + motion.lower + travel_time(mm(distance(end, strokes[i].points.front())), motion);
     }
     out += lane->run.dwell * static_cast<double>(strokes.size());
-    return out * static_cast<double>(lane->repeats);
+    return out * static_cast<double>(set.repeats);
 }
 
 Landing landing_of(const Project& project, const Catalog& catalog, const InkReport& ink) {
@@ -32,9 +58,13 @@ Landing landing_of(const Project& project, const Catalog& catalog, const InkRepo
     return out;
 }
 
-int passes_of(const Project& project, LaneId lane_id, const InkReport& ink) {
-    const Lane* lane = find(project, lane_id);
-    return ink.repeats * (lane ? lane->repeats : 1);
+int passes_of(const Project& project, const Catalog& catalog, InkedIn in, const InkReport& ink) {
+    const Lane* lane = find(project, in.lane);
+    const Machine* machine = catalog.machine(project.machine);
+    const Tool* tool = lane ? catalog.tool(lane->tool) : nullptr;
+    if (!lane) return ink.repeats;
+    if (!tool || !machine) return ink.repeats * lane->repeats;
+    return ink.repeats * as_set(project, catalog, *machine, *lane, *tool, in.part).repeats;
 }
 
 const RecipeChain::Link* fill_of(const EvaluatedPart& part, StepId step) {
@@ -44,9 +74,9 @@ const RecipeChain::Link* fill_of(const EvaluatedPart& part, StepId step) {
 
 namespace {
 
-InkTime time_in(const Project& project, const Catalog& catalog, LaneId lane) {
-    return [&project, &catalog, lane](const Polylines& strokes) {
-        return ink_time(project, catalog, lane, strokes);
+InkTime time_in(const Project& project, const Catalog& catalog, InkedIn in) {
+    return [&project, &catalog, in](const Polylines& strokes) {
+        return ink_time(project, catalog, in, strokes);
     };
 }
 
@@ -56,16 +86,16 @@ std::vector<FillOption> options_for(const Project& project, const Catalog& catal
                                     StepId step, Progress& progress) {
     const RecipeChain::Link* link = fill_of(part, step);
     if (!link) return {};
-    return fill_options(link->step.what, input_of(link->given), time_in(project, catalog, link->step.lane),
-                        progress);
+    return fill_options(link->step.what, input_of(link->given),
+                        time_in(project, catalog, {part.part, link->step.lane}), progress);
 }
 
 std::optional<TriedAngles> angles_for(const Project& project, const Catalog& catalog,
                                       const EvaluatedPart& part, StepId step, Progress& progress) {
     const RecipeChain::Link* link = fill_of(part, step);
     if (!link) return std::nullopt;
-    return try_angles(link->step.what, input_of(link->given), time_in(project, catalog, link->step.lane),
-                      progress);
+    return try_angles(link->step.what, input_of(link->given),
+                      time_in(project, catalog, {part.part, link->step.lane}), progress);
 }
 
 FillPlaces places_for(const EvaluatedPart& part, StepId step) {

@@ -7,12 +7,19 @@
 
 namespace dotlane {
 
+/// Lines of a part in a lane: they are run as the lane's tool is set for the stock of the first sheet that
+/// the part lies on, or that it is meant for.
+struct InkedIn {
+    PartId part;
+    LaneId lane;
+};
+
 /// How long the lane's tool takes for strokes in this order: the strokes, and between them a lift, the way
 /// and a landing. Nothing when lane, tool or machine are not known.
-Duration ink_time(const Project& project, const Catalog& catalog, LaneId lane, const Polylines& strokes);
+Duration ink_time(const Project& project, const Catalog& catalog, InkedIn in, const Polylines& strokes);
 
 /// How often each stroke is run in place: how deep an engraving is, as far as that can be said.
-int passes_of(const Project& project, LaneId lane, const InkReport& ink);
+int passes_of(const Project& project, const Catalog& catalog, InkedIn in, const InkReport& ink);
 
 /// What a fill is expected to gape, and what would help.
 struct Landing {

@@ -245,3 +245,41 @@ TEST_CASE("embossed lines that lie nearer than the ball is wide are told") {
     fresh.suit(Action::emboss);
     CHECK(fresh.spaced(ball->tip) >= ball->tip);
 }
+
+TEST_CASE("a fill's time is that of the tool as it is set for the stock it lies on") {
+    Filled f("<path fill='#a8832d' d='M10,10 h60 v40 h-60 Z'/>");
+    f.set([](FillStep& s) { s.ends = FillEnds::apart; });
+    const auto derived = f.b.derive();
+    const EvaluatedPart& part = *derived->part(f.b.part);
+    const RunSet& run = *ink_run(part, f.id);
+    Catalog shelf = catalog();
+    const Lane& lane = *find(f.b.project, run.lane);
+    const Tool& tool = *shelf.tool(lane.tool);
+    const auto time = [&] {
+        return in_seconds(ink_time(f.b.project, shelf, {f.b.part, run.lane}, run.lines));
+    };
+    const auto passes = [&] {
+        return passes_of(f.b.project, shelf, {f.b.part, run.lane}, *ink_of(part, f.id));
+    };
+    const double usual = time();
+    CHECK(passes() == 1);
+    Setting slow;
+    slow.tool = tool.id, slow.stock = f.b.project.sheets.front().stock;
+    slow.speed = tool.speed * 0.25, slow.passes = 3;
+    shelf.settings.push_back(slow);
+    CHECK(passes() == 3);
+    // Ways of 60 mm at a quarter of the speed, three times: a little under twelve times as long, as lifts,
+    // landings and speeding up take what they took.
+    CHECK(time() > 6 * usual);
+    CHECK(time() < 12 * usual);
+    // On the first sheet that it lies on, whatever it was meant for.
+    Sheet& sheet = f.b.project.sheets.front();
+    const auto other = std::find_if(shelf.stocks.begin(), shelf.stocks.end(), [&](const Stock& s) {
+        return s.id != slow.stock && s.kind != shelf.stock(slow.stock)->kind;
+    });
+    REQUIRE(other != shelf.stocks.end());
+    sheet.stock = other->id;
+    REQUIRE_FALSE(sheet.placements.empty());
+    CHECK(passes() == 1);
+    CHECK(time() < 2 * usual);
+}

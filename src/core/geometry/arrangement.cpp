@@ -271,9 +271,10 @@ cl::Paths Arrangement::outline(const std::function<bool(const Windings&)>& fille
 
 std::optional<cl::Paths> outlined(const RingLists& rings, const Windings& around,
                                   const std::function<bool(const Windings&)>& filled) {
-    const CutEdges cut = cut_edges(rings);
-    if (cut.pieces.empty()) return cl::Paths{};
-    Arrangement arrangement(cut);
+    const auto cut = cut_edges(rings);
+    if (!cut) return std::nullopt;
+    if (cut->pieces.empty()) return cl::Paths{};
+    Arrangement arrangement(*cut);
     if (!arrangement.wind(around)) return std::nullopt;
     return arrangement.outline(filled);
 }

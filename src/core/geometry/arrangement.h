@@ -24,8 +24,9 @@ using Windings = std::array<int, 2>;
 
 /// The outline of where `filled` says so: outer rings of positive area, holes of negative, none crossing;
 /// they may touch in points. `around`: what winds around all of it. Each ring begins at its least point (by
-/// X, then Y), and they are in the order of those. Coordinates below 2^31. None when windings do not agree,
-/// which would be a fault of the cutting: then another way has to be taken.
+/// X, then Y), and they are in the order of those. Coordinates below 2^31. None when there are too many
+/// crossings (some millions), or when windings do not agree, which would be a fault of the cutting: then
+/// another way has to be taken.
 std::optional<ClipperLib::Paths> outlined(const RingLists& rings, const Windings& around,
                                           const std::function<bool(const Windings&)>& filled);
 

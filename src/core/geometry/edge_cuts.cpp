@@ -343,12 +343,15 @@ struct Found {
     std::vector<IntPoint> crossings; ///< nothing is said of who crosses there
 };
 
+/// In each share of the parts: beyond, what crosses takes more than a gigabyte.
+constexpr std::size_t most_crossings = 300'000;
+
 /// What meets within a part.
 void meet(const std::vector<WholeEdge>& edges, std::span<const Index> part, Found& out) {
     const auto run = [&](Index i, const WholeEdge& e, Index node, IntPoint p) {
         if (e.from != node && e.to != node && runs_through(e, p)) out.hits.push_back({i, node});
     };
-    for (std::size_t m = 0; m < part.size(); ++m) {
+    for (std::size_t m = 0; m < part.size() && out.crossings.size() < most_crossings; ++m) {
         const WholeEdge& e = edges[part[m]];
         for (std::size_t n = m + 1; n < part.size(); ++n) {
             const WholeEdge& f = edges[part[n]];
@@ -374,7 +377,7 @@ int side_of(IntPoint a, IntPoint b, IntPoint p) {
     return exact > 0 ? 1 : exact < 0 ? -1 : 0;
 }
 
-CutEdges cut_edges(const std::array<cl::Paths, 2>& rings) {
+std::optional<CutEdges> cut_edges(const std::array<cl::Paths, 2>& rings) {
     std::size_t count = 0;
     for (const cl::Paths& list : rings)
         for (const cl::Path& ring : list)
@@ -407,6 +410,7 @@ CutEdges cut_edges(const std::array<cl::Paths, 2>& rings) {
     std::vector<Hit> hits;
     const auto corners = static_cast<Index>(nodes.points.size());
     for (const Found& some : found) {
+        if (some.crossings.size() >= most_crossings) return std::nullopt;
         hits.insert(hits.end(), some.hits.begin(), some.hits.end());
         for (const IntPoint p : some.crossings)
             nodes.at(p);

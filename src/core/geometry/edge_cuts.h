@@ -4,6 +4,7 @@
 
 #include <array>
 #include <cstdint>
+#include <optional>
 #include <vector>
 
 #include "core/geometry/grid.h"
@@ -21,6 +22,7 @@ struct CutEdges {
     std::vector<ClipperLib::IntPoint> nodes; ///< all different
     std::vector<Piece> pieces; ///< two of them share ends, or lie on one another, or do not meet
 };
-CutEdges cut_edges(const std::array<ClipperLib::Paths, 2>& rings);
+/// None when there are millions of crossings.
+std::optional<CutEdges> cut_edges(const std::array<ClipperLib::Paths, 2>& rings);
 
 } // namespace dotlane

@@ -347,11 +347,11 @@ class Postman {
             if (a < net_.mate[a]) sets_.unite(a, net_.mate[a]);
             if (once_[a]) sets_.unite(a, next_[a]);
         }
-        std::vector<Index> apart;
+        std::vector<std::pair<double, Index>> apart; // the shortest first
         for (Index a = 0; a < next_.size(); ++a)
-            if (!once_[a] && sets_.of(a) != sets_.of(next_[a])) apart.push_back(a);
-        std::stable_sort(apart.begin(), apart.end(), [this](Index a, Index b) { return way_[a] < way_[b]; });
-        for (const Index a : apart)
+            if (!once_[a] && sets_.of(a) != sets_.of(next_[a])) apart.emplace_back(way_[a], a);
+        std::sort(apart.begin(), apart.end());
+        for (const auto& [way, a] : apart)
             if (sets_.unite(a, next_[a])) left_[a] = 2;
     }
 

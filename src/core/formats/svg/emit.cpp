@@ -1,4 +1,4 @@
-// From an element's shape and style to a drawn line: paints are resolved, clips applied.
+// From an element's shape and style to a drawn line: styles are computed, paints resolved, clips applied.
 #include <algorithm>
 #include <cmath>
 
@@ -22,6 +22,42 @@ void forget_fill(Drawn& drawn) {
 }
 
 } // namespace
+
+SharedStyle Walker::style_of(const pugi::xml_node& node, const SharedStyle& parent) {
+    const auto computed = [&] {
+        auto style = std::make_shared<const Style>(sheet_.compute(node, *parent, outside_));
+        if (sheet_.work() > 20 * options_.limits.visits) too_large(node); // selectors that try everything
+        return style;
+    };
+    // Elements of a drawing are alike: all that the style depends on is the key.
+    if (!sheet_.simple()) return computed();
+    style_key_.clear();
+    const auto add = [&](std::string_view part) {
+        style_key_ += part;
+        style_key_ += '\0';
+    };
+    bool plain = true;
+    for (auto a = node.first_attribute(); a; a = a.next_attribute())
+        if (const std::string_view name = a.name(); sheet_.matters(name)) {
+            add(name), add(a.value());
+            plain = false;
+        }
+    if (!sheet_.empty()) add(local_name(node.name())), plain = false;
+    if (plain && parent->inherits_all()) return parent;
+    const Style* const above = parent.get();
+    style_key_.append(reinterpret_cast<const char*>(&above), sizeof above);
+    const auto known = styles_.find(style_key_);
+    if (known != styles_.end()) {
+        outside_ += known->second.outside;
+        return known->second.style;
+    }
+    constexpr std::size_t most = 1000;
+    if (styles_.size() >= most) styles_.clear();
+    const int before = outside_;
+    SharedStyle style = computed();
+    styles_.emplace(style_key_, KnownStyle{parent, style, outside_ - before});
+    return style;
+}
 
 std::optional<Colour> Walker::average_stop(const std::string& id, double& alpha, int depth) {
     const auto node = by_id(id);

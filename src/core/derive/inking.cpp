@@ -7,35 +7,45 @@ namespace dotlane {
 
 namespace {
 
+/// A lane's tool as it is set; machine and tool are null where they are not known.
 struct AsSet {
+    const Lane* lane = nullptr;
+    const Machine* machine = nullptr;
+    const Tool* tool = nullptr;
     Speed speed;
     int repeats = 1;
 };
 
-AsSet as_set(const Project& project, const Catalog& catalog, const Machine& machine, const Lane& lane,
-             const Tool& tool, PartId part_id) {
-    const Part* part = find(project, part_id);
-    const auto lies_on = [&](const Sheet& sheet) {
-        return std::any_of(sheet.placements.begin(), sheet.placements.end(),
-                           [&](const Placement& p) { return p.part == part_id; });
-    };
-    const auto sheet = std::find_if(project.sheets.begin(), project.sheets.end(), lies_on);
+AsSet as_set(const Project& project, const Catalog& catalog, InkedIn in) {
+    AsSet out;
+    out.lane = find(project, in.lane);
+    if (!out.lane) return out;
+    out.repeats = out.lane->repeats;
+    out.machine = catalog.machine(project.machine);
+    out.tool = catalog.tool(out.lane->tool);
+    if (!out.tool || !out.machine) return out;
+    out.speed = out.tool->speed;
+    const Part* part = find(project, in.part);
+    const auto sheet = std::find_if(project.sheets.begin(), project.sheets.end(), [&](const Sheet& each) {
+        return std::any_of(each.placements.begin(), each.placements.end(),
+                           [&](const Placement& p) { return p.part == in.part; });
+    });
     const Stock* stock = catalog.stock(sheet != project.sheets.end() ? sheet->stock
                                        : part                        ? part->stock
                                                                      : std::string());
-    const Setting* setting = stock ? catalog.setting(tool, *stock, machine) : nullptr;
-    if (!setting) return {tool.speed, lane.repeats};
-    return {setting->speed.value_or(tool.speed), std::max(lane.repeats, setting->passes)};
+    if (const Setting* setting = stock ? catalog.setting(*out.tool, *stock, *out.machine) : nullptr) {
+        out.speed = setting->speed.value_or(out.speed);
+        out.repeats = std::max(out.repeats, setting->passes);
+    }
+    return out;
 }
 
 } // namespace
 
 Duration ink_time(const Project& project, const Catalog& catalog, InkedIn in, const Polylines& strokes) {
-    const Lane* lane = find(project, in.lane);
-    const Machine* machine = catalog.machine(project.machine);
-    const Tool* tool = lane ? catalog.tool(lane->tool) : nullptr;
-    if (!tool || !machine || strokes.empty()) return {};
-    const AsSet set = as_set(project, catalog, *machine, *lane, *tool, in.part);
+    const AsSet set = as_set(project, catalog, in);
+    if (!set.tool || !set.machine || strokes.empty()) return {};
+    const Machine* machine = set.machine;
     const Motion motion{machine->travel_speed, machine->acceleration, machine->deviation, machine->lift,
                         machine->lower};
     Duration out = motion.lower + motion.lift;
@@ -46,7 +56,7 @@ Duration ink_time(const Project& project, const Catalog& catalog, InkedIn in, co
         const Point end = before.closed ? before.points.front() : before.points.back();
         out += motion.lift + motion.lower + travel_time(mm(distance(end, strokes[i].points.front())), motion);
     }
-    out += lane->run.dwell * static_cast<double>(strokes.size());
+    out += set.lane->run.dwell * static_cast<double>(strokes.size());
     return out * static_cast<double>(set.repeats);
 }
 
@@ -59,12 +69,7 @@ Landing landing_of(const Project& project, const Catalog& catalog, const InkRepo
 }
 
 int passes_of(const Project& project, const Catalog& catalog, InkedIn in, const InkReport& ink) {
-    const Lane* lane = find(project, in.lane);
-    const Machine* machine = catalog.machine(project.machine);
-    const Tool* tool = lane ? catalog.tool(lane->tool) : nullptr;
-    if (!lane) return ink.repeats;
-    if (!tool || !machine) return ink.repeats * lane->repeats;
-    return ink.repeats * as_set(project, catalog, *machine, *lane, *tool, in.part).repeats;
+    return ink.repeats * as_set(project, catalog, in).repeats;
 }
 
 const RecipeChain::Link* fill_of(const EvaluatedPart& part, StepId step) {

@@ -34,7 +34,7 @@ Region positive(const cl::Paths& rings) {
     for (const cl::Path& ring : rings)
         points += ring.size();
     Region out;
-    if (points >= arranged_from / 2)
+    if (points >= arranged_from / 2) // on fewer a sweep is as fast, and this is part of much already
         if (const auto paths =
                 outlined({rings, {}}, {}, [](const Windings& winding) { return winding[0] > 0; })) {
             add_from_grid(*paths, Lay::upright, out);

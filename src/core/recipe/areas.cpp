@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <memory>
+#include <set>
 
 #include "core/base/parallel.h"
 #include "core/geometry/narrow.h"
@@ -36,17 +37,18 @@ Areas areas_of(const std::vector<const WorkSet*>& sets) {
 }
 
 Region covered(const Areas& areas) {
-    // Pieces of one area are apart: nothing has to be united where they are all there. (Small areas are
-    // united all the same: their outlines begin where they always did.)
+    // Pieces of one area are apart: nothing has to be united where they are all there, each once. (Small
+    // areas are united all the same: their outlines begin where they always did.)
     constexpr std::size_t worth_it = 4000; // points
-    const auto& whole = areas.lines.empty() ? nullptr : areas.lines.front()->whole;
-    const auto outer = [](const Ring& ring) { return signed_area_mm2(ring) > 0; };
-    if (whole && point_count(*whole) >= worth_it &&
-        std::count_if(whole->rings.begin(), whole->rings.end(), outer) == std::ssize(areas.lines) &&
-        std::all_of(areas.lines.begin(), areas.lines.end(),
-                    [&](const FlatLine* line) { return line->area && line->whole == whole; }))
-        return *whole;
-    return united(areas.each);
+    const auto whole = areas.lines.empty() ? nullptr : areas.lines.front()->whole;
+    if (!whole || point_count(*whole) < worth_it) return united(areas.each);
+    std::set<const Region*> there;
+    for (const FlatLine* line : areas.lines)
+        if (line->area && line->whole == whole) there.insert(line->area.get());
+    const auto outer = std::count_if(whole->rings.begin(), whole->rings.end(),
+                                     [](const Ring& ring) { return signed_area_mm2(ring) > 0; });
+    const bool all = std::ssize(there) == outer && there.size() == areas.lines.size();
+    return all ? *whole : united(areas.each);
 }
 
 namespace {

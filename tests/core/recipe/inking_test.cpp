@@ -118,8 +118,8 @@ TEST_CASE("heat: two strokes that cross are inked twice where they do, a turn is
                 p = p * unit;
         return heat_of(transformed(square, Affine::scaling(unit, unit)), lines, mm(unit));
     };
-    const auto of = [&](const Heat& heat, Heat::Ink ink) {
-        return in_square_mm(heat.of(ink)) / (unit * unit);
+    const auto of = [&](const Heat& seen, Heat::Ink ink) {
+        return in_square_mm(seen.of(ink)) / (unit * unit);
     };
     const Heat cross = heat({{{{1, 5}, {9, 5}}, false}, {{{5, 1}, {5, 9}}, false}});
     CHECK(of(cross, Heat::twice) == Approx(1).margin(0.05));

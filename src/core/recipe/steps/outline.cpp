@@ -29,7 +29,7 @@ StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress
     out.made.emplace();
     const double sign = in_mm(step.distance) < 0 ? -1 : 1;
     int empty = 0;
-    Area covered;
+    Area first_ring;
     for (int ring = 0; ring < step.rings; ++ring) {
         if (progress.cancelled()) return out;
         Region grown = offset(base, step.distance + step.gap * (sign * ring), options);
@@ -38,7 +38,7 @@ StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress
             ++empty;
             continue;
         }
-        if (ring == 0) covered = area(grown);
+        if (ring == 0) first_ring = area(grown);
         for (FlatLine& line :
              lines_of(grown, [&](const Region&) -> const FlatLine& { return *areas.lines.front(); })) {
             line.filled = false;
@@ -48,7 +48,7 @@ StepOutcome run(const OutlineStep& step, const StepInput& in, Progress& progress
     if (out.made->lines.empty())
         return refused(say("Nothing is left at this distance: the lines are too thin."));
     out.report.figures = {figure("lines", out.made->lines.size()),
-                          {"area", "mm2", in_square_mm(covered)},
+                          {"area", "mm2", in_square_mm(first_ring)},
                           {"holes_before", "", static_cast<double>(holes)},
                           {"holes_after", "", static_cast<double>(hole_count(base))}};
     tell_open(out.report, areas.open, say("outlined"));

@@ -9,6 +9,7 @@
 #include "bench/window_bench.h"
 
 #include "core/base/aside.h"
+#include "core/base/heap.h"
 
 namespace {
 
@@ -38,6 +39,7 @@ class Pairs : public benchmark::ConsoleReporter {
 } // namespace
 
 int main(int argc, char** argv) {
+    dotlane::keep_freed_memory(); // as the program's main does
     const dotlane::AwaitsAside last;
     qputenv("QT_QPA_PLATFORM", "offscreen");
     qputenv("DOTLANE_DATA", DOTLANE_SOURCE "/data");

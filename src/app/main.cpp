@@ -11,11 +11,13 @@
 #include "app/window/style.h"
 #include "core/base/aside.h"
 #include "core/base/data_folder.h"
+#include "core/base/heap.h"
 #include "dotlane_config.h"
 
 using namespace dotlane;
 
 int main(int argc, char** argv) {
+    keep_freed_memory();
     const AwaitsAside last;
     report_full_files();
     auto catalog = load_catalog(disk(), data_folder() + "/catalog", user_catalog_folder());

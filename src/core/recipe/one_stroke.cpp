@@ -1,10 +1,14 @@
 #include "core/recipe/one_stroke.h"
 
 #include <algorithm>
+#include <array>
+#include <bit>
+#include <boost/sort/spreadsort/integer_sort.hpp>
 #include <cmath>
 #include <unordered_map>
 #include <utility>
 
+#include "core/base/parallel.h"
 #include "core/base/sets.h"
 
 namespace dotlane {
@@ -25,19 +29,17 @@ class Postman {
         : net_(net)
         , progress_(progress)
         , way_(net.ways())
-        , next_(net.ends.size())
-        , previous_(net.ends.size())
+        , n_(static_cast<Index>(net.ends.size()))
+        , begins_(net.ends.size() + 1, 0)
         , ring_(net.ends.size())
         , once_(net.ends.size(), 0)
         , even_(net.ends.size(), 0)
         , twice_(net.ends.size(), 0)
         , sets_(net.ends.size()) {
         for (Index r = 0; r + 1 < net.ring_start.size(); ++r)
-            for (Index i = net.ring_start[r]; i < net.ring_start[r + 1]; ++i) {
-                ring_[i] = r;
-                next_[i] = i + 1 == net.ring_start[r + 1] ? net.ring_start[r] : i + 1;
-                previous_[next_[i]] = i;
-            }
+            std::fill(ring_.begin() + net.ring_start[r], ring_.begin() + net.ring_start[r + 1], r);
+        for (const Index begin : net.ring_start)
+            begins_[begin] = 1;
     }
 
     Polylines strokes() {
@@ -50,10 +52,9 @@ class Postman {
                 alternate(ring);
         }
         find_units();
-        for (std::size_t k = 0; k < components.size(); ++k) {
-            if (progress_.cancelled()) return {};
-            choose(components[k], ended[k]);
-        }
+        in_parallel(components.size(), n_, [&](std::size_t k) {
+            if (!progress_.cancelled()) choose(components[k], ended[k]);
+        });
         for (const Unit& unit : units_)
             for (Index a = unit.first; unit.turned && unit.across != none && a < unit.first + unit.count; ++a)
                 once_[a] ^= 1;
@@ -71,24 +72,26 @@ class Postman {
         Index first, count;
         Index across =
             none; ///< the unit on the other side; none: a single arc, whose face has more or fewer lines
-        bool lower = false; ///< of the two, the one whose `cost` counts
+        Index costs = 0;    ///< of the two, in `costs_`
+        bool lower = false; ///< of the two, the one whose turn `Costs` counts first
         bool turned = false;
-        double cost[2][2] = {}; ///< by whether this and the other are turned
     };
+    using Costs = std::array<double, 4>; ///< by whether the lower one (2) and the other (1) are turned
 
     Index count(Index ring) const { return net_.ring_start[ring + 1] - net_.ring_start[ring]; }
     Index units(Index ring) const { return unit_start_[ring + 1] - unit_start_[ring]; }
+    Index next(Index end) const { return begins_[end + 1] ? net_.ring_start[ring_[end]] : end + 1; }
+    Index previous(Index end) const { return begins_[end] ? net_.ring_start[ring_[end] + 1] - 1 : end - 1; }
     Index line(Index end) const { return std::min(end, net_.mate[end]); }
 
     /// The arc across; none where there are not two lines and two arcs.
     Index across(Index a) const {
-        const Index other = net_.mate[next_[a]];
-        return other != a && next_[other] == net_.mate[a] ? other : none;
+        const Index other = net_.mate[next(a)];
+        return other != a && next(other) == net_.mate[a] ? other : none;
     }
 
     void find_units() {
-        const auto n = static_cast<Index>(next_.size());
-        unit_of_.assign(n, none);
+        unit_of_.assign(n_, none);
         for (Index r = 0; r + 1 < net_.ring_start.size(); ++r) {
             unit_start_.push_back(static_cast<Index>(units_.size()));
             Index last = none; // across from the arc before
@@ -111,17 +114,23 @@ class Postman {
             if (other == none) continue;
             unit.across = unit_of_[other];
             unit.lower = u < unit.across;
-            for (Index a = unit.first; unit.lower && a < unit.first + unit.count;
-                 ++a, other = previous_[other])
-                for (const int x : {0, 1})
-                    for (const int y : {0, 1})
-                        unit.cost[x][y] += cost_between(once_[a] ^ x, way_[a], once_[other] ^ y, way_[other]);
+            if (!unit.lower) {
+                unit.costs = units_[unit.across].costs;
+                continue;
+            }
+            unit.costs = static_cast<Index>(costs_.size());
+            Costs& costs = costs_.emplace_back();
+            for (Index a = unit.first; a < unit.first + unit.count; ++a, other = previous(other))
+                add_costs(costs, 2 * once_[a] + once_[other], way_[a], way_[other]);
         }
     }
 
-    /// Of two lines' arcs: one or both gone once, or the shorter to and fro.
-    static double cost_between(int a, double way_a, int b, double way_b) {
-        return a + b == 0 ? 2 * std::min(way_a, way_b) : a * way_a + b * way_b;
+    /// Of two lines' arcs, `once` of them gone once before they are turned (2: a, 1: b): one or both gone
+    /// once, or the shorter to and fro.
+    static void add_costs(Costs& costs, int once, double way_a, double way_b) {
+        const Costs between{2 * std::min(way_a, way_b), way_b, way_a, way_a + way_b};
+        for (int turned = 0; turned < 4; ++turned)
+            costs[static_cast<std::size_t>(turned)] += between[static_cast<std::size_t>(once ^ turned)];
     }
 
     /// Rings whose lines hang together.
@@ -150,15 +159,15 @@ class Postman {
                 sum += way_[a];
             else
                 sum += 2 * way_[a], longest = std::max(longest, way_[a]);
-            a = net_.mate[next_[a]];
+            a = net_.mate[next(a)];
         } while (a != arc);
         return sum - 2 * longest;
     }
 
     double cost(const Unit& unit) const {
         if (unit.across == none) return cost_of_face(unit.first);
-        const Unit& other = units_[unit.across];
-        return unit.lower ? unit.cost[unit.turned][other.turned] : other.cost[other.turned][unit.turned];
+        const bool other = units_[unit.across].turned;
+        return costs_[unit.costs][unit.lower ? 2 * unit.turned + other : 2 * other + unit.turned];
     }
 
     /// Turns a unit's arcs around, and tells what that saves.
@@ -343,76 +352,76 @@ class Postman {
     /// Arcs that are gone to and fro, so that all lines hang together.
     void connect() {
         left_ = once_;
-        for (Index a = 0; a < next_.size(); ++a) {
+        for (Index a = 0; a < n_; ++a) {
             if (a < net_.mate[a]) sets_.unite(a, net_.mate[a]);
-            if (once_[a]) sets_.unite(a, next_[a]);
+            if (once_[a]) sets_.unite(a, next(a));
         }
-        std::vector<std::pair<double, Index>> apart; // the shortest first
-        for (Index a = 0; a < next_.size(); ++a)
-            if (!once_[a] && sets_.of(a) != sets_.of(next_[a])) apart.emplace_back(way_[a], a);
-        std::sort(apart.begin(), apart.end());
-        for (const auto& [way, a] : apart)
-            if (sets_.unite(a, next_[a])) left_[a] = 2;
+        // The shortest first: the bits of a float that is not negative stand in its order.
+        std::vector<std::uint64_t> apart;
+        for (Index a = 0; a < n_; ++a)
+            if (!once_[a] && sets_.of(a) != sets_.of(next(a)))
+                apart.push_back(
+                    std::uint64_t{std::bit_cast<std::uint32_t>(static_cast<float>(way_[a]))} << 32 | a);
+        boost::sort::spreadsort::integer_sort(apart.begin(), apart.end());
+        for (const std::uint64_t key : apart)
+            if (const auto a = static_cast<Index>(key); sets_.unite(a, next(a))) left_[a] = 2;
     }
 
     enum class Way : char { start, line, ahead, back };
 
-    /// Every way as often as it is to be gone, from an end with an odd number of them (C. Hierholzer 1873).
+    struct Step {
+        Index at;
+        Way by;
+    };
+
     Polylines walk() {
-        std::vector<char> line_left(next_.size()); // of the end with the lower index
-        for (Index a = 0; a < next_.size(); ++a)
-            line_left[a] = static_cast<char>(1 + twice_[a]);
+        line_left_.resize(n_);
+        for (Index a = 0; a < n_; ++a)
+            line_left_[a] = static_cast<char>(1 + twice_[line(a)]);
         // Each stroke from one of its own ends.
-        std::vector<Index> start_of(next_.size(), none);
-        for (Index a = 0; a < next_.size(); ++a)
-            if ((1 + twice_[line(a)] + left_[a] + left_[previous_[a]]) % 2 == 1)
+        std::vector<Index> start_of(n_, none);
+        for (Index a = 0; a < n_; ++a)
+            if ((line_left_[a] + left_[a] + left_[previous(a)]) % 2 == 1)
                 if (Index& s = start_of[sets_.of(a)]; s == none) s = a;
         Polylines out;
-        struct Step {
-            Index at;
-            Way by;
-        };
-        std::vector<Step> stack, path;
-        stack.reserve(next_.size() + 1), path.reserve(next_.size() + 1);
+        std::vector<Step> stack;
+        stack.reserve(n_ + 1);
         for (const Index seed : net_.order) {
-            if (!line_left[line(seed)]) continue;
+            if (!line_left_[seed]) continue;
             const Index start = start_of[sets_.of(seed)];
             stack.assign(1, {start == none ? seed : start, Way::start});
-            path.clear();
-            while (!stack.empty()) {
-                const Index at = stack.back().at, before = previous_[at];
-                if (line_left[line(at)]) {
-                    --line_left[line(at)];
-                    stack.push_back({net_.mate[at], Way::line});
-                } else if (left_[at]) {
-                    --left_[at];
-                    stack.push_back({next_[at], Way::ahead});
-                } else if (left_[before]) {
-                    --left_[before];
-                    stack.push_back({before, Way::back});
-                } else {
-                    path.push_back(stack.back());
-                    stack.pop_back();
-                }
-            }
-            out.push_back(drawn(path));
+            out.push_back(walked(stack));
         }
         return out;
     }
 
-    /// The path stands from its end to its start, each step with the way that led to it.
-    template<class Steps>
-    Polyline drawn(const Steps& path) const {
+    /// Every way as often as it is to be gone, from an end with an odd number of them (C. Hierholzer 1873):
+    /// ahead as far as it goes, and drawn on the way back, where what was passed by is gone first.
+    Polyline walked(std::vector<Step>& stack) {
         Polyline out;
-        out.points.reserve(path.size() + path.size() / 4);
-        out.points.push_back(net_.ends[path.front().at].at);
-        for (std::size_t k = 0; k + 1 < path.size(); ++k) {
-            const Index here = path[k].at, there = path[k + 1].at;
-            if (path[k].by == Way::line) {
-                net_.walk_line(here, out.points);
+        Step last{none, Way::start};
+        while (!stack.empty()) {
+            const Index at = stack.back().at;
+            if (line_left_[at]) {
+                const Index mate = net_.mate[at];
+                --line_left_[at], --line_left_[mate];
+                stack.push_back({mate, Way::line});
+            } else if (left_[at]) {
+                --left_[at];
+                stack.push_back({next(at), Way::ahead});
+            } else if (const Index before = previous(at); left_[before]) {
+                --left_[before];
+                stack.push_back({before, Way::back});
             } else {
-                net_.walk_edge(ring_[here], here, there, path[k].by == Way::back, out.points);
-                out.points.push_back(net_.ends[there].at);
+                if (last.at == none)
+                    out.points.reserve(stack.size() + stack.size() / 4);
+                else if (last.by == Way::line)
+                    net_.walk_line(last.at, out.points);
+                else
+                    net_.walk_edge(ring_[at], last.at, at, last.by == Way::back, out.points);
+                if (last.by != Way::line) out.points.push_back(net_.ends[at].at);
+                last = stack.back();
+                stack.pop_back();
             }
         }
         return out;
@@ -420,15 +429,19 @@ class Postman {
 
     const LineNet& net_;
     Progress& progress_;
-    std::vector<double> way_; ///< of the arc from each end to the next one
-    std::vector<Index> next_, previous_, ring_;
+    std::vector<double> way_;  ///< of the arc from each end to the next one
+    Index n_;                  ///< ends
+    std::vector<char> begins_; ///< whether a ring begins at an end; also behind the last one
+    std::vector<Index> ring_;
     std::vector<Unit> units_;
+    std::vector<Costs> costs_;
     std::vector<Index> unit_start_, unit_of_; ///< of each ring; of each arc
-    std::vector<char> once_;  ///< arcs that are gone once; those of runs before they are turned
-    std::vector<char> left_;  ///< how often an arc is still to be gone
-    std::vector<char> even_;  ///< ends where arcs do not alternate
-    std::vector<char> twice_; ///< lines that are gone twice, by their end with the lower index
-    Sets sets_;               ///< of ends that hang together
+    std::vector<char> once_;      ///< arcs that are gone once; those of runs before they are turned
+    std::vector<char> left_;      ///< how often an arc is still to be gone
+    std::vector<char> even_;      ///< ends where arcs do not alternate
+    std::vector<char> line_left_; ///< and how often its line is
+    std::vector<char> twice_;     ///< lines that are gone twice, by their end with the lower index
+    Sets sets_;                   ///< of ends that hang together
 };
 
 struct Grain {

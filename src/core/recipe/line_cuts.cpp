@@ -1,8 +1,12 @@
 #include "core/recipe/line_cuts.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <optional>
+#include <span>
 
+#include "core/base/parallel.h"
 #include "core/geometry/region_index.h"
 
 namespace dotlane {
@@ -13,6 +17,7 @@ struct Spot {
 };
 
 constexpr double per_mm = 200'000;
+constexpr double hair = 1e-4; // mm, more than points move on the grid
 
 /// Of the region: even numbers.
 Spot even(Point p) {
@@ -21,6 +26,10 @@ Spot even(Point p) {
 /// Of the pattern: odd numbers.
 Spot odd(Point p) {
     return {2 * std::llround((p.x * per_mm - 1) / 2) + 1, 2 * std::llround((p.y * per_mm - 1) / 2) + 1};
+}
+
+Point at(const Spot& s) {
+    return {static_cast<double>(s.x) / per_mm, static_cast<double>(s.y) / per_mm};
 }
 
 __extension__ typedef __int128 Wide; // products of differences do not fit in 64 bits
@@ -49,20 +58,18 @@ struct Cut {
     std::uint32_t edge;
 };
 
-class Cutter {
+/// The region's edges by the cells of a grid.
+class EdgeCells {
   public:
-    /// `segment`: of the pattern, how long on average.
-    Cutter(NetMaker& to, const Region& region, double least, double segment)
-        : to_(to)
-        , index_(region)
-        , least_(least) {
+    /// `segment`: of the pattern, how long on average. `asked`: whether `contains` will be.
+    EdgeCells(const Region& region, double segment, bool asked) {
+        if (asked) index_.emplace(region);
         const Box box = bounds(region);
         for (std::uint32_t r = 0; r < region.rings.size(); ++r) {
             const Ring& ring = region.rings[r];
             for (std::uint32_t i = 0; i < ring.size(); ++i)
                 add_edge(ring[i], ring[(i + 1) % ring.size()], r, i);
         }
-        seen_.assign(edges_.size(), 0);
         // Few edges in a cell, few cells on the way of a segment: two cells for each edge, up to 32 of them
         // where segments are short.
         const double width = std::max(box.width(), 1e-3), height = std::max(box.height(), 1e-3);
@@ -81,49 +88,6 @@ class Cutter {
         for (std::uint32_t e = 0; e < edges_.size(); ++e)
             each_cell(at(edges_[e].a), at(edges_[e].b), [&](std::size_t cell) { held_[count[cell]++] = e; });
         find_clear();
-    }
-
-    void cut(const PatternLine& given) {
-        const auto& points = given.line.points;
-        const std::size_t n = points.size(), segments = given.line.closed ? n : n - 1;
-        if (n < 2) return;
-        cuts_.clear();
-        for (std::uint32_t i = 0; i < segments; ++i) {
-            const std::uint32_t next = past_clear(given, i, static_cast<std::uint32_t>(segments));
-            if (next > i)
-                i = next - 1;
-            else
-                find(points[i], points[(i + 1) % n], i);
-        }
-        std::sort(cuts_.begin(), cuts_.end(), [](const Cut& a, const Cut& b) {
-            return a.segment != b.segment ? a.segment < b.segment : a.t < b.t;
-        });
-        if (cuts_.empty()) {
-            if (!given.reaches_out || given.line.closed)
-                if (inside(points.front())) to_.add_loose(given.line);
-            return;
-        }
-        const bool in = (!given.reaches_out || given.line.closed) && inside(points.front());
-        if (given.line.closed) {
-            // From the first way in all round.
-            for (std::size_t k = in ? 1 : 0; k < cuts_.size(); k += 2)
-                piece(given, cuts_[k], cuts_[(k + 1) % cuts_.size()]);
-            return;
-        }
-        std::size_t k = 0;
-        if (in) {
-            loose(given, {0, 0, 0}, cuts_[0]);
-            k = 1;
-        }
-        for (; k + 1 < cuts_.size(); k += 2)
-            piece(given, cuts_[k], cuts_[k + 1]);
-        if (k < cuts_.size() && !given.reaches_out)
-            loose(given, cuts_[k], {static_cast<std::uint32_t>(segments - 1), 1, 0});
-    }
-
-  private:
-    static Point at(const Spot& s) {
-        return {static_cast<double>(s.x) / per_mm, static_cast<double>(s.y) / per_mm};
     }
 
     /// Every cell that the segment may touch.
@@ -148,7 +112,6 @@ class Cutter {
         }
     }
 
-    static constexpr double hair = 1e-4; // mm, more than points move on the grid
     /// -1 for all that lies before the first one.
     int column(double x) const {
         const double c = (x - x0_) * per_cell_;
@@ -157,6 +120,74 @@ class Cutter {
     int row(double y) const {
         const double r = (y - y0_) * per_cell_;
         return r < 0 ? -1 : static_cast<int>(std::min(r, 1e6));
+    }
+
+    /// The first segment from `from` on that may come near an edge: a fine pattern's lines mostly do not.
+    std::uint32_t past_clear(const PatternLine& line, std::uint32_t from, std::uint32_t segments) const {
+        const auto& points = line.line.points;
+        const Point p = points[from];
+        const int c = column(p.x), r = row(p.y);
+        if (c < 0 || r < 0 || c >= columns_ || r >= rows_) {
+            const double outside =
+                std::max({x0_ - p.x, p.x - x0_ - columns_ * cell_, y0_ - p.y, p.y - y0_ - rows_ * cell_});
+            return past(line, from, segments, outside - 2 * hair);
+        }
+        const int clear =
+            clear_[(static_cast<std::size_t>(r) + 1) * (static_cast<std::size_t>(columns_) + 2) +
+                   static_cast<std::size_t>(c) + 1];
+        if (clear < 2) return from;
+        return past(line, from, segments, (clear - 1) * cell_ - 2 * hair);
+    }
+
+    /// The first segment from `from` on that may go farther away than `reach`, mm.
+    static std::uint32_t past(const PatternLine& line, std::uint32_t from, std::uint32_t segments,
+                              double reach) {
+        if (line.longest > 0)
+            return from + static_cast<std::uint32_t>(std::clamp(std::floor(reach / line.longest), 0.0,
+                                                                static_cast<double>(segments - from)));
+        const auto& points = line.line.points;
+        const Point p = points[from];
+        const auto near = [&](Point q) { return std::abs(q.x - p.x) < reach && std::abs(q.y - p.y) < reach; };
+        std::uint32_t to = from;
+        while (to < segments && near(points[to + 1 < points.size() ? to + 1 : 0]))
+            ++to;
+        return to;
+    }
+
+    /// Every cell that a short segment may touch: mostly one or two, in a row or a column.
+    template<class Each>
+    void each_cell_of_short(Point a, Point b, Each each) const {
+        const int c0 = std::max(0, column(std::min(a.x, b.x) - hair)),
+                  c1 = std::min(columns_ - 1, column(std::max(a.x, b.x) + hair)),
+                  r0 = std::max(0, row(std::min(a.y, b.y) - hair)),
+                  r1 = std::min(rows_ - 1, row(std::max(a.y, b.y) + hair));
+        if (c1 > c0 + 1 && r1 > r0 + 1) return each_cell(a, b, each);
+        for (int r = r0; r <= r1; ++r)
+            for (int c = c0; c <= c1; ++c)
+                each(static_cast<std::size_t>(r) * static_cast<std::size_t>(columns_) +
+                     static_cast<std::size_t>(c));
+    }
+
+    const CutEdge& edge(std::uint32_t e) const { return edges_[e]; }
+    std::size_t edges() const { return edges_.size(); }
+    std::span<const std::uint32_t> held(std::size_t cell) const {
+        return {held_.data() + start_[cell], held_.data() + start_[cell + 1]};
+    }
+    /// The cell of a point; none outside.
+    std::optional<std::size_t> cell_of(Point p) const {
+        const int c = column(p.x), r = row(p.y);
+        if (c < 0 || r < 0 || c >= columns_ || r >= rows_) return {};
+        return static_cast<std::size_t>(r) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(c);
+    }
+    double beyond() const { return x0_ + (columns_ + 1) * cell_; } ///< x, to the right of all
+    bool contains(Point p) const { return index_->contains(p); }
+
+  private:
+    void add_edge(Point a, Point b, std::uint32_t ring, std::uint32_t index) {
+        Box box;
+        box.add(a), box.add(b);
+        edges_.push_back(
+            {even(a), even(b), ring, index, box.grown(hair), a, b - a, hair * (distance(a, b) + hair)});
     }
 
     /// How many cells away the next one that holds an edge is, along rows, columns and diagonals: forth and
@@ -180,59 +211,83 @@ class Cutter {
                 near(k, k + 1), near(k, k + wide + 1), near(k, k + wide), near(k, k + wide - 1);
     }
 
-    /// The first segment from `from` on that may come near an edge: a fine pattern's lines mostly do not.
-    std::uint32_t past_clear(const PatternLine& line, std::uint32_t from, std::uint32_t segments) const {
-        const auto& points = line.line.points;
-        const Point p = points[from];
-        const int c = column(p.x), r = row(p.y);
-        if (c < 0 || r < 0 || c >= columns_ || r >= rows_) return from;
-        const int clear =
-            clear_[(static_cast<std::size_t>(r) + 1) * (static_cast<std::size_t>(columns_) + 2) +
-                   static_cast<std::size_t>(c) + 1];
-        if (clear < 2) return from;
-        const double reach = (clear - 1) * cell_ - 2 * hair;
-        if (line.longest > 0)
-            return from + static_cast<std::uint32_t>(
-                              std::min<double>(segments - from, std::floor(reach / line.longest)));
-        const auto near = [&](Point q) { return std::abs(q.x - p.x) < reach && std::abs(q.y - p.y) < reach; };
-        std::uint32_t to = from;
-        while (to < segments && near(points[to + 1 < points.size() ? to + 1 : 0]))
-            ++to;
-        return to;
-    }
+    std::optional<RegionIndex> index_;
+    double cell_ = 1, per_cell_ = 1, x0_ = 0, y0_ = 0;
+    int columns_ = 1, rows_ = 1;
+    std::vector<CutEdge> edges_;
+    std::vector<std::uint32_t> start_, held_;
+    std::vector<std::uint16_t> clear_;
+};
 
-    /// Whether the segment lies in one cell that holds no edge, or outside them all: most of a fine pattern's
-    /// do.
-    bool alone(Point a, Point b) const {
-        const int c0 = column(std::min(a.x, b.x) - hair), c1 = column(std::max(a.x, b.x) + hair),
-                  r0 = row(std::min(a.y, b.y) - hair), r1 = row(std::max(a.y, b.y) + hair);
-        if (c1 < 0 || r1 < 0 || c0 >= columns_ || r0 >= rows_) return true;
-        if (c0 != c1 || r0 != r1) return false;
-        const auto cell =
-            static_cast<std::size_t>(r0) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(c0);
-        return start_[cell] == start_[cell + 1];
-    }
+/// What some lines of the pattern leave inside the region.
+struct Pieces {
+    struct Piece {
+        NetMaker::Place from, to;
+        std::uint32_t row;
+        Ring bends;
+    };
+    std::vector<Piece> pieces;
+    Polylines loose;
+};
 
-    void add_edge(Point a, Point b, std::uint32_t ring, std::uint32_t index) {
-        Box box;
-        box.add(a), box.add(b);
-        edges_.push_back(
-            {even(a), even(b), ring, index, box.grown(hair), a, b - a, hair * (distance(a, b) + hair)});
-    }
+class Cutter {
+  public:
+    Cutter(const EdgeCells& cells, double least)
+        : cells_(cells)
+        , least_(least)
+        , seen_(cells.edges(), 0) {}
 
+    void cut(const PatternLine& given) {
+        const auto& points = given.line.points;
+        const std::size_t n = points.size(), segments = given.line.closed ? n : n - 1;
+        if (n < 2) return;
+        cuts_.clear();
+        for (std::uint32_t i = 0; i < segments; ++i) {
+            const std::uint32_t next = cells_.past_clear(given, i, static_cast<std::uint32_t>(segments));
+            if (next > i)
+                i = next - 1;
+            else
+                find(points[i], points[(i + 1) % n], i);
+        }
+        std::sort(cuts_.begin(), cuts_.end(), [](const Cut& a, const Cut& b) {
+            return a.segment != b.segment ? a.segment < b.segment : a.t < b.t;
+        });
+        if (cuts_.empty()) {
+            if (!given.reaches_out || given.line.closed)
+                if (inside(points.front())) out_.loose.push_back(given.line);
+            return;
+        }
+        const bool in = (!given.reaches_out || given.line.closed) && inside(points.front());
+        if (given.line.closed) {
+            // From the first way in all round.
+            for (std::size_t k = in ? 1 : 0; k < cuts_.size(); k += 2)
+                piece(given, cuts_[k], cuts_[(k + 1) % cuts_.size()]);
+            return;
+        }
+        std::size_t k = 0;
+        if (in) {
+            loose(given, {0, 0, 0}, cuts_[0]);
+            k = 1;
+        }
+        for (; k + 1 < cuts_.size(); k += 2)
+            piece(given, cuts_[k], cuts_[k + 1]);
+        if (k < cuts_.size() && !given.reaches_out)
+            loose(given, cuts_[k], {static_cast<std::uint32_t>(segments - 1), 1, 0});
+    }
+    Pieces take() { return std::move(out_); }
+
+  private:
     void find(Point from, Point to, std::uint32_t segment) {
-        if (alone(from, to)) return;
         Box box;
         box.add(from), box.add(to);
         Spot p{}, q{};
         bool put = false; // on the grid: when an edge is near
         ++stamp_;
-        each_cell(from, to, [&](std::size_t cell) {
-            for (std::uint32_t k = start_[cell]; k < start_[cell + 1]; ++k) {
-                const std::uint32_t e = held_[k];
+        cells_.each_cell_of_short(from, to, [&](std::size_t cell) {
+            for (const std::uint32_t e : cells_.held(cell)) {
                 if (seen_[e] == stamp_) continue;
                 seen_[e] = stamp_;
-                const CutEdge& edge = edges_[e];
+                const CutEdge& edge = cells_.edge(e);
                 if (!edge.box.meets(box)) continue;
                 const double side = cross(edge.way, from - edge.from), then = cross(edge.way, to - edge.from);
                 if (std::min(side, then) > edge.hair || std::max(side, then) < -edge.hair) continue;
@@ -250,18 +305,16 @@ class Cutter {
 
     /// Of a point on the edge, or nearly, as the cuts have it: by how many edges a line from there crosses.
     bool inside(Point p) {
-        const int c = column(p.x), r = row(p.y);
-        if (c < 0 || r < 0 || c >= columns_ || r >= rows_) return false;
-        const std::size_t cell =
-            static_cast<std::size_t>(r) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(c);
+        const auto cell = cells_.cell_of(p);
+        if (!cell) return false;
         bool near = false;
-        for (std::uint32_t k = start_[cell]; k < start_[cell + 1]; ++k) {
-            const CutEdge& edge = edges_[held_[k]];
+        for (const std::uint32_t e : cells_.held(*cell)) {
+            const CutEdge& edge = cells_.edge(e);
             near |= distance_to_segment(p, edge.from, edge.from + edge.way) < hair;
         }
-        if (!near) return index_.contains(p);
+        if (!near) return cells_.contains(p);
         const std::size_t before = cuts_.size();
-        find(p, {x0_ + (columns_ + 1) * cell_, p.y}, 0);
+        find(p, {cells_.beyond(), p.y}, 0);
         const std::size_t crossed = cuts_.size() - before;
         cuts_.resize(before);
         return crossed % 2 == 1;
@@ -294,7 +347,7 @@ class Cutter {
     void piece(const PatternLine& given, const Cut& from, const Cut& to) {
         const Point a = point(given, from), b = point(given, to);
         Ring bends = between(given, from, to);
-        const CutEdge &enters = edges_[from.edge], &leaves = edges_[to.edge];
+        const CutEdge &enters = cells_.edge(from.edge), &leaves = cells_.edge(to.edge);
         if (enters.ring == leaves.ring) {
             const double least = std::max(least_, 1e-6);
             double length = distance(bends.empty() ? a : bends.back(), b);
@@ -303,7 +356,8 @@ class Cutter {
                 length += distance(last, *bend), last = *bend;
             if (length < least) return;
         }
-        to_.add({a, enters.ring, enters.index}, {b, leaves.ring, leaves.index}, given.row, std::move(bends));
+        out_.pieces.push_back(
+            {{a, enters.ring, enters.index}, {b, leaves.ring, leaves.index}, given.row, std::move(bends)});
     }
 
     void loose(const PatternLine& given, const Cut& from, const Cut& to) {
@@ -311,34 +365,50 @@ class Cutter {
         const Ring bends = between(given, from, to);
         line.points.insert(line.points.end(), bends.begin(), bends.end());
         line.points.push_back(point(given, to));
-        if (in_mm(length(line)) >= std::max(least_, 1e-6)) to_.add_loose(std::move(line));
+        if (in_mm(length(line)) >= std::max(least_, 1e-6)) out_.loose.push_back(std::move(line));
     }
 
-    NetMaker& to_;
-    RegionIndex index_;
-    double least_, cell_ = 1, per_cell_ = 1, x0_ = 0, y0_ = 0;
-    int columns_ = 1, rows_ = 1;
-    std::vector<CutEdge> edges_;
-    std::vector<std::uint32_t> start_, held_, seen_;
-    std::vector<std::uint16_t> clear_;
+    const EdgeCells& cells_;
+    double least_;
+    std::vector<std::uint32_t> seen_;
     std::uint32_t stamp_ = 0;
     std::vector<Cut> cuts_;
+    Pieces out_;
 };
 
 } // namespace
 
-void add_cut(NetMaker& to, const Region& region, const std::vector<PatternLine>& pattern, double least_mm,
-             Progress& progress) {
+void add_cut(NetMaker& to, const Region& region, std::vector<PatternLine> pattern, const Affine& lay,
+             double least_mm, Progress& progress) {
     if (region.empty()) return;
     // On average, from some of the lines.
-    double length = 0, segments = 1;
-    for (std::size_t i = 0; i < pattern.size(); i += 1 + pattern.size() / 16)
+    double length = 0, segments = 1, looked_at = 0;
+    for (std::size_t i = 0; i < pattern.size(); i += 1 + pattern.size() / 16, ++looked_at)
         length += in_mm(dotlane::length(pattern[i].line)),
             segments += static_cast<double>(pattern[i].line.points.size());
-    Cutter cutter(to, region, least_mm, length / segments);
-    for (std::size_t i = 0; i < pattern.size(); ++i) {
-        if (i % 64 == 0 && progress.cancelled()) return;
-        cutter.cut(pattern[i]);
+    const bool asked = std::any_of(pattern.begin(), pattern.end(), [](const PatternLine& line) {
+        return !line.reaches_out || line.line.closed;
+    });
+    const EdgeCells cells(region, length / segments, asked);
+    constexpr std::size_t shares = 8; // of the pattern: for each core a few
+    std::array<Pieces, shares> parts;
+    const double points = segments * static_cast<double>(pattern.size()) / std::max(looked_at, 1.0);
+    in_parallel(shares, static_cast<std::size_t>(points), [&](std::size_t k) {
+        Cutter cutter(cells, least_mm);
+        const std::size_t end = pattern.size() * (k + 1) / shares;
+        for (std::size_t i = pattern.size() * k / shares; i < end; ++i) {
+            if (i % 16 == 0 && progress.cancelled()) return;
+            for (Point& p : pattern[i].line.points)
+                p = lay(p);
+            cutter.cut(pattern[i]);
+        }
+        parts[k] = cutter.take();
+    });
+    for (Pieces& part : parts) {
+        for (Pieces::Piece& piece : part.pieces)
+            to.add(piece.from, piece.to, piece.row, std::move(piece.bends));
+        for (Polyline& line : part.loose)
+            to.add_loose(std::move(line));
     }
 }
 

@@ -22,7 +22,8 @@ struct PatternLine {
 
 /// Adds what lies inside. Pieces shorter than `least_mm` are left out; they stay where they tie two rings
 /// together. Coordinates within +-10,000 mm. Ends early when cancelled.
-void add_cut(NetMaker& to, const Region& region, const std::vector<PatternLine>& pattern, double least_mm,
-             Progress& progress);
+/// The pattern is laid by `lay`, which neither bends nor scales, where the region lies.
+void add_cut(NetMaker& to, const Region& region, std::vector<PatternLine> pattern, const Affine& lay,
+             double least_mm, Progress& progress);
 
 } // namespace dotlane

@@ -75,7 +75,10 @@ Polylines apart(const LineNet& net, bool alternate) {
         for (std::size_t k = i; k < end; ++k) {
             const std::uint32_t first = net.order[backwards ? end - 1 - (k - i) : k];
             const std::uint32_t from = backwards ? net.mate[first] : first;
-            Polyline line{{net.ends[from].at}, false};
+            const std::uint32_t bend = net.bend_of.empty() ? LineNet::straight : net.bend_of[from];
+            Polyline line;
+            line.points.reserve(2 + (bend == LineNet::straight ? 0 : net.bends[bend].size()));
+            line.points.push_back(net.ends[from].at);
             net.walk_line(from, line.points);
             out.push_back(std::move(line));
         }

@@ -58,10 +58,7 @@ FillLines ended(const LineNet& net, const FillInput& in, Progress& progress, boo
 FillLines woven(std::vector<PatternLine> pattern, const Frame& frame, const FillInput& in,
                 Progress& progress) {
     NetMaker maker(in.region.rings);
-    for (PatternLine& line : pattern)
-        for (Point& p : line.line.points)
-            p = frame.to_part(p);
-    add_cut(maker, in.region, pattern, in_mm(in.least), progress);
+    add_cut(maker, in.region, std::move(pattern), frame.to_part, in_mm(in.least), progress);
     if (progress.cancelled()) return {};
     return ended(maker.done(), in, progress);
 }

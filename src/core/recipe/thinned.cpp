@@ -1,6 +1,7 @@
 #include "core/recipe/thinned.h"
 
 #include <cmath>
+#include <optional>
 
 #include "core/recipe/nearby.h"
 #include "core/recipe/tone_windows.h"
@@ -68,6 +69,8 @@ std::vector<char> diffused(const std::vector<Candidate>& all, double pitch, cons
 
 /// What a further stroke costs, in squares of what windows are off by; where that leaves some off, less.
 constexpr double lift = 1e-4, last_lift = 1e-5;
+/// In the end ink moves as far as this, mm: a third of a window.
+constexpr double far = 3;
 
 /// A candidate is drawn or left out, or one beside it drawn in its place, where the tone is off.
 class Mending {
@@ -79,15 +82,20 @@ class Mending {
         , ink_(ink)
         , drawn_(drawn)
         , windows_(box, ink)
-        , nearby_(all, 1.5 * pitch) {}
+        , nearby_(std::in_place, all, 1.5 * pitch) {}
 
     void run(Progress& progress) {
         if (!windows_.any()) return;
         for (int round = 0; round < 20 && windows_.look() > ToneWindows::enough; ++round) {
             lift_ = round < 10 ? lift : last_lift;
+            if (round == 10) {
+                windows_.sharpen();
+                windows_.look();
+                nearby_.emplace(all_, far);
+            }
             bool moved = false;
             for (std::size_t i = 0; i < all_.size(); ++i) {
-                if (i % 1024 == 0 && progress.cancelled()) return;
+                if (i % 128 == 0 && progress.cancelled()) return;
                 moved |= mend(i);
             }
             if (!moved && lift_ == last_lift) return;
@@ -108,7 +116,7 @@ class Mending {
             consider(own_, alone, i);
         }
         if (drawn_[i]) consider_places_beside(i, pull, most);
-        if (bits_.empty()) return false;
+        if (bits_.empty()) return drawn_[i] && pull > 0 && open(i, pull);
         windows_.take(bits_);
         if (drawn_[i])
             ink_.erase(all_[i]);
@@ -119,9 +127,39 @@ class Mending {
         return true;
     }
 
+    /// Pieces shorter than the tip leave nothing bare by themselves, as those beside them reach over: as many
+    /// from here on as open a gap.
+    bool open(std::size_t i, double pull) {
+        const double piece = distance(all_[i].a, all_[i].b), gap = 1.25 * tip_;
+        if (all_[i].dot() || piece >= gap) return false;
+        std::size_t end = i;
+        for (double way = 0; end < all_.size() && way < gap; ++end) {
+            if (!drawn_[end] || all_[end].line != all_[i].line) return false;
+            way += distance(all_[end].a, all_[end].b);
+        }
+        const auto goes_on = [&](std::size_t k) {
+            return k < all_.size() && all_[k].line == all_[i].line && drawn_[k];
+        };
+        const double cost = lift_ * (goes_on(i - 1) + goes_on(end) - 1);
+        // Of the two discs' width that the gap is longer, at the most.
+        if (cost >= gap * tip_ * 2 / (ToneWindows::side * ToneWindows::side) * pull) return false;
+        own_.clear();
+        for (std::size_t k = i; k < end; ++k)
+            note(k, 1, own_), ink_.erase(all_[k]);
+        if (windows_.change(own_) + cost < -1e-9) {
+            windows_.take(own_);
+            std::fill(drawn_.begin() + static_cast<std::ptrdiff_t>(i),
+                      drawn_.begin() + static_cast<std::ptrdiff_t>(end), 0);
+            return true;
+        }
+        for (std::size_t k = i; k < end; ++k)
+            ink_.draw(all_[k]);
+        return false;
+    }
+
     void consider_places_beside(std::size_t i, double pull, double most) {
         bool lifted = false;
-        nearby_.around(i, [&](std::uint32_t k, double) {
+        nearby_->around(i, [&](std::uint32_t k, double) {
             if (drawn_[k] || all_[k].line == all_[i].line) return;
             const double cost = lift_ * (strokes(i, false) + strokes(k, true));
             if (most * (pull - windows_.pull(all_[k].middle())) <= cost + 1e-9) return;
@@ -159,7 +197,7 @@ class Mending {
     ToneInk& ink_;
     std::vector<char>& drawn_;
     ToneWindows windows_;
-    Nearby nearby_;
+    std::optional<Nearby> nearby_;
     double best_ = 0, lift_ = lift;
     std::size_t with_ = 0;
     InkBits bits_, own_, both_;
@@ -197,7 +235,8 @@ std::vector<char> thinned(const std::vector<Candidate>& candidates, double pitch
                           const Region& region, const Tone& tone, Progress& progress) {
     const auto none = [&] { return std::vector<char>(candidates.size(), 0); };
     if (region.empty() || candidates.empty() || progress.cancelled()) return none();
-    ToneInk ink(tip, region, tone, candidates.front().dot() ? 11 : 5, prevailing(candidates));
+    ToneInk ink(tip, region, tone, candidates.front().dot() ? 11 : std::max(5.0, in_mm(tip) / 0.1),
+                prevailing(candidates));
     if (progress.cancelled()) return none();
     const auto wished = ink.wished_by({candidates.begin(), candidates.end()}, progress);
     std::vector<char> drawn = diffused(candidates, pitch,

@@ -32,12 +32,20 @@ class Sums {
     std::vector<double> sums_;
 };
 
-double badness(double off) {
-    const double more = std::abs(off) - allowed;
-    return more > 0 ? more * more : 0;
-}
+/// Fourth powers are made as large as squares are at this much, beyond what is allowed.
+constexpr double as_large = 0.01;
 
 } // namespace
+
+double ToneWindows::badness(double off) const {
+    const double more = std::max(std::abs(off) - allowed, 0.0), square = more * more;
+    return sharp_ ? square * square / (as_large * as_large) : square;
+}
+
+double ToneWindows::slope(double off) const {
+    const double more = std::max(std::abs(off) - allowed, 0.0);
+    return std::copysign(sharp_ ? 2 * more * more * more / (as_large * as_large) : more, off);
+}
 
 ToneWindows::ToneWindows(const Box& box, const ToneInk& ink)
     : squares_(box, step)
@@ -63,16 +71,15 @@ ToneWindows::ToneWindows(const Box& box, const ToneInk& ink)
 
 double ToneWindows::look() {
     double worst = 0;
-    std::vector<double> slope(squares_.size(), 0);
+    std::vector<double> slopes(squares_.size(), 0);
     for (long r = 0; r < rows_; ++r)
         for (long c = 0; c < columns_; ++c) {
             const auto w = static_cast<std::size_t>(r * columns_ + c);
             if (!counts_[w]) continue;
             worst = std::max(worst, std::abs(off_[w]));
-            if (std::abs(off_[w]) > allowed)
-                slope[squares_.at(c, r)] = std::copysign(std::abs(off_[w]) - allowed, off_[w]);
+            if (std::abs(off_[w]) > allowed) slopes[squares_.at(c, r)] = slope(off_[w]);
         }
-    const Sums sums(squares_.columns(), squares_.rows(), slope);
+    const Sums sums(squares_.columns(), squares_.rows(), slopes);
     for (long r = 0; r < squares_.rows(); ++r)
         for (long c = 0; c < squares_.columns(); ++c)
             pull_[squares_.at(c, r)] = sums.window(c - wide + 1, r - wide + 1);

@@ -31,19 +31,27 @@ class ToneWindows {
 
     /// How far those around each place are off is worked out anew: see `pull`. The worst of all, 0..1.
     double look();
+    /// From now on the fourth powers count: the worst windows before those that are nearly right, of which
+    /// there are always more.
+    void sharpen() { sharp_ = true; }
     /// More than 0: too dark around here; less: too light. Badness changes by at least 2 / 64 of it for each
     /// mm2 of ink.
     double pull(Point p) const { return pull_[squares_.at(p)]; }
 
     void add(InkBits& bits, Point p, double ink) const;
-    /// By how much the sum of the squares of what windows are off by changes; less than 0 is better.
+    /// By how much the sum of the squares (or, sharpened, fourth powers) of what windows are off by changes;
+    /// less than 0 is better.
     double change(const InkBits& bits);
     void take(const InkBits& bits);
 
   private:
     template<class Each>
     void each(const InkBits& bits, Each each);
+    double badness(double off) const;
+    /// Half of how fast it grows.
+    double slope(double off) const;
 
+    bool sharp_ = false;
     Raster squares_;
     long columns_, rows_;
     std::vector<char> counts_;

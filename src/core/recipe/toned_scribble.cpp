@@ -1,5 +1,7 @@
 #include <algorithm>
+#include <cmath>
 #include <map>
+#include <numbers>
 
 #include "core/geometry/region_index.h"
 #include "core/recipe/nearby.h"
@@ -154,7 +156,7 @@ class Scribble {
         if (progress.cancelled()) return;
         take(Walk(piece).through(places), drawn);
         if (nodes_.size() < 2 || progress.cancelled()) return;
-        ToneInk ink(in.tip, piece, *in.tone);
+        ToneInk ink(in.tip, piece, *in.tone, std::max(5.0, tip_ / 0.1));
         for (std::uint32_t k = 0; nodes_[k].next != none; k = nodes_[k].next)
             ink.draw(way(k, nodes_[k].next));
         mend(ink, bounds(piece));
@@ -195,21 +197,26 @@ class Scribble {
         ToneWindows windows(box, ink);
         if (!windows.any()) return;
         const Nearby nearby(lattice_, std::max(4 * pitch_, 1.5));
-        for (int round = 0; round < 20 && windows.look() > ToneWindows::enough; ++round) {
+        for (int round = 0; round < 30 && windows.look() > ToneWindows::enough; ++round) {
+            if (round == 10) {
+                windows.sharpen();
+                windows.look();
+            }
             // What is far off first: small gains there are many times more of would take all the time.
             double weak = 0;
             for (const Candidate& c : lattice_)
                 weak = std::max(weak, std::abs(windows.pull(c.a)) / 10);
             bool moved = false;
             for (std::uint32_t i = 0; i < lattice_.size(); ++i) {
-                if (i % 1024 == 0 && progress_.cancelled()) return;
+                if (i % 64 == 0 && progress_.cancelled()) return;
                 const double pull = windows.pull(lattice_[i].a);
                 if (std::abs(pull) < weak) continue;
                 if (node_[i] != none ? pull > 0 : pull < 0)
                     moved |= node_[i] != none ? leave_out(node_[i], ink, windows)
                                               : take_in(i, nearby, ink, windows);
+                if (node_[i] != none) moved |= shift(node_[i], ink, windows);
             }
-            if (!moved) return;
+            if (!moved && round >= 10) return;
         }
     }
 
@@ -228,6 +235,39 @@ class Scribble {
         }
         ink.erase(way(a, b)), ink.draw(way(a, k)), ink.draw(way(k, b));
         return false;
+    }
+
+    /// A little to any side, where that is better: the ways to it become longer or shorter, or lie more on
+    /// what is inked already.
+    bool shift(std::uint32_t k, ToneInk& ink, ToneWindows& windows) {
+        const std::uint32_t a = nodes_[k].before, b = nodes_[k].next;
+        if (a == none || b == none) return false;
+        const Point from = nodes_[k].at;
+        bits_.clear();
+        off(way(a, k), ink, windows);
+        off(way(k, b), ink, windows);
+        const InkBits gone = bits_;
+        double best = -least_gain;
+        Point to = from;
+        InkBits taken;
+        for (const double far : {0.4, 0.9, 1.8})
+            for (int turn = 0; turn < 6; ++turn) {
+                const double angle = (turn + far) * std::numbers::pi / 3;
+                const Point p = from + Point{std::cos(angle), std::sin(angle)} * (far * tip_);
+                if (!index_.contains(p) || index_.crosses(nodes_[a].at, p) || index_.crosses(p, nodes_[b].at))
+                    continue;
+                bits_ = gone;
+                on({nodes_[a].at, p}, ink, windows);
+                on({p, nodes_[b].at}, ink, windows);
+                if (const double change = windows.change(bits_); change < best)
+                    best = change, to = p, taken = bits_;
+                ink.erase({nodes_[a].at, p}), ink.erase({p, nodes_[b].at});
+            }
+        nodes_[k].at = to;
+        ink.draw(way(a, k)), ink.draw(way(k, b));
+        if (to == from) return false;
+        windows.take(taken);
+        return true;
     }
 
     /// Between the two corners that it lies best between, of those nearby.

@@ -262,9 +262,10 @@ TEST_CASE_METHOD(Terminal, "every style of fill is added by its name, and tells 
             CHECK(fill["strokes"].get<int>() == fill["lifts"].get<int>() + 1);
             files.files["p.dotlane"] = before;
         }
-    // The worked example: lines at 10 to 50, 600 mm, 36 cells.
+    // The worked example: lines at 10 to 50, 600 mm, 36 cells. A pattern that is meant to be seen is not
+    // joined along the edge unless that is wished.
     REQUIRE(run({"step", "p.dotlane", "--part", "1", "--add", "fill", "--set", "style=grid", "--set",
-                 "spacing=10mm", "--set", "inset=0", "--set", "phase=corner", "--set", "ends=apart"}) == 0);
+                 "spacing=10mm", "--set", "inset=0", "--set", "phase=corner"}) == 0);
     const json grid = answer({"show", "p.dotlane"})["parts"][0]["fills"][0];
     CHECK(grid["length_mm"].get<double>() == Approx(600).margin(0.01));
     CHECK(grid["cells"] == 36);
@@ -274,6 +275,11 @@ TEST_CASE_METHOD(Terminal, "every style of fill is added by its name, and tells 
     REQUIRE(run({"fill", "p.dotlane", "--step", step, "--style", "cross"}) == 0);
     const json cross = answer({"show", "p.dotlane"})["parts"][0]["fills"][0];
     CHECK(cross["spacing_mm"].get<double>() == Approx(0.85 * cross["tip_mm"].get<double>()));
+    CHECK(cross["strokes"].get<int>() < 10); // joined: hundreds of lines
+    REQUIRE(run({"fill", "p.dotlane", "--step", step, "--ends", "one-stroke"}) == 0);
+    CHECK(answer({"fill", "p.dotlane", "--step", step, "--style", "grid"})["strokes"] ==
+          1); // what was wished stays
+    CHECK(answer({"fill", "p.dotlane", "--step", step, "--ends", "joined"})["length_mm"].get<double>() > 620);
     CHECK(answer({"fill", "p.dotlane", "--step", step, "--style", "hexagons", "--spacing",
                   "6mm"})["spacing_mm"] == 6);
 }

@@ -20,8 +20,11 @@ const FillStyle& style_named(std::string_view key) {
 
 std::vector<FillStep> alternatives(const FillStep& fill) {
     std::vector<FillStep> out{fill};
+    const bool open = kind_of(fill.style).open_mm > 0;
     const auto add = [&](FillStep other) {
-        if (kind_of(other.style).open_mm > 0 || kind_of(fill.style).open_mm > 0) other.spacing.reset();
+        if (kind_of(other.style).open_mm > 0 || open) other.spacing.reset();
+        if (other.ends != FillEnds::one_stroke && open && kind_of(other.style).open_mm == 0)
+            other.ends = FillStep::usual_ends(false);
         if (std::find(out.begin(), out.end(), other) == out.end()) out.push_back(std::move(other));
     };
     for (const char* key : {"parallel", "cross", "contour"}) {
@@ -30,7 +33,7 @@ std::vector<FillStep> alternatives(const FillStep& fill) {
         add(std::move(other));
     }
     FillStep one = fill;
-    if (kind_of(fill.style).open_mm > 0) one.style = style_named("parallel");
+    if (open) one.style = style_named("parallel");
     one.ends = FillEnds::one_stroke;
     add(std::move(one));
     return out;

@@ -56,6 +56,8 @@ struct FillStep {
     /// Whether it needs to know of lines that it does not work on.
     bool looks_around() const { return phase == FillPhase::corner || in_mm(clear) > 0; }
 
+    static FillEnds usual_ends(bool open) { return open ? FillEnds::apart : FillEnds::joined; }
+
     /// Lines overlap by 15 %: within the 10 to 20 % that is common practice for a solid look.
     static constexpr double solid = 85;
     /// Between lines with this tip, within the range of `spacing`.
@@ -77,8 +79,12 @@ struct FillStep {
         choose(s.style, f);
         const bool open = kind_of(s.style).open_mm > 0;
         if (kind_of(s.style).key != before.key) s.angle = degrees(open ? 0 : 35);
-        // What makes an area solid is no pattern to be seen, and the other way round.
-        if (open != (before.open_mm > 0)) s.spacing.reset();
+        // What makes an area solid is no pattern to be seen, and the other way round. A way along the edge is
+        // hidden in a solid area; beside a pattern it is a line that nobody asked for.
+        if (open != (before.open_mm > 0)) {
+            s.spacing.reset();
+            if (s.ends == usual_ends(!open)) s.ends = usual_ends(open);
+        }
         f.maybe_length(
             {"spacing", "spacing", "Between neighbouring lines", {}, false, open ? nullptr : "of-tip"},
             s.spacing, mm(0.05), mm(50), open ? "by style" : "by tip");

@@ -160,6 +160,22 @@ TEST_CASE("seams: lines of two strokes side by side, and none within one stroke"
     CHECK(closer < mm(0.5));
 }
 
+TEST_CASE("seams: of kilometres of lines each is one all the same, however few places are looked at") {
+    // More than a million places lie a spacing apart: those that are looked at stand for longer stretches.
+    Polylines rows;
+    for (int k = 0; k < 14; ++k)
+        rows.push_back({{{0, 0.05 * k}, {4000, 0.05 * k}}, false});
+    // One half as long, begun half way, and what crosses them in a stroke of its own.
+    rows[10].points.front().x = 2000;
+    Polyline across;
+    for (int k = 0; k < 400; ++k) {
+        across.points.push_back({10.0 * k, k % 2 == 0 ? -1.0 : 4});
+        across.points.push_back({10.0 * k, k % 2 == 0 ? 4.0 : -1});
+    }
+    rows.push_back(across);
+    CHECK(seams(rows, mm(0.05)) == 13);
+}
+
 TEST_CASE("a graymap is read as it was written, and damaged ones are none") {
     const GreyPixels pixels{3, 2, {0, 50, 100, 150, 200, 255}};
     const std::string bytes = graymap(pixels);

@@ -19,7 +19,9 @@ struct Sample {
 constexpr double most_samples = 1e6;
 constexpr double alongside = 0.8; ///< cosine of the angle between lines that lie side by side
 
-std::vector<Sample> samples_of(const Polylines& strokes, double spacing) {
+/// A place each `step` of a line, the first half a pitch behind its beginning, so that no line but crumbs is
+/// passed over.
+std::vector<Sample> samples_of(const Polylines& strokes, double pitch, double step) {
     std::vector<Sample> out;
     const double bend = std::cos(std::numbers::pi / 3);
     std::uint32_t line = 0;
@@ -27,18 +29,18 @@ std::vector<Sample> samples_of(const Polylines& strokes, double spacing) {
         const auto& points = strokes[s].points;
         const std::size_t n = points.size();
         Point begun{0, 0};
-        double gone = spacing / 2; // a short line has one sample, in its middle
+        double gone = step - pitch / 2; // a short line has one sample, in its middle
         for (std::size_t i = 0; i + (strokes[s].closed ? 0 : 1) < n; ++i) {
             const Point a = points[i], b = points[(i + 1) % n];
             const double way = distance(a, b);
             if (way < 1e-9) continue;
             const Point along = (b - a) * (1 / way);
             if (begun == Point{0, 0}) begun = along;
-            if (dot(begun, along) < bend) ++line, begun = along, gone = std::max(gone, spacing - way / 2);
-            double at = spacing - gone;
-            for (; at < way; at += spacing)
+            if (dot(begun, along) < bend) ++line, begun = along, gone = std::max(gone, step - way / 2);
+            double at = step - gone;
+            for (; at < way; at += step)
                 if (at >= 0) out.push_back({a + along * at, along, line, s});
-            gone = spacing - (at - way);
+            gone = step - (at - way);
         }
     }
     return out;
@@ -47,9 +49,9 @@ std::vector<Sample> samples_of(const Polylines& strokes, double spacing) {
 /// Samples by the squares of a grid: those that hold any, one after the other, and where each row's begin.
 class Squares {
   public:
-    Squares(const std::vector<Sample>& all, const Box& box, double pitch, long columns, long rows)
+    Squares(const std::vector<Sample>& all, const Box& box, double side, long columns, long rows)
         : corner_{box.x0, box.y0}
-        , pitch_(pitch)
+        , side_(side)
         , columns_(columns)
         , rows_(rows)
         , row_(static_cast<std::size_t>(rows) + 1, 0) {
@@ -102,11 +104,11 @@ class Squares {
         const double angle = std::atan2(along.y, along.x);
         return static_cast<float>(angle < 0 ? angle + std::numbers::pi : angle);
     }
-    long column(double x) const { return static_cast<long>(std::floor((x - corner_.x) / pitch_)); }
-    long row(double y) const { return static_cast<long>(std::floor((y - corner_.y) / pitch_)); }
+    long column(double x) const { return static_cast<long>(std::floor((x - corner_.x) / side_)); }
+    long row(double y) const { return static_cast<long>(std::floor((y - corner_.y) / side_)); }
 
     Point corner_;
-    double pitch_;
+    double side_;
     long columns_, rows_;
     std::vector<std::size_t> row_;
     std::vector<Held> held_;
@@ -124,7 +126,7 @@ std::size_t seams(const Polylines& strokes, Length spacing) {
     const double pitch = in_mm(spacing);
     // A sample for each spacing; of very many lines fewer, which stand for longer stretches.
     const double step = std::max(pitch, in_mm(length(strokes)) / most_samples);
-    const std::vector<Sample> all = samples_of(strokes, step);
+    const std::vector<Sample> all = samples_of(strokes, pitch, step);
     if (all.empty()) return 0;
     Box box;
     for (const Sample& s : all)

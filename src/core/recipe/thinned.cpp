@@ -235,8 +235,7 @@ std::vector<char> thinned(const std::vector<Candidate>& candidates, double pitch
                           const Region& region, const Tone& tone, Progress& progress) {
     const auto none = [&] { return std::vector<char>(candidates.size(), 0); };
     if (region.empty() || candidates.empty() || progress.cancelled()) return none();
-    ToneInk ink(tip, region, tone, candidates.front().dot() ? 11 : std::max(5.0, in_mm(tip) / 0.1),
-                prevailing(candidates));
+    ToneInk ink(tip, region, tone, candidates.front().dot() ? 11 : 5, prevailing(candidates));
     if (progress.cancelled()) return none();
     const auto wished = ink.wished_by({candidates.begin(), candidates.end()}, progress);
     std::vector<char> drawn = diffused(candidates, pitch,

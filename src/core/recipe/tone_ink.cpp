@@ -8,8 +8,11 @@ constexpr double slant = 0.5535743589;
 
 Raster raster_for(const Region& region, const Affine& askew, Length tip, double fine) {
     const Box box = bounds(transformed(region, askew)).grown(in_mm(tip));
-    // Ten million squares at the most.
-    return {box, std::max(in_mm(tip) / fine, std::sqrt(box.width() * box.height() / 1e7))};
+    // A tenth of a millimetre, as strokes of broad tips are windows' edges too; ten million squares at the
+    // most.
+    constexpr double coarsest = 0.1;
+    return {box,
+            std::max(std::min(in_mm(tip) / fine, coarsest), std::sqrt(box.width() * box.height() / 1e7))};
 }
 
 } // namespace

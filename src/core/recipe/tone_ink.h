@@ -17,10 +17,10 @@ struct InkWay {
 
 class ToneInk {
   public:
-    /// `fine`: squares to the tip's width, > 0. Dots need more than lines, along which what is misjudged
-    /// evens out: of a disc, five squares wide, some places cover a seventh more than others, and mending
-    /// would find them.
-    /// `along`: the direction that the ways mostly have, radians.
+    /// `fine`: squares to the tip's width, > 0, or more where they were larger than 0.1 mm. Dots need more
+    /// than lines, along which what is misjudged evens out: of a disc, five squares wide, some places cover a
+    /// seventh more than others, and mending would find them. `along`: the direction that the ways mostly
+    /// have, radians.
     ToneInk(Length tip, const Region& region, const Tone& tone, double fine = 5, double along = 0);
 
     /// How much ink is wished in the squares that are nearest to each of the ways, mm2.

@@ -156,7 +156,7 @@ class Scribble {
         if (progress.cancelled()) return;
         take(Walk(piece).through(places), drawn);
         if (nodes_.size() < 2 || progress.cancelled()) return;
-        ToneInk ink(in.tip, piece, *in.tone, std::max(5.0, tip_ / 0.1));
+        ToneInk ink(in.tip, piece, *in.tone);
         for (std::uint32_t k = 0; nodes_[k].next != none; k = nodes_[k].next)
             ink.draw(way(k, nodes_[k].next));
         mend(ink, bounds(piece));

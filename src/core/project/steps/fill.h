@@ -56,6 +56,7 @@ struct FillStep {
     /// Whether it needs to know of lines that it does not work on.
     bool looks_around() const { return phase == FillPhase::corner || in_mm(clear) > 0; }
 
+    /// Of a pattern that is meant to be seen (`open`), or of a style that makes areas solid.
     static FillEnds usual_ends(bool open) { return open ? FillEnds::apart : FillEnds::joined; }
 
     /// Lines overlap by 15 %: within the 10 to 20 % that is common practice for a solid look.

@@ -181,7 +181,7 @@ class Mending {
         if (const double change = windows_.change(bits) + cost; change < best_)
             best_ = change, with_ = with, bits_ = bits;
     }
-    void note(std::size_t i, int by, InkBits& bits) const {
+    void note(std::size_t i, int by, InkBits& bits) {
         const double square = by == 0 ? ink_.square() : -ink_.square();
         ink_.covered(all_[i], by, [&](Point at) { windows_.add(bits, at, square); });
     }

@@ -43,6 +43,10 @@ class ToneInk {
     void draw(InkWay way) { change(way, 1); }
     void erase(InkWay way) { change(way, -1); }
 
+    /// By how many ways each square is inked: what drawing and erasing changes.
+    const std::vector<std::uint16_t>& inked() const { return ink_; }
+    void put_back(const std::vector<std::uint16_t>& inked) { ink_ = inked; }
+
     double square() const { return raster_.cell() * raster_.cell(); } ///< mm2
     /// each(place on the part, whether it lies in the region, ink there less what is wished, mm2)
     template<class Each>

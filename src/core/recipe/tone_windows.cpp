@@ -37,7 +37,7 @@ constexpr double as_large = 0.01;
 
 } // namespace
 
-double ToneWindows::badness(double off) const {
+double ToneWindows::badness_of(double off) const {
     const double more = std::max(std::abs(off) - allowed, 0.0), square = more * more;
     return sharp_ ? square * square / (as_large * as_large) : square;
 }
@@ -51,7 +51,8 @@ ToneWindows::ToneWindows(const Box& box, const ToneInk& ink)
     : squares_(box, step)
     , columns_(squares_.columns() - wide + 1)
     , rows_(squares_.rows() - wide + 1)
-    , pull_(squares_.size(), 0) {
+    , pull_(squares_.size(), 0)
+    , last_(squares_.size(), 0) {
     if (!any()) return;
     std::vector<double> off(squares_.size(), 0), outside(squares_.size(), 0);
     ink.all([&](Point p, bool inside, double more) {
@@ -76,7 +77,11 @@ double ToneWindows::look() {
         for (long c = 0; c < columns_; ++c) {
             const auto w = static_cast<std::size_t>(r * columns_ + c);
             if (!counts_[w]) continue;
-            worst = std::max(worst, std::abs(off_[w]));
+            if (std::abs(off_[w]) > worst) {
+                worst = std::abs(off_[w]);
+                worst_ = {off_[w],
+                          squares_.middle(squares_.at(c, r)) + Point{side - step, side - step} * 0.5};
+            }
             if (std::abs(off_[w]) > allowed) slopes[squares_.at(c, r)] = slope(off_[w]);
         }
     const Sums sums(squares_.columns(), squares_.rows(), slopes);
@@ -86,21 +91,30 @@ double ToneWindows::look() {
     return worst;
 }
 
-void ToneWindows::add(InkBits& bits, Point p, double ink) const {
-    const auto at = static_cast<long>(squares_.at(p));
-    const long c = at % squares_.columns(), r = at / squares_.columns();
-    for (InkBit& bit : bits)
-        if (bit.column == c && bit.row == r) {
-            bit.ink += ink;
-            return;
-        }
+double ToneWindows::badness() const {
+    double out = 0;
+    for (std::size_t w = 0; w < off_.size(); ++w)
+        if (counts_[w]) out += badness_of(off_[w]);
+    return out;
+}
+
+void ToneWindows::add(InkBits& bits, Point p, double ink) {
+    const std::size_t at = squares_.at(p);
+    const auto c = static_cast<long>(at) % squares_.columns(), r = static_cast<long>(at) / squares_.columns();
+    // Where this square's was put last; another list may have another one there, or none.
+    std::uint32_t& last = last_[at];
+    if (last < bits.size() && bits[last].column == c && bits[last].row == r) {
+        bits[last].ink += ink;
+        return;
+    }
+    last = static_cast<std::uint32_t>(bits.size());
     bits.push_back({c, r, ink});
 }
 
 double ToneWindows::change(const InkBits& bits) {
     double out = 0;
     each(bits, [&](std::size_t w, double ink) {
-        if (counts_[w]) out += badness(off_[w] + ink) - badness(off_[w]);
+        if (counts_[w]) out += badness_of(off_[w] + ink) - badness_of(off_[w]);
     });
     return out;
 }
@@ -143,6 +157,22 @@ void ToneWindows::each(const InkBits& bits, Each each) {
                 each(static_cast<std::size_t>((r + r0) * columns_ + c + c0), ink / (side * side));
         }
     }
+}
+
+ToneFault tone_fault(const Polylines& strokes, Length tip, const Region& region, const Tone& tone) {
+    const bool dots = std::all_of(strokes.begin(), strokes.end(),
+                                  [](const Polyline& line) { return line.points.size() == 1; });
+    ToneInk ink(tip, region, tone, dots ? 11 : 5);
+    for (const Polyline& line : strokes) {
+        const std::size_t n = line.points.size();
+        if (n == 1) ink.draw({line.points[0], line.points[0]});
+        for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n; ++i)
+            ink.draw({line.points[i], line.points[(i + 1) % n]});
+    }
+    ToneWindows windows(bounds(region), ink);
+    if (!windows.any()) return {};
+    windows.look();
+    return windows.worst();
 }
 
 } // namespace dotlane

@@ -18,6 +18,11 @@ struct InkBit {
 };
 using InkBits = std::vector<InkBit>;
 
+struct ToneFault {
+    double off = 0; ///< too dark by so much, -1..1; less than 0: too light
+    Point middle{0, 0};
+};
+
 class ToneWindows {
   public:
     static constexpr double side = 8, step = 0.25; ///< mm
@@ -38,7 +43,12 @@ class ToneWindows {
     /// mm2 of ink.
     double pull(Point p) const { return pull_[squares_.at(p)]; }
 
-    void add(InkBits& bits, Point p, double ink) const;
+    /// The window that is off the most, as `look` found it.
+    ToneFault worst() const { return worst_; }
+    /// The sum over all windows, see `change`.
+    double badness() const;
+
+    void add(InkBits& bits, Point p, double ink);
     /// By how much the sum of the squares (or, sharpened, fourth powers) of what windows are off by changes;
     /// less than 0 is better.
     double change(const InkBits& bits);
@@ -47,15 +57,21 @@ class ToneWindows {
   private:
     template<class Each>
     void each(const InkBits& bits, Each each);
-    double badness(double off) const;
+    double badness_of(double off) const;
     /// Half of how fast it grows.
     double slope(double off) const;
 
     bool sharp_ = false;
+    ToneFault worst_;
     Raster squares_;
     long columns_, rows_;
     std::vector<char> counts_;
     std::vector<double> off_, pull_, patch_;
+    std::vector<std::uint32_t> last_; ///< of each square: its place in the list that it was added to last
 };
+
+/// Of strokes on a surface that are to be as dark as wished, what is off the most. Nothing is off where no
+/// window lies in it.
+ToneFault tone_fault(const Polylines& strokes, Length tip, const Region& region, const Tone& tone);
 
 } // namespace dotlane

@@ -1,12 +1,10 @@
 #include <algorithm>
 #include <cmath>
-#include <map>
-#include <numbers>
 
 #include "core/geometry/region_index.h"
+#include "core/recipe/mended_scribble.h"
 #include "core/recipe/nearby.h"
 #include "core/recipe/strewn.h"
-#include "core/recipe/tone_windows.h"
 #include "core/recipe/toned_lines.h"
 
 namespace dotlane {
@@ -130,195 +128,24 @@ double share_for(double dark) {
     return 1;
 }
 
-/// A change of the way that brings less, in squares of what windows are off by, is not made.
-constexpr double least_gain = 1e-4;
-
-/// A way through some of the places of a lattice, which takes in more of them where it is too light, and
-/// leaves some out where it is too dark.
-class Scribble {
-  public:
-    Scribble(const Region& piece, const FillInput& in, double wild, std::uint32_t seed, Progress& progress)
-        : tip_(in_mm(in.tip))
-        , pitch_(0.6 * tip_)
-        , index_(piece)
-        , lattice_(lattice_of(piece, pitch_, wild, seed, progress))
-        , progress_(progress) {
-        if (lattice_.empty() || progress.cancelled()) return;
-        const std::vector<char> drawn = thinned_evenly(
-            lattice_, pitch_, [&](std::size_t i) { return share_for(in.tone->at(lattice_[i].a)); }, progress);
-        std::vector<Point> places;
-        for (std::size_t i = 0; i < lattice_.size(); ++i)
-            if (drawn[i]) places.push_back(lattice_[i].a);
-        if (progress.cancelled()) return;
-        short_way(places, bounds(piece));
-        shorten(places, 4 * pitch_, 0, progress);
-        shorten(places, 20 * pitch_, 3 * pitch_, progress);
-        if (progress.cancelled()) return;
-        take(Walk(piece).through(places), drawn);
-        if (nodes_.size() < 2 || progress.cancelled()) return;
-        ToneInk ink(in.tip, piece, *in.tone);
-        for (std::uint32_t k = 0; nodes_[k].next != none; k = nodes_[k].next)
-            ink.draw(way(k, nodes_[k].next));
-        mend(ink, bounds(piece));
-    }
-
-    Polyline line() const {
-        Polyline out;
-        for (std::uint32_t k = nodes_.empty() ? none : 0; k != none; k = nodes_[k].next)
-            out.points.push_back(nodes_[k].at);
-        return out;
-    }
-
-  private:
-    static constexpr std::uint32_t none = ~0U;
-    /// A corner of the way. The first one stays the first.
-    struct Node {
-        Point at;
-        std::uint32_t before, next;
-        std::uint32_t place; ///< of the lattice; none: along the edge
-    };
-    InkWay way(std::uint32_t a, std::uint32_t b) const { return {nodes_[a].at, nodes_[b].at}; }
-
-    void take(const Polyline& line, const std::vector<char>& drawn) {
-        node_.assign(lattice_.size(), none);
-        std::map<std::pair<double, double>, std::uint32_t> place;
-        for (std::uint32_t i = 0; i < lattice_.size(); ++i)
-            if (drawn[i]) place[{lattice_[i].a.x, lattice_[i].a.y}] = i;
-        for (const Point p : line.points) {
-            const auto it = place.find({p.x, p.y});
-            const auto k = static_cast<std::uint32_t>(nodes_.size());
-            nodes_.push_back({p, k == 0 ? none : k - 1, k + 1, it == place.end() ? none : it->second});
-            if (it != place.end()) node_[it->second] = k;
-        }
-        if (!nodes_.empty()) nodes_.back().next = none;
-    }
-
-    void mend(ToneInk& ink, const Box& box) {
-        ToneWindows windows(box, ink);
-        if (!windows.any()) return;
-        const Nearby nearby(lattice_, std::max(4 * pitch_, 1.5));
-        for (int round = 0; round < 30 && windows.look() > ToneWindows::enough; ++round) {
-            if (round == 10) {
-                windows.sharpen();
-                windows.look();
-            }
-            // What is far off first: small gains there are many times more of would take all the time.
-            double weak = 0;
-            for (const Candidate& c : lattice_)
-                weak = std::max(weak, std::abs(windows.pull(c.a)) / 10);
-            bool moved = false;
-            for (std::uint32_t i = 0; i < lattice_.size(); ++i) {
-                if (i % 64 == 0 && progress_.cancelled()) return;
-                const double pull = windows.pull(lattice_[i].a);
-                if (std::abs(pull) < weak) continue;
-                if (node_[i] != none ? pull > 0 : pull < 0)
-                    moved |= node_[i] != none ? leave_out(node_[i], ink, windows)
-                                              : take_in(i, nearby, ink, windows);
-                if (node_[i] != none) moved |= shift(node_[i], ink, windows);
-            }
-            if (!moved && round >= 10) return;
-        }
-    }
-
-    bool leave_out(std::uint32_t k, ToneInk& ink, ToneWindows& windows) {
-        const std::uint32_t a = nodes_[k].before, b = nodes_[k].next;
-        if (a == none || b == none || index_.crosses(nodes_[a].at, nodes_[b].at)) return false;
-        bits_.clear();
-        off(way(a, k), ink, windows);
-        off(way(k, b), ink, windows);
-        on(way(a, b), ink, windows);
-        if (windows.change(bits_) < -least_gain) {
-            windows.take(bits_);
-            nodes_[a].next = b, nodes_[b].before = a;
-            node_[nodes_[k].place] = none;
-            return true;
-        }
-        ink.erase(way(a, b)), ink.draw(way(a, k)), ink.draw(way(k, b));
-        return false;
-    }
-
-    /// A little to any side, where that is better: the ways to it become longer or shorter, or lie more on
-    /// what is inked already.
-    bool shift(std::uint32_t k, ToneInk& ink, ToneWindows& windows) {
-        const std::uint32_t a = nodes_[k].before, b = nodes_[k].next;
-        if (a == none || b == none) return false;
-        const Point from = nodes_[k].at;
-        bits_.clear();
-        off(way(a, k), ink, windows);
-        off(way(k, b), ink, windows);
-        const InkBits gone = bits_;
-        double best = -least_gain;
-        Point to = from;
-        InkBits taken;
-        for (const double far : {0.4, 0.9, 1.8})
-            for (int turn = 0; turn < 6; ++turn) {
-                const double angle = (turn + far) * std::numbers::pi / 3;
-                const Point p = from + Point{std::cos(angle), std::sin(angle)} * (far * tip_);
-                if (!index_.contains(p) || index_.crosses(nodes_[a].at, p) || index_.crosses(p, nodes_[b].at))
-                    continue;
-                bits_ = gone;
-                on({nodes_[a].at, p}, ink, windows);
-                on({p, nodes_[b].at}, ink, windows);
-                if (const double change = windows.change(bits_); change < best)
-                    best = change, to = p, taken = bits_;
-                ink.erase({nodes_[a].at, p}), ink.erase({p, nodes_[b].at});
-            }
-        nodes_[k].at = to;
-        ink.draw(way(a, k)), ink.draw(way(k, b));
-        if (to == from) return false;
-        windows.take(taken);
-        return true;
-    }
-
-    /// Between the two corners that it lies best between, of those nearby.
-    bool take_in(std::uint32_t i, const Nearby& nearby, ToneInk& ink, ToneWindows& windows) {
-        const Point p = lattice_[i].a;
-        double least = 1e300;
-        std::uint32_t a = none;
-        nearby.around(i, [&](std::uint32_t o, double) {
-            if (node_[o] == none) return;
-            for (const std::uint32_t k : {nodes_[node_[o]].before, node_[o]}) {
-                if (k == none || nodes_[k].next == none) continue;
-                const Point from = nodes_[k].at, to = nodes_[nodes_[k].next].at;
-                const double more = distance(from, p) + distance(p, to) - distance(from, to);
-                if (more < least) least = more, a = k;
-            }
-        });
-        if (a == none) return false;
-        const std::uint32_t b = nodes_[a].next;
-        if (index_.crosses(nodes_[a].at, p) || index_.crosses(p, nodes_[b].at)) return false;
-        bits_.clear();
-        off(way(a, b), ink, windows);
-        on({nodes_[a].at, p}, ink, windows);
-        on({p, nodes_[b].at}, ink, windows);
-        if (windows.change(bits_) < -least_gain) {
-            windows.take(bits_);
-            const auto k = static_cast<std::uint32_t>(nodes_.size());
-            nodes_.push_back({p, a, b, i});
-            nodes_[a].next = nodes_[b].before = node_[i] = k;
-            return true;
-        }
-        ink.erase({nodes_[a].at, p}), ink.erase({p, nodes_[b].at}), ink.draw(way(a, b));
-        return false;
-    }
-
-    void off(InkWay way, ToneInk& ink, ToneWindows& windows) {
-        ink.covered(way, 1, [&](Point at) { windows.add(bits_, at, -ink.square()); });
-        ink.erase(way);
-    }
-    void on(InkWay way, ToneInk& ink, ToneWindows& windows) {
-        ink.covered(way, 0, [&](Point at) { windows.add(bits_, at, ink.square()); });
-        ink.draw(way);
-    }
-
-    double tip_, pitch_;
-    RegionIndex index_;
-    std::vector<Candidate> lattice_;
-    std::vector<std::uint32_t> node_; ///< of each place, or none
-    std::vector<Node> nodes_;
-    InkBits bits_;
-    Progress& progress_;
-};
+/// A way through as many places of the lattice as the tone wishes.
+Polyline scribble(const Region& piece, const FillInput& in, double wild, std::uint32_t seed,
+                  Progress& progress) {
+    const double pitch = 0.6 * in_mm(in.tip);
+    const std::vector<Candidate> lattice = lattice_of(piece, pitch, wild, seed, progress);
+    if (lattice.empty() || progress.cancelled()) return {};
+    const std::vector<char> drawn = thinned_evenly(
+        lattice, pitch, [&](std::size_t i) { return share_for(in.tone->at(lattice[i].a)); }, progress);
+    std::vector<Point> places;
+    for (std::size_t i = 0; i < lattice.size(); ++i)
+        if (drawn[i]) places.push_back(lattice[i].a);
+    if (progress.cancelled()) return {};
+    short_way(places, bounds(piece));
+    shorten(places, 4 * pitch, 0, progress);
+    shorten(places, 20 * pitch, 3 * pitch, progress);
+    if (progress.cancelled()) return {};
+    return mended_scribble(Walk(piece).through(places), lattice, piece, in.tip, *in.tone, seed, progress);
+}
 
 } // namespace
 
@@ -326,7 +153,7 @@ FillLines toned_scribble(const FillInput& in, double wild, std::uint32_t seed, P
     FillLines out;
     for (const Region& piece : pieces(in.region)) {
         if (progress.cancelled()) break;
-        Polyline line = Scribble(piece, in, wild, seed, progress).line();
+        Polyline line = scribble(piece, in, wild, seed, progress);
         if (line.points.size() > 1) out.lines.push_back(std::move(line));
     }
     out.rows = out.pieces = out.lines.size();

@@ -2,6 +2,7 @@
 #include "core/commands/inking.h"
 
 #include "core/commands/filling.h"
+#include "core/commands/remedies.h"
 #include "core/commands/steps.h"
 #include "core/derive/inking.h"
 #include "core/project/format.h"
@@ -222,6 +223,27 @@ TEST_CASE("a fill that is dark throughout is solid, one that is white has no lin
         const auto light = f.b.derive();
         CHECK(ink_of(*light->part(f.b.part), f.id)->runs == 0);
     }
+}
+
+TEST_CASE("one line that cannot be as light as wished is told, and dots do instead") {
+    // One line crosses a surface from end to end: 0.5 mm of 8 mm is 6 %, more than all that is wished.
+    Filled f("<path fill='#a8832d' d='M20,20 h50 v40 h-50 Z'/>");
+    f.set([](FillStep& s) {
+        s.style = step_style("scribble");
+        s.tone.by = FillTone::By::gradient, s.tone.from = 3, s.tone.to = 9;
+    });
+    auto derived = f.b.derive();
+    const Finding told = get(derived->findings, "fill.tone-off");
+    CHECK(told.remedy.code == "fill.stipple");
+    must(apply(MendFinding{told}, f.b.project, catalog(), *derived));
+    derived = f.b.derive();
+    CHECK_FALSE(has(derived->findings, "fill.tone-off"));
+    CHECK(std::string(ink_of(*derived->part(f.b.part), f.id)->style) == "stipple");
+    f.set([](FillStep& s) {
+        s.style = step_style("scribble");
+        s.tone.from = 15, s.tone.to = 90;
+    });
+    CHECK_FALSE(has(f.b.derive()->findings, "fill.tone-off"));
 }
 
 TEST_CASE("the piece of foil: around what is foiled, one for what lies near, sides rounded up") {

@@ -7,6 +7,7 @@
 #include "core/recipe/limbs.h"
 #include "core/recipe/seams.h"
 #include "core/recipe/step.h"
+#include "core/recipe/tone_windows.h"
 
 namespace dotlane {
 namespace {
@@ -49,6 +50,14 @@ constexpr FindingKind<> no_picture{
     to_say("The fill is to be as dark as a picture, but has none: it is as light "
            "as the picture's white would be."),
     {}};
+constexpr FindingKind<Percent, Mm<0>, Mm<0>, Mm<2>> tone_off{
+    "fill.tone-off",
+    Grade::caution,
+    to_say("The fill is not as light and dark as wished: around %2, %3 mm it is %1 % off. A finer tip than "
+           "%4 mm "
+           "comes nearer, or dots."),
+    {"percent", "x_mm", "y_mm", "tip_mm"},
+    {{{"fill.stipple", to_say("Fill with dots")}}}};
 constexpr FindingKind<Name> places_unread{
     "fill.places", Grade::error, to_say("\"%1\" is no list of places such as 20 50; 80 50."), {"text"}};
 
@@ -73,6 +82,15 @@ Findings judged(const FillStep& step, const InkReport& ink) {
     if (ink.coverage.overspill_percent > 2 && ink.inset < ink.tip / 2)
         out.push_back(overspill({}, {ink.coverage.overspill_percent}));
     return out;
+}
+
+/// How far the worst 8 x 8 mm of a fill are off its tone, where an eye would see it.
+Findings judged_tone(const Polylines& lines, const FillGround& ground, Length tip) {
+    constexpr double seen = 0.035; // 0.03 is aimed at, and squares misjudge a little
+    if (!ground.tone || lines.empty()) return {};
+    const ToneFault worst = tone_fault(lines, tip, ground.inked, *ground.tone);
+    if (std::abs(worst.off) <= seen) return {};
+    return {tone_off({}, {100 * std::abs(worst.off)}, {worst.middle.x}, {worst.middle.y}, {in_mm(tip)})};
 }
 
 /// The areas that are too thin for the inset, by index. `inner` is what it leaves of all of them.
@@ -179,11 +197,14 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
                        : step.toned() && !inner.empty()
                            ? say("It is to be white throughout.")
                            : say("Nothing is wide enough for this tip and inset.");
+    Findings tone = judged_tone(lines, ground, in.tip);
+    if (progress.cancelled()) return out;
     ink->surface = std::make_shared<const Region>(std::move(ground.surface.whole));
     run_again(lines, step.repeats);
     ink->length = length(lines);
     out.made->strokes = std::move(lines);
     finish();
+    std::move(tone.begin(), tone.end(), std::back_inserter(out.report.findings));
     return out;
 }
 
@@ -194,6 +215,9 @@ bool mend(FillStep& step, const Finding& finding, const InkReport*) {
         return true;
     }
     if (finding.remedy.code == "fill.centre-lines") return step.centre_lines = true;
+    if (finding.remedy.code == "fill.stipple")
+        for (const FillKind& kind : fill_kinds())
+            if (std::string_view(kind.key) == "stipple") return step.style = kind.fresh, true;
     if (finding.remedy.code == "fill.each-piece") {
         step.phase = FillPhase::piece;
         return true;

@@ -159,7 +159,16 @@ QPainterPath path_of(const Polyline& line, const View& view) {
     QPainterPath path;
     path.addPolygon(polygon_of(line, view));
     if (line.closed) path.closeSubpath();
+    if (line.points.size() == 1)
+        path.lineTo(path.currentPosition() + QPointF(0.01, 0)); // else it has no end to be seen
     return path;
+}
+
+void paint_way(QPainter& painter, const Polyline& line, const View& view) {
+    if (line.points.size() == 1)
+        painter.drawPoint(view.map(line.points.front()));
+    else
+        painter.drawPolyline(polygon_of(line, view));
 }
 
 void paint_lines(QPainter& painter, const Polylines& lines, const LaneLook& look, const View& view,
@@ -167,11 +176,15 @@ void paint_lines(QPainter& painter, const Polylines& lines, const LaneLook& look
     painter.save();
     painter.setBrush(Qt::NoBrush);
     const QRectF room = visible.adjusted(-12, -12, 12, 12);
+    // What is drawn is as wide as its ink.
+    const double dot = look.action == Action::draw ? look.tip_mm * view.scale : 0;
+    const QPen speck =
+        pen(look.colour, std::max(dot, 1.0) + (strong ? 1.4 : 0), dot < 2 ? Qt::SquareCap : Qt::RoundCap);
     for (const Polyline& line : lines) {
         const QRectF box = view.map(bounds(line));
         if (!room.intersects(box.adjusted(-0.5, -0.5, 0.5, 0.5))) continue;
         if (box.width() < 0.6 && box.height() < 0.6) { // a speck: one dot, whatever it holds
-            painter.setPen(pen(look.colour, 1, Qt::SquareCap));
+            painter.setPen(speck);
             painter.drawPoint(box.center());
             continue;
         }

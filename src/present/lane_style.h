@@ -33,6 +33,8 @@ struct View {
 /// screen can show.
 QPainterPath path_of(const Polyline& line, const View& view);
 QPolygonF polygon_of(const Polyline& line, const View& view);
+/// In the painter's pen; a line of one place is a dot.
+void paint_way(QPainter& painter, const Polyline& line, const View& view);
 
 /// Lines in the lane's pattern, clipped to what `visible` (px) shows. `strong` is for chosen lines.
 void paint_lines(QPainter& painter, const Polylines& lines, const LaneLook& look, const View& view,

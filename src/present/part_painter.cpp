@@ -115,13 +115,12 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
         for (const FlatLine& line : scene.evaluated->lines) {
             if (!scene.chosen.contains(line.id)) continue;
             for (const Polyline& c : line.contours) {
-                const QPolygonF p = polygon_of(c, view);
                 QPen halo(glow, 7);
                 halo.setCapStyle(Qt::RoundCap), halo.setJoinStyle(Qt::RoundJoin);
                 painter.setPen(halo);
-                if (few) painter.drawPolyline(p);
+                if (few) paint_way(painter, c, view);
                 painter.setPen(QPen(theme.lamp, 1.6));
-                painter.drawPolyline(p);
+                paint_way(painter, c, view);
             }
         }
     }
@@ -137,7 +136,7 @@ void paint_runs(QPainter& painter, const PartScene& scene, const View& view) {
         const LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
         painter.setPen(QPen(look.colour, run.ink ? 0.5 : 1));
         for (const Polyline& line : run.lines)
-            painter.drawPolyline(polygon_of(line, view));
+            paint_way(painter, line, view);
     }
 }
 
@@ -156,7 +155,7 @@ void paint_part_thumbnail(QPainter& painter, const PartScene& scene, const QRect
             for (const FlatLine& line : scene.evaluated->lines)
                 if (line.set == set.id)
                     for (const Polyline& c : line.contours)
-                        painter.drawPolyline(polygon_of(c, view));
+                        paint_way(painter, c, view);
     painter.restore();
 }
 

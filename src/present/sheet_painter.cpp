@@ -99,7 +99,7 @@ void paint_placed(QPainter& painter, const SheetScene& scene, const EvaluatedPar
         if (view.scale <= detail_scale) {
             painter.setPen(QPen(look.colour, 0.7));
             for (const Polyline& line : lines)
-                painter.drawPolyline(polygon_of(transformed(line, to_sheet), view));
+                paint_way(painter, transformed(line, to_sheet), view);
             continue;
         }
         if (run.step) look.action = Action::draw, look.tip_mm *= 0.5;
@@ -163,13 +163,13 @@ void paint_strokes(QPainter& painter, const PassMove& pass, std::size_t from, st
     const QPen ink = ink_pen(pass, view);
     painter.setPen(ink);
     for (std::size_t s = from; s < to; ++s)
-        painter.drawPolyline(polygon_of(stroke_of(pass, s), view));
+        paint_way(painter, stroke_of(pass, s), view);
     if (pass.action == Action::foil && ink.widthF() > 1.2) { // a sheen along the middle of each stroke
         QPen sheen(QColor(255, 246, 214, 150), ink.widthF() * 0.3);
         sheen.setCapStyle(Qt::RoundCap);
         painter.setPen(sheen);
         for (std::size_t s = from; s < to; ++s)
-            painter.drawPolyline(polygon_of(stroke_of(pass, s), view));
+            paint_way(painter, stroke_of(pass, s), view);
     }
     painter.restore();
 }
@@ -210,7 +210,7 @@ void paint_carriage(QPainter& painter, const RehearsalScene& scene, const Machin
     const QPointF at = view.map(state.at);
     if (pass && state.kind == TimelineEntry::Kind::stroke) {
         painter.setPen(ink_pen(*pass, view));
-        painter.drawPolyline(polygon_of(started(stroke_of(*pass, state.strokes_done), state.drawn), view));
+        paint_way(painter, started(stroke_of(*pass, state.strokes_done), state.drawn), view);
     }
     if (scene.show_travel && state.kind == TimelineEntry::Kind::travel) {
         painter.setPen(travel_pen());

@@ -5,12 +5,29 @@
 #include "app/bench/part_view.h"
 #include "app/recipe/fill_picker.h"
 #include "core/derive/inking.h"
+#include "present/lane_style.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
 using namespace dotlane::test;
 
 namespace {
+
+/// Pixels of ink.
+double inked(const std::function<void(QPainter&)>& paint) {
+    QImage image(60, 60, QImage::Format_ARGB32_Premultiplied);
+    image.fill(Qt::transparent);
+    {
+        QPainter painter(&image);
+        painter.setRenderHint(QPainter::Antialiasing);
+        paint(painter);
+    }
+    double sum = 0;
+    for (int y = 0; y < image.height(); ++y)
+        for (int x = 0; x < image.width(); ++x)
+            sum += qAlpha(image.pixel(x, y)) / 255.0;
+    return sum;
+}
 
 struct Inker : Driver {
     /// The demo's foiled title.
@@ -40,6 +57,23 @@ struct Inker : Driver {
 };
 
 } // namespace
+
+TEST_CASE("a dot is seen, as wide as its pen draws it") {
+    const Polyline dot{{{3, 3}}, false};
+    for (const double tip : {0.3, 0.5, 0.8}) {
+        const double seen = inked([&](QPainter& painter) {
+            present::paint_lines(painter, {dot}, {Action::draw, Qt::black, tip}, {10, {}}, {0, 0, 60, 60});
+        });
+        const double disc = 3.14159265 / 4 * tip * tip * 100;
+        INFO(tip);
+        CHECK(seen == Approx(disc).epsilon(0.1)); // the edge's pixels are inked in part
+    }
+    // In the tray, in rehearsals and in pictures of steps.
+    CHECK(inked([&](QPainter& painter) { present::paint_way(painter, dot, {10, {}}); }) > 0.5);
+    CHECK(inked([&](QPainter& painter) {
+              painter.strokePath(present::path_of(dot, {10, {}}), QPen(Qt::black, 1.2));
+          }) > 0.5);
+}
 
 TEST_CASE_METHOD(Inker, "other ways to fill are told with their figures, and taken") {
     const QStringList ways = open_ways();

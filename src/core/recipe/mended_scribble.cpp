@@ -16,14 +16,14 @@ namespace dotlane {
 namespace {
 
 /// A change of the way that brings less, in squares of what windows are off by, is not made.
-constexpr double least_gain = 1e-4;
-constexpr std::uint32_t none = ~0U;
+constexpr double least_better = 1e-4;
+constexpr std::uint32_t no_one = ~0U;
 
 /// A corner of the way. The first one stays the first, the last one the last.
 struct Corner {
     Point at;
     std::uint32_t before, next;
-    std::uint32_t place; ///< of the lattice; none: along the edge
+    std::uint32_t place; ///< of the lattice; no_one: along the edge
     double rank;         ///< grows along the way
 };
 
@@ -36,13 +36,13 @@ class Mending {
         , index_(piece)
         , near_(lattice, std::max(2.4 * tip_, 1.5))
         , far_(lattice, std::max(8 * tip_, 3.0))
-        , corner_of_(lattice.size(), none)
+        , corner_of_(lattice.size(), no_one)
         , reached_(offset(piece, tip / 2))
         , ink_(tip, reached_, tone)
         , random_(seed)
         , progress_(progress) {
         take(way);
-        for (std::uint32_t k = 0; corners_[k].next != none; k = corners_[k].next)
+        for (std::uint32_t k = 0; corners_[k].next != no_one; k = corners_[k].next)
             ink_.draw(to_next(k));
         windows_.emplace(bounds(reached_), ink_);
     }
@@ -61,7 +61,7 @@ class Mending {
 
     Polyline line() const {
         Polyline out;
-        for (std::uint32_t k = 0; k != none; k = corners_[k].next)
+        for (std::uint32_t k = 0; k != no_one; k = corners_[k].next)
             out.points.push_back(corners_[k].at);
         return out;
     }
@@ -81,11 +81,11 @@ class Mending {
         for (const Point p : line.points) {
             const auto it = places.find({p.x, p.y});
             const auto k = static_cast<std::uint32_t>(corners_.size());
-            const std::uint32_t place = it == places.end() ? none : it->second;
-            corners_.push_back({p, k == 0 ? none : k - 1, k + 1, place, static_cast<double>(k)});
-            if (place != none) corner_of_[place] = k;
+            const std::uint32_t place = it == places.end() ? no_one : it->second;
+            corners_.push_back({p, k == 0 ? no_one : k - 1, k + 1, place, static_cast<double>(k)});
+            if (place != no_one) corner_of_[place] = k;
         }
-        corners_.back().next = none;
+        corners_.back().next = no_one;
     }
 
     /// Goes through the places there once; whether anything was changed. What is far off first: small gains
@@ -102,11 +102,11 @@ class Mending {
             if (!there(lattice_[i].a)) continue;
             const double pull = windows_->pull(lattice_[i].a);
             if (std::abs(pull) < weak) continue;
-            const bool drawn = corner_of_[i] != none, dark = pull > 0;
-            if (drawn && dark) any |= leave_out(corner_of_[i], -least_gain);
-            if (!drawn && pull < 0) any |= take_in(i, -least_gain);
-            if (corner_of_[i] != none) any |= shift(corner_of_[i]);
-            if (corner_of_[i] != none) any |= turn(corner_of_[i], dark);
+            const bool drawn = corner_of_[i] != no_one, dark = pull > 0;
+            if (drawn && dark) any |= leave_out(corner_of_[i], -least_better);
+            if (!drawn && pull < 0) any |= take_in(i, -least_better);
+            if (corner_of_[i] != no_one) any |= shift(corner_of_[i]);
+            if (corner_of_[i] != no_one) any |= turn(corner_of_[i], dark);
         }
         return any;
     }
@@ -148,20 +148,20 @@ class Mending {
         constexpr double any = 1e300;
         for (int n = 0, done = 0; n < 100 && done < 3; ++n) {
             const std::uint32_t i = there[random_() % there.size()];
-            done += corner_of_[i] != none ? leave_out(corner_of_[i], any) : n % 8 == 0 && take_in(i, any);
+            done += corner_of_[i] != no_one ? leave_out(corner_of_[i], any) : n % 8 == 0 && take_in(i, any);
         }
     }
 
     /// Where that changes the windows' badness by less than `most`.
     bool leave_out(std::uint32_t k, double most) {
         const std::uint32_t a = corners_[k].before, b = corners_[k].next;
-        if (a == none || b == none || leaves(a, b)) return false;
+        if (a == no_one || b == no_one || leaves(a, b)) return false;
         bits_.clear();
         off(between(a, k)), off(between(k, b)), on(between(a, b));
         if (windows_->change(bits_) < most) {
             windows_->take(bits_);
             corners_[a].next = b, corners_[b].before = a;
-            corner_of_[corners_[k].place] = none;
+            corner_of_[corners_[k].place] = no_one;
             return true;
         }
         ink_.erase(between(a, b)), ink_.draw(between(a, k)), ink_.draw(between(k, b));
@@ -172,12 +172,12 @@ class Mending {
     /// what is inked already.
     bool shift(std::uint32_t k) {
         const std::uint32_t a = corners_[k].before, b = corners_[k].next;
-        if (a == none || b == none) return false;
+        if (a == no_one || b == no_one) return false;
         const Point from = corners_[k].at;
         bits_.clear();
         off(between(a, k)), off(between(k, b));
         const InkBits gone = bits_;
-        double best = -least_gain;
+        double best = -least_better;
         Point to = from;
         InkBits taken;
         // Tips. Two near, two far: all at once took twice as long and found little more.
@@ -204,14 +204,14 @@ class Mending {
     /// of the way are exchanged for shorter ones (where it is too light, for longer ones).
     bool turn(std::uint32_t a, bool shorter) {
         const std::uint32_t a2 = corners_[a].next;
-        if (a2 == none) return false;
+        if (a2 == no_one) return false;
         others_.clear();
         const double gone = distance(corners_[a].at, corners_[a2].at);
         far_.around(corners_[a].place, [&](std::uint32_t o, double) {
             const std::uint32_t b = corner_of_[o];
-            if (b == none || b == a || b == a2) return;
+            if (b == no_one || b == a || b == a2) return;
             const std::uint32_t b2 = corners_[b].next;
-            if (b2 == none || b2 == a) return;
+            if (b2 == no_one || b2 == a) return;
             const double more = distance(corners_[a].at, corners_[b].at) +
                                 distance(corners_[a2].at, corners_[b2].at) - gone -
                                 distance(corners_[b].at, corners_[b2].at);
@@ -225,7 +225,7 @@ class Mending {
             if (leaves(a, b) || leaves(a2, b2)) continue;
             bits_.clear();
             off(between(a, a2)), off(between(b, b2)), on(between(a, b)), on(between(a2, b2));
-            if (windows_->change(bits_) < -least_gain) {
+            if (windows_->change(bits_) < -least_better) {
                 windows_->take(bits_);
                 const bool first = corners_[a].rank < corners_[b].rank;
                 reverse(first ? a : b, first ? b : a);
@@ -257,17 +257,17 @@ class Mending {
     bool take_in(std::uint32_t i, double most) {
         const Point p = lattice_[i].a;
         double least = 1e300;
-        std::uint32_t a = none;
+        std::uint32_t a = no_one;
         near_.around(i, [&](std::uint32_t o, double) {
-            if (corner_of_[o] == none) return;
+            if (corner_of_[o] == no_one) return;
             for (const std::uint32_t k : {corners_[corner_of_[o]].before, corner_of_[o]}) {
-                if (k == none || corners_[k].next == none) continue;
+                if (k == no_one || corners_[k].next == no_one) continue;
                 const Point from = corners_[k].at, to = corners_[corners_[k].next].at;
                 const double more = distance(from, p) + distance(p, to) - distance(from, to);
                 if (more < least) least = more, a = k;
             }
         });
-        if (a == none) return false;
+        if (a == no_one) return false;
         const std::uint32_t b = corners_[a].next;
         if (leaves(a, p) || leaves(b, p)) return false;
         bits_.clear();
@@ -297,7 +297,7 @@ class Mending {
     const std::vector<Candidate>& lattice_;
     RegionIndex index_;
     Nearby near_, far_;
-    std::vector<std::uint32_t> corner_of_; ///< of each place of the lattice, or none
+    std::vector<std::uint32_t> corner_of_; ///< of each place of the lattice, or no_one
     std::vector<Corner> corners_;
     Region reached_;
     ToneInk ink_;

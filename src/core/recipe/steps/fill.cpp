@@ -32,12 +32,13 @@ constexpr FindingKind<Count, Mm<2>> missed{
     to_say("No line of the fill meets %n [piece|pieces] of its surface: %2 mm apart, the lines pass beside."),
     {"count", "spacing_mm"},
     {{{"fill.each-piece", to_say("Anchor the lines to each piece")}}}};
-constexpr FindingKind<Mm<2, 3>, Mm<2, 3>> wide{"fill.wide",
-                                               Grade::hint,
-                                               to_say("The fill's lines are %1 mm apart, more than the %2 mm "
-                                                      "tip is wide: it will look striped, not solid."),
-                                               {"spacing_mm", "tip_mm"},
-                                               {{{"fill.solid", to_say("Make it solid")}}}};
+constexpr FindingKind<Mm<2, 3>, Mm<2, 3>> striped{
+    "fill.wide",
+    Grade::hint,
+    to_say("The fill's lines are %1 mm apart, more than the %2 mm "
+           "tip is wide: it will look striped, not solid."),
+    {"spacing_mm", "tip_mm"},
+    {{{"fill.solid", to_say("Make it solid")}}}};
 constexpr FindingKind<Percent> overspill{
     "fill.overspill",
     Grade::caution,
@@ -78,7 +79,7 @@ Findings judged(const FillStep& step, const InkReport& ink) {
                                       [](const LeftOut& l) { return l.why == LeftOut::Why::edge; });
     if (passed > 0) out.push_back(missed({}, Count{static_cast<int>(passed)}, {in_mm(ink.spacing)}));
     const bool solid = kind_of(step.style).open_mm == 0 && !step.toned();
-    if (solid && ink.spacing > ink.tip) out.push_back(wide({}, {in_mm(ink.spacing)}, {in_mm(ink.tip)}));
+    if (solid && ink.spacing > ink.tip) out.push_back(striped({}, {in_mm(ink.spacing)}, {in_mm(ink.tip)}));
     if (ink.coverage.overspill_percent > 2 && ink.inset < ink.tip / 2)
         out.push_back(overspill({}, {ink.coverage.overspill_percent}));
     return out;

@@ -1,5 +1,5 @@
-# One target a module. dotlane_module(name [COLD] DEPENDS ... LIBRARIES ...): what a module may include is what it
-# links, so a door that is shut in docs/ARCHITECTURE.md stays shut in the build as well. COLD: not worth optimising.
+# One target a module. dotlane_module(name DEPENDS ... LIBRARIES ...): what a module may include is what it
+# links, so a door that is shut in docs/ARCHITECTURE.md stays shut in the build as well.
 add_library(dotlane_flags INTERFACE)
 target_include_directories(dotlane_flags INTERFACE ${CMAKE_SOURCE_DIR}/src ${CMAKE_BINARY_DIR}/generated)
 target_compile_options(dotlane_flags INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wno-missing-field-initializers
@@ -17,7 +17,7 @@ if(DOTLANE_FUZZ)
 endif()
 
 function(dotlane_module name)
-  cmake_parse_arguments(M "COLD" "" "DEPENDS;LIBRARIES;FOLDERS" ${ARGN})
+  cmake_parse_arguments(M "" "" "DEPENDS;LIBRARIES;FOLDERS" ${ARGN})
   set(patterns ${CMAKE_CURRENT_SOURCE_DIR}/${name}/*.cpp)
   foreach(folder IN LISTS M_FOLDERS)
     list(APPEND patterns ${CMAKE_CURRENT_SOURCE_DIR}/${name}/${folder}/*.cpp)
@@ -26,17 +26,11 @@ function(dotlane_module name)
   string(REPLACE "/" "_" target dotlane_${name})
   add_library(${target} STATIC ${sources})
   target_link_libraries(${target} PUBLIC dotlane_flags ${M_DEPENDS} PRIVATE ${M_LIBRARIES})
-  # The standard headers that nearly every file includes, parsed once (and once more for the cold): a clean build takes
-  # half the time.
-  set(parsed_by dotlane_base)
-  if(M_COLD)
-    target_compile_options(${target} PRIVATE ${DOTLANE_COLD})
-    set(parsed_by dotlane_commands)
-  endif()
-  if(target STREQUAL parsed_by)
+  # The standard headers that nearly every file includes, parsed once: a clean build takes half the time.
+  if(target STREQUAL dotlane_base)
     target_precompile_headers(${target} PRIVATE <algorithm> <cmath> <functional> <map> <memory> <optional> <set>
                               <string> <string_view> <unordered_map> <variant> <vector> <tl/expected.hpp>)
   else()
-    target_precompile_headers(${target} REUSE_FROM ${parsed_by})
+    target_precompile_headers(${target} REUSE_FROM dotlane_base)
   endif()
 endfunction()

@@ -5,6 +5,7 @@
 #include <map>
 
 #include "core/recipe/coverage.h"
+#include "core/recipe/fill_pieces.h"
 #include "core/recipe/strewn.h"
 #include "tests/reference/geos.h"
 #include "tests/reference/shapes.h"
@@ -157,6 +158,55 @@ TEST_CASE("one stroke a piece: as many strokes as pieces, and every line once, p
         // Two lines whose ends are alike to a grid step count as one, and the edge may run along a line.
         CHECK(static_cast<double>(once) >= 0.995 * static_cast<double>(times.size()));
     }
+}
+
+TEST_CASE("a fill over several pieces runs no line twice, and tells no piece as missed that has one") {
+    Random random("fills over several pieces");
+    std::size_t all_met = 0;
+    for (int round = 0; round < 6; ++round)
+        for (const FillKind& kind : fill_kinds()) {
+            Region whole; // shapes side by side
+            double x = 0;
+            for (int k = random.whole(2, 4); k > 0; --k) {
+                const Region one = random_shape(random);
+                x += 2 - bounds(one).x0;
+                for (const Ring& ring : transformed(one, Affine::translation({x, 0})).rings)
+                    whole.rings.push_back(ring);
+                x += bounds(one).x1;
+            }
+            const double tip = random.real(0.3, 0.6);
+            const FillEnds ends = all_ends[random.whole(0, 2)];
+            const FillInput in{offset(whole, mm(-tip / 2)),
+                               kind.open_mm > 0 ? mm(random.real(1, 4)) : mm(0.85 * tip),
+                               degrees(random.real(0, 180)),
+                               ends,
+                               mm(tip),
+                               FillPhase::centre,
+                               bounds(whole)};
+            FillStep step;
+            step.style = kind.fresh, step.ends = ends;
+            const FillLines plain = filled(step.style, in, no_progress());
+            const FillPieces made = fill_pieces(step, in, no_progress());
+            const std::vector<Region> parts = pieces(in.region);
+            std::size_t met = 0;
+            for (const Region& part : parts) {
+                const Region grown = offset(part, mm(0.002)); // rings begin on the edge
+                met += std::any_of(plain.lines.begin(), plain.lines.end(), [&](const Polyline& line) {
+                    return contains(grown, line.points.front());
+                });
+            }
+            INFO("seed " << random.seed() << " round " << round << " " << kind.key << " ends "
+                         << static_cast<int>(ends) << ", " << met << " of " << parts.size() << " met");
+            CHECK(made.missed.size() <= parts.size() - met);
+            if (met == parts.size()) {
+                ++all_met;
+                CHECK(made.lines.lines.size() == plain.lines.size());
+            }
+            CHECK(made.lines.lines.size() >= plain.lines.size());
+            if (ends == FillEnds::one_stroke && std::string_view(kind.key) == "contour")
+                CHECK(made.lines.lines.size() == parts.size());
+        }
+    CHECK(all_met > 20); // or little was looked at
 }
 
 TEST_CASE("one stroke costs little: at most 10 % over joined ends on real letters at solid spacing") {

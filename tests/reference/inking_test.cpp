@@ -123,7 +123,7 @@ TEST_CASE("tones: the ink of each window of 8 x 8 mm is as dark as wished, as li
             // The last one lies at a slope of 1 to 2 to a grid that is askew to the surface by the golden
             // section, whose squares such lines would all meet alike.
             const double tip = broad ? random.real(0.5, 1) : random.real(0.25, 0.5),
-                         angle = k == 0   ? 0
+                         angle = k == 0   ? 90.0 * random.whole(0, 1)
                                  : k == 3 ? 174.85
                                           : random.real(0, 180);
             const Region whole =
@@ -137,8 +137,8 @@ TEST_CASE("tones: the ink of each window of 8 x 8 mm is as dark as wished, as li
             if (std::string_view(key) == "scribble") CHECK(made.lines.size() == 1);
             Rastered seen(made.lines, tip, wide, high);
             double worst = 0;
-            for (double y = 0; y + 8 <= high; y += 0.8)
-                for (double x = 0; x + 8 <= wide; x += 0.8) {
+            for (double y = 0; y + 8 <= high; y += 0.4)
+                for (double x = 0; x + 8 <= wide; x += 0.4) {
                     double want = 0;
                     for (int v = 0; v < 16; ++v)
                         for (int u = 0; u < 16; ++u)

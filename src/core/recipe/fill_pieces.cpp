@@ -9,32 +9,76 @@ namespace {
 
 constexpr std::size_t nowhere = ~std::size_t{0};
 
-/// The piece that each line lies in.
-std::vector<std::size_t> pieces_of(const Polylines& lines, const std::vector<Region>& all) {
-    std::vector<std::size_t> out(lines.size(), nowhere);
-    if (all.size() == 1) {
-        std::fill(out.begin(), out.end(), 0);
+/// How far the place is from the region's edge, mm.
+double off_edge(const Region& region, Point p) {
+    double out = 1e300;
+    for (const Ring& ring : region.rings)
+        for (std::size_t i = 0; i < ring.size(); ++i)
+            out = std::min(out, distance_to_segment(p, ring[i], ring[(i + 1) % ring.size()]));
+    return out;
+}
+
+/// Pieces by the left edges of their boxes.
+class Whose {
+  public:
+    explicit Whose(const std::vector<Region>& all)
+        : all_(all) {
+        for (const Region& piece : all) {
+            boxes_.push_back(bounds(piece).grown(1e-4));
+            reach_.push_back(reach_.empty() ? boxes_.back().x1 : std::max(reach_.back(), boxes_.back().x1));
+        }
+    }
+
+    std::size_t piece_of(const Polyline& line) const {
+        const auto& points = line.points;
+        if (points.size() < 2) return piece_at(points.front());
+        // Rings begin on the edge, of which none can say whether it lies inside: a few places are looked at,
+        // and where all of them lie there, the nearest edge says whose it is.
+        const std::size_t every = std::max<std::size_t>(1, (points.size() - 1) / 4);
+        for (std::size_t i = 0; i + 1 < points.size(); i += every)
+            if (const std::size_t k = piece_at((points[i] + points[i + 1]) * 0.5); k != nowhere) return k;
+        const Point p = (points[0] + points[1]) * 0.5;
+        std::size_t out = nowhere;
+        double nearest = 1e-3;
+        each_near(p, [&](std::size_t k) {
+            if (const double off = off_edge(all_[k], p); off < nearest) nearest = off, out = k;
+            return false;
+        });
         return out;
     }
-    std::vector<Box> boxes;
-    std::vector<double>
-        reach; // furthest right of all boxes so far: boxes stand in the order of their left edges
-    for (const Region& piece : all) {
-        boxes.push_back(bounds(piece).grown(1e-4));
-        reach.push_back(reach.empty() ? boxes.back().x1 : std::max(reach.back(), boxes.back().x1));
+
+  private:
+    std::size_t piece_at(Point p) const {
+        std::size_t out = nowhere;
+        each_near(p, [&](std::size_t k) {
+            if (!contains(all_[k], p)) return false;
+            out = k;
+            return true;
+        });
+        return out;
     }
-    for (std::size_t i = 0; i < lines.size(); ++i) {
-        const auto& points = lines[i].points;
-        const Point p = points.size() > 1 ? (points[0] + points[1]) * 0.5 : points.front();
-        auto k = static_cast<std::size_t>(std::upper_bound(boxes.begin(), boxes.end(), p.x,
+    /// Pieces whose box holds the place, until `found` says so.
+    template<class Found>
+    void each_near(Point p, Found found) const {
+        auto k = static_cast<std::size_t>(std::upper_bound(boxes_.begin(), boxes_.end(), p.x,
                                                            [](double x, const Box& b) { return x < b.x0; }) -
-                                          boxes.begin());
-        while (k-- > 0 && reach[k] >= p.x)
-            if (boxes[k].contains(p) && contains(all[k], p)) {
-                out[i] = k;
-                break;
-            }
+                                          boxes_.begin());
+        while (k-- > 0 && reach_[k] >= p.x)
+            if (boxes_[k].contains(p) && found(k)) return;
     }
+
+    const std::vector<Region>& all_;
+    std::vector<Box> boxes_;
+    std::vector<double> reach_; ///< furthest right of all boxes so far
+};
+
+/// The piece that each line lies in.
+std::vector<std::size_t> pieces_of(const Polylines& lines, const std::vector<Region>& all) {
+    std::vector<std::size_t> out(lines.size(), 0);
+    if (all.size() == 1) return out;
+    const Whose whose(all);
+    std::transform(lines.begin(), lines.end(), out.begin(),
+                   [&](const Polyline& line) { return whose.piece_of(line); });
     return out;
 }
 

@@ -71,6 +71,9 @@ std::vector<char> diffused(const std::vector<Candidate>& all, double pitch, cons
 constexpr double lift = 1e-4, last_lift = 1e-5;
 /// In the end ink moves as far as this, mm: a third of a window.
 constexpr double far = 3;
+/// And windows lie as close as this, mm, until none is off by more: of 0.03 that are wished, as squares
+/// misjudge a little.
+constexpr double fine = ToneWindows::usual / 2, fair = 0.024;
 
 /// A candidate is drawn or left out, or one beside it drawn in its place, where the tone is off.
 class Mending {
@@ -81,28 +84,33 @@ class Mending {
         , tip_(in_mm(tip))
         , ink_(ink)
         , drawn_(drawn)
+        , box_(box)
         , windows_(box, ink)
         , nearby_(std::in_place, all, 1.5 * pitch) {}
 
     void run(Progress& progress) {
         if (!windows_.any()) return;
-        for (int round = 0; round < 20 && windows_.look() > ToneWindows::enough; ++round) {
-            lift_ = round < 10 ? lift : last_lift;
-            if (round == 10) {
-                windows_.sharpen();
-                windows_.look();
-                nearby_.emplace(all_, far);
-            }
+        mend_all(10, ToneWindows::enough, progress);
+        windows_ = ToneWindows(box_, ink_, fine);
+        lift_ = last_lift;
+        mend_all(6, fair, progress);
+        windows_.sharpen();
+        nearby_.emplace(all_, far);
+        mend_all(10, fair, progress);
+    }
+
+  private:
+    void mend_all(int most, double enough, Progress& progress) {
+        for (int round = 0; round < most && windows_.look() > enough; ++round) {
             bool moved = false;
             for (std::size_t i = 0; i < all_.size(); ++i) {
                 if (i % 128 == 0 && progress.cancelled()) return;
                 moved |= mend(i);
             }
-            if (!moved && lift_ == last_lift) return;
+            if (!moved) return;
         }
     }
 
-  private:
     bool mend(std::size_t i) {
         const double pull = windows_.pull(all_[i].middle());
         // Badness is convex: it cannot fall by more than its slope says, which most are told by.
@@ -160,7 +168,8 @@ class Mending {
     void consider_places_beside(std::size_t i, double pull, double most) {
         bool lifted = false;
         nearby_->around(i, [&](std::uint32_t k, double) {
-            if (drawn_[k] || all_[k].line == all_[i].line) return;
+            // On the same line a stroke is shifted, but not by pieces that it is one with.
+            if (drawn_[k] || (all_[k].line == all_[i].line && k <= i + 1 && i <= k + 1)) return;
             const double cost = lift_ * (strokes(i, false) + strokes(k, true));
             if (most * (pull - windows_.pull(all_[k].middle())) <= cost + 1e-9) return;
             if (!lifted) {
@@ -196,6 +205,7 @@ class Mending {
     double tip_;
     ToneInk& ink_;
     std::vector<char>& drawn_;
+    Box box_;
     ToneWindows windows_;
     std::optional<Nearby> nearby_;
     double best_ = 0, lift_ = lift;

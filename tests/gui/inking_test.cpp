@@ -1,5 +1,6 @@
 // Other ways to fill, heat and tones in the window.
 #include <QFileInfo>
+#include <QLineEdit>
 #include <QListWidget>
 
 #include "app/bench/part_view.h"
@@ -151,6 +152,8 @@ TEST_CASE_METHOD(Inker, "a fill becomes as dark as a picture that is asked for")
 
 TEST_CASE_METHOD(Inker, "pieces are pressed on the bench, and kept by their place") {
     app::PartView& bench = window->work().part_view();
+    press("more-fields");
+    CHECK(find<QLineEdit>("only")->placeholderText() == "all"); // what none means is said there
     press("fill-pieces");
     CHECK(bench.choosing_pieces() == step().id);
     const FillPlaces places = places_for(*session().evaluated(), step().id);

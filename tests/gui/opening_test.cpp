@@ -34,7 +34,16 @@ TEST_CASE_METHOD(OpeningDriver,
     settle();
     press_words("Take it in");
     CHECK(bounds(*last().source.drawing).width() > 380);
-    CHECK(shown("place")); // a small picture of where it is
+    const auto picture = [&] { return find<QWidget>("place")->grab().toImage(); }; // of where it is
+    picture(), QTest::qWait(500); // it is painted on another thread
+    const QImage before = picture();
+    for (const Lane& lane : std::vector<Lane>(project().lanes))
+        REQUIRE(session().run(
+            "Draw", ChangeLane{.lane = lane.id, .action = Action::draw, .colour = Colour{200, 30, 140}}));
+    settle();
+    for (int tries = 0; tries < 100 && picture() == before; ++tries)
+        QTest::qWait(50);
+    CHECK(picture() != before); // the finding is as it was, its lines are not
     press_words("Leave out");
     CHECK(last().source.drawing->lines.size() == 2);
     CHECK(window->session().project().parts.size() == 4);

@@ -145,7 +145,7 @@ TEST_CASE("tones: the ink of each window of 8 x 8 mm is as dark as wished, as li
                             want += wished.dark(x + (u + 0.5) / 2, y + (v + 0.5) / 2) / 256;
                     worst = std::max(worst, std::abs(seen.mean(x, y, 8) - want));
                 }
-            const double told = std::abs(tone_fault(made.lines, mm(tip), whole, tone).off);
+            const double told = std::abs(tone_fault(made.lines, mm(tip), whole, tone, no_progress()).off);
             INFO(key << ", tip " << tip << ", angle " << angle << ", worst " << worst << ", told " << told);
             CHECK(worst <= most);
             CHECK(worst <= told + 0.006); // told of all windows, on squares of a fifth of the tip

@@ -96,8 +96,6 @@ void PartView::paint_overlay(QPainter& painter) {
         painter.setBrush(tint);
         painter.drawRect(QRectF(*band_from_, band_to_).normalized());
     }
-    painter.setFont(present::ui_font(9));
-    painter.setPen(theme.quiet);
     const auto chosen = session_.choice().lines.size();
     const QString hint =
         !session_.part()  ? QString()
@@ -110,19 +108,33 @@ void PartView::paint_overlay(QPainter& painter) {
                  static_cast<int>(chosen))
             : tr("Bench at %1 %. Drag a box to choose lines, press a lane's letter to send them there.")
                   .arg(percent(), 0, 'f', 0);
-    painter.drawText(QRectF(38, height() - 28, width() - 50, 20), Qt::AlignLeft | Qt::AlignVCenter, hint);
+    paint_words(painter, hint, 28, present::ui_font(9), theme.quiet);
     const EvaluatedPart* seen = session_.part() ? session_.evaluated() : nullptr;
     if (seen && std::any_of(seen->reports.begin(), seen->reports.end(),
                             [](const auto& report) { return report.second->from_behind; })) {
-        painter.setPen(theme.ink);
-        painter.setFont(present::ui_font(9, QFont::DemiBold));
-        painter.drawText(QRectF(38, height() - 46, width() - 50, 20), Qt::AlignLeft | Qt::AlignVCenter,
-                         tr("Mirrored: what you see is the back of the material."));
+        paint_words(painter, tr("Mirrored: what you see is the back of the material."), 50,
+                    present::ui_font(9, QFont::DemiBold), theme.ink);
     }
     if (!session_.part() && session_.is_open()) {
         painter.setFont(present::ui_font(11));
         painter.drawText(rect(), Qt::AlignCenter, tr("No part yet. Open a drawing, or drop one here."));
     }
+}
+
+void PartView::paint_words(QPainter& painter, const QString& words, int up, const QFont& font,
+                           const QColor& ink) const {
+    if (words.isEmpty()) return;
+    const QRectF room(38, height() - up, width() - 50, 20);
+    QRectF plate = room;
+    plate.setWidth(std::min(QFontMetricsF(font).horizontalAdvance(words) + 12, room.width() + 6));
+    QColor paper = present::Theme::current().paper; // that of the bench: seen only where lines lie below
+    paper.setAlpha(225);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(paper);
+    painter.drawRoundedRect(plate.translated(-6, 0), 4, 4);
+    painter.setFont(font);
+    painter.setPen(ink);
+    painter.drawText(room, Qt::AlignLeft | Qt::AlignVCenter, words);
 }
 
 void PartView::paint_fill_callout(QPainter& painter, const EvaluatedPart& part_shown, const Step& step,

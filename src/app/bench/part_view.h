@@ -51,6 +51,9 @@ class PartView : public Canvas {
     bool toggle_piece(QPointF at);
     std::optional<LineId> under(QPointF at) const;
     void choose_with(const std::vector<LineId>& lines, Qt::KeyboardModifiers modifiers);
+    /// One line at the foot, so many pixels up, on a plate: what lies below may be dark.
+    void paint_words(QPainter& painter, const QString& words, int up, const QFont& font,
+                     const QColor& ink) const;
     void paint_fill_callout(QPainter& painter, const EvaluatedPart& part, const Step& step,
                             const Box& filled) const;
     /// The fill whose heat is shown: the chosen one, else the first of the part; null: none.

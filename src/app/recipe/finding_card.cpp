@@ -26,28 +26,20 @@ bool shows_place(const Finding& finding) {
 class PlacePicture : public QWidget {
   public:
     PlacePicture(Session& session, const FindingPlace& place, QWidget* parent)
-        : QWidget(parent) {
+        : QWidget(parent)
+        , session_(session)
+        , place_(place) {
         setObjectName("place");
         setFixedSize(picture_size);
         setAttribute(Qt::WA_TransparentForMouseEvents); // the card leads there
         connect(&thumbnail_, &Thumbnail::ready, this, [this] { update(); });
-        const auto derived = session.derived();
-        const EvaluatedPart* evaluated = derived ? derived->part(place.part) : nullptr;
-        if (!evaluated) return;
-        thumbnail_.request(derived, picture_size, devicePixelRatioF(),
-                           [derived, evaluated, place, &catalog = session.catalog()](QPainter& painter) {
-                               present::PartScene scene{derived->project.get(), &catalog,
-                                                        dotlane::find(*derived->project, place.part),
-                                                        evaluated};
-                               scene.ground = present::Theme::current().paper;
-                               const PlaceBox& b = place.box;
-                               present::paint_part_place(painter, scene, {b.x0, b.y0, b.x1, b.y1},
-                                                         QRectF(QPointF(), QSizeF(picture_size)));
-                           });
+        // The finding may stay as it is while what is around it changes.
+        connect(&session, &Session::derivedChanged, this, [this] { update(); });
     }
 
   protected:
     void paintEvent(QPaintEvent*) override {
+        look(); // of many, those that are scrolled into view only
         QPainter painter(this);
         painter.setRenderHint(QPainter::Antialiasing);
         painter.drawImage(QPointF(), thumbnail_.image());
@@ -56,6 +48,25 @@ class PlacePicture : public QWidget {
     }
 
   private:
+    void look() {
+        const auto derived = session_.derived();
+        const EvaluatedPart* evaluated = derived ? derived->part(place_.part) : nullptr;
+        if (!evaluated) return;
+        const std::shared_ptr<const void> of(derived, evaluated); // is another one when the part has changed
+        thumbnail_.request(
+            of, picture_size, devicePixelRatioF(),
+            [derived, evaluated, place = place_, &catalog = session_.catalog()](QPainter& painter) {
+                present::PartScene scene{derived->project.get(), &catalog,
+                                         dotlane::find(*derived->project, place.part), evaluated};
+                scene.ground = present::Theme::current().paper;
+                const PlaceBox& b = place.box;
+                present::paint_part_place(painter, scene, {b.x0, b.y0, b.x1, b.y1},
+                                          QRectF(QPointF(), QSizeF(picture_size)));
+            });
+    }
+
+    Session& session_;
+    FindingPlace place_;
     Thumbnail thumbnail_;
 };
 

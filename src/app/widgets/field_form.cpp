@@ -373,7 +373,10 @@ QWidget* FieldForm::control(const Row& row) {
     }
     case Row::Kind::line: {
         auto* line = new QLineEdit(this);
-        line->setPlaceholderText(tr("none"));
+        // What it is then is said behind its help.
+        const QString empty = tr_field("empty: ");
+        const qsizetype said = row.help.indexOf(empty);
+        line->setPlaceholderText(said < 0 ? tr("none") : row.help.mid(said + empty.size()));
         on_typed(line, this, [tell, line] {
             const QString text = line->text();
             tell([text](Row& r) { r.text = text; });

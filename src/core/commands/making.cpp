@@ -199,6 +199,24 @@ Result<void> send_lines(Project& project, const EvaluatedPart& evaluated, const 
     return single.empty() ? Result<void>{} : assign(project, evaluated.part, single, lane);
 }
 
+namespace {
+
+/// What is run through a sheet of foil, lines that steps make too.
+std::vector<LineSetId> foiled(const Project& project, const Part& part) {
+    const auto is_foiled = [&](LaneId id) {
+        const Lane* lane = find(project, id);
+        return lane && row(lane->action).under_sheet;
+    };
+    std::vector<LineSetId> out;
+    for (const LineSet& set : part.sets)
+        if (!set.set_aside && is_foiled(set.lane)) out.push_back(set.id);
+    for (const Step& step : part.steps)
+        if (step.on && !step.aside && step.result && is_foiled(step.lane)) out.push_back(step.result);
+    return out;
+}
+
+} // namespace
+
 Result<StepId> append_step(Project& project, const Catalog& catalog, PartId part_id, StepWhat what,
                            std::vector<LineSetId> of, std::vector<LineSetId> by) {
     if (kind_of(what).inks)
@@ -261,6 +279,11 @@ Result<StepId> append_step(Project& project, const Catalog& catalog, const Evalu
     }
     if (kind.layers) of = as_they_lie(*part, std::move(of)); // and are numbered so
     const bool fills = kind.inks, closed = fills || kind.replaces;
+    if (of.empty() && kind.foiled) {
+        of = foiled(project, *part);
+        if (of.empty())
+            return fail("step.no-lines", say("No lines of it are foiled: send some to a foil lane first."));
+    }
     if (of.empty() && (kind.makes || kind.second == StepKind::Second::wanted) && !kind.brings) {
         for (const LineSet& set : part->sets)
             if (!set.set_aside && std::find(by.begin(), by.end(), set.id) == by.end() &&

@@ -226,6 +226,10 @@ Result<Opened> open_drawing(std::string bytes, const std::string& file_name, Fon
 
 namespace {
 
+Box scaled(const Box& box, double factor) {
+    return {box.x0 * factor, box.y0 * factor, box.x1 * factor, box.y1 * factor};
+}
+
 ScaleChoice choice(const Opened& opened, Phrase label, double factor) {
     const Box& box = opened.box;
     return {std::move(label), factor, mm(box.width() * factor), mm(box.height() * factor)};
@@ -255,11 +259,12 @@ Result<ScaleChoice> scale_to_width(const Opened& opened, Length width) {
 }
 
 void settle_scale(Opened& opened, double factor) {
-    if (factor != 1)
+    if (!opened.asks_scale)
+        opened.scale *= factor;
+    else if (factor != 1)
         opened.source.drawing =
             std::make_shared<Drawing>(transformed(*opened.source.drawing, Affine::scaling(factor, factor)));
-    opened.box = {opened.box.x0 * factor, opened.box.y0 * factor, opened.box.x1 * factor,
-                  opened.box.y1 * factor};
+    opened.box = scaled(opened.box, factor);
     opened.asks_scale = false;
     const auto told = [](const Finding& f) { return f.code == "open.stray"; };
     if (std::any_of(opened.findings.begin(), opened.findings.end(), told)) tell_strays(opened);
@@ -267,7 +272,7 @@ void settle_scale(Opened& opened, double factor) {
 
 void treat_strays(Opened& opened, StrayChoice choice) {
     opened.source.drawing = std::make_shared<Drawing>(without_strays(*opened.source.drawing, choice));
-    opened.box = bounds(*opened.source.drawing);
+    opened.box = scaled(bounds(*opened.source.drawing), opened.scale);
     forget_strays(opened);
 }
 
@@ -277,6 +282,8 @@ Result<Done> apply(const TakeIn& command, Project& project, const Catalog& catal
         return tl::make_unexpected(ok.error());
     Project next = project;
     const PartId id = add_part(next, opened.name, opened.source);
+    if (opened.scale != 1)
+        if (const auto ok = scale_part(next, id, opened.scale); !ok) return tl::make_unexpected(ok.error());
     const auto& lines = find(next, id)->source.drawing->lines;
     std::vector<std::vector<LineId>> ids;
     for (const Gathering& g : gatherings) {

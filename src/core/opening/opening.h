@@ -22,7 +22,8 @@ struct Opened {
     Source source;        ///< at 96 units per inch when `asks_scale`
     bool per_inch = true; ///< its units are so many to the inch; otherwise millimetres, centimetres or inches
     bool asks_scale = false; ///< the file carries no physical size: the maker must choose
-    Box box;                 ///< of all lines, mm
+    Box box;                 ///< of all lines, mm, as large as they are wished
+    double scale = 1;        ///< of a file that says how large it is: as many times as large it is wished
     Findings findings;
     double outside_by_mm = 0; ///< how far art ran off the page before it was brought into view
 };
@@ -69,7 +70,8 @@ double factor_for_unit(const Opened& opened, double unit_mm);
 std::vector<ScaleChoice> scale_choices(const OpenedPicture& opened);
 /// For a finished width; error "open.width" unless 0.1 mm .. 100 m.
 Result<ScaleChoice> scale_to_width(const Opened& opened, Length width);
-/// Settles the size: lengths are multiplied by the factor and the question is answered.
+/// Settles the size: lengths are multiplied by the factor and the question is answered. A file that says how
+/// large it is keeps its lengths, and the part is scaled, so that what that does to its fills can be told.
 void settle_scale(Opened& opened, double factor);
 
 /// Strays are told among the findings ("open.stray") until they are treated: kept, brought near or left out.

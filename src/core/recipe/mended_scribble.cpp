@@ -38,13 +38,13 @@ class Mending {
         , far_(lattice, std::max(8 * tip_, 3.0))
         , corner_of_(lattice.size(), no_one)
         , reached_(offset(piece, tip / 2))
-        , ink_(tip, reached_, tone)
+        , ink_(tip, reached_, tone, progress)
         , random_(seed)
         , progress_(progress) {
         take(way);
         for (std::uint32_t k = 0; corners_[k].next != no_one; k = corners_[k].next)
             ink_.draw(to_next(k));
-        windows_.emplace(bounds(reached_), ink_);
+        windows_.emplace(bounds(reached_), ink_, progress);
     }
 
     void mend() {

@@ -79,32 +79,34 @@ constexpr double fine = ToneWindows::usual / 2, fair = 0.024;
 class Mending {
   public:
     Mending(const std::vector<Candidate>& all, double pitch, Length tip, const Box& box, ToneInk& ink,
-            std::vector<char>& drawn)
+            std::vector<char>& drawn, Progress& progress)
         : all_(all)
         , tip_(in_mm(tip))
         , ink_(ink)
         , drawn_(drawn)
         , box_(box)
-        , windows_(box, ink)
+        , progress_(progress)
+        , windows_(box, ink, progress)
         , nearby_(std::in_place, all, 1.5 * pitch) {}
 
-    void run(Progress& progress) {
+    void run() {
         if (!windows_.any()) return;
-        mend_all(10, ToneWindows::enough, progress);
-        windows_ = ToneWindows(box_, ink_, fine);
+        mend_all(10, ToneWindows::enough);
+        if (progress_.cancelled()) return;
+        windows_ = ToneWindows(box_, ink_, progress_, ToneWindows::step_for(box_, fine));
         lift_ = last_lift;
-        mend_all(6, fair, progress);
+        mend_all(6, fair);
         windows_.sharpen();
         nearby_.emplace(all_, far);
-        mend_all(10, fair, progress);
+        mend_all(10, fair);
     }
 
   private:
-    void mend_all(int most, double enough, Progress& progress) {
+    void mend_all(int most, double enough) {
         for (int round = 0; round < most && windows_.look() > enough; ++round) {
             bool moved = false;
             for (std::size_t i = 0; i < all_.size(); ++i) {
-                if (i % 128 == 0 && progress.cancelled()) return;
+                if (i % 16 == 0 && progress_.cancelled()) return;
                 moved |= mend(i);
             }
             if (!moved) return;
@@ -206,6 +208,7 @@ class Mending {
     ToneInk& ink_;
     std::vector<char>& drawn_;
     Box box_;
+    Progress& progress_;
     ToneWindows windows_;
     std::optional<Nearby> nearby_;
     double best_ = 0, lift_ = lift;
@@ -245,7 +248,7 @@ std::vector<char> thinned(const std::vector<Candidate>& candidates, double pitch
                           const Region& region, const Tone& tone, Progress& progress) {
     const auto none = [&] { return std::vector<char>(candidates.size(), 0); };
     if (region.empty() || candidates.empty() || progress.cancelled()) return none();
-    ToneInk ink(tip, region, tone, candidates.front().dot() ? 11 : 5, prevailing(candidates));
+    ToneInk ink(tip, region, tone, progress, candidates.front().dot() ? 11 : 5, prevailing(candidates));
     if (progress.cancelled()) return none();
     const auto wished = ink.wished_by({candidates.begin(), candidates.end()}, progress);
     std::vector<char> drawn = diffused(candidates, pitch,
@@ -254,7 +257,7 @@ std::vector<char> thinned(const std::vector<Candidate>& candidates, double pitch
                                         [&](std::size_t i) { ink.draw(candidates[i]); }},
                                        progress);
     if (progress.cancelled()) return none();
-    Mending(candidates, pitch, tip, bounds(region), ink, drawn).run(progress);
+    Mending(candidates, pitch, tip, bounds(region), ink, drawn, progress).run();
     return drawn;
 }
 

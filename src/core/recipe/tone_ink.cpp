@@ -17,7 +17,8 @@ Raster raster_for(const Region& region, const Affine& askew, Length tip, double 
 
 } // namespace
 
-ToneInk::ToneInk(Length tip, const Region& region, const Tone& tone, double fine, double along)
+ToneInk::ToneInk(Length tip, const Region& region, const Tone& tone, const Progress& progress, double fine,
+                 double along)
     : askew_(Affine::rotation(slant - along))
     , to_part_(Affine::rotation(along - slant))
     , raster_(raster_for(region, askew_, tip, fine))
@@ -26,7 +27,7 @@ ToneInk::ToneInk(Length tip, const Region& region, const Tone& tone, double fine
     , tone_(raster_.size(), 0)
     , ink_(raster_.size(), 0) {
     raster_.fill(transformed(region, askew_), [&](std::size_t from, std::size_t end) {
-        for (; from < end; ++from)
+        for (; from < end && !progress.cancelled(); ++from)
             inside_[from] = 1, tone_[from] = static_cast<float>(std::clamp(tone.at(place(from)), 0.0, 1.0));
     });
 }
@@ -36,6 +37,7 @@ std::vector<double> ToneInk::wished_by(const std::vector<InkWay>& ways, Progress
     std::vector<std::uint32_t> whose(raster_.size(), nobody);
     std::vector<std::size_t> front, next;
     for (std::uint32_t i = 0; i < ways.size(); ++i) {
+        if (i % 4096 == 0 && progress.cancelled()) break;
         const Point a = askew_(ways[i].a), b = askew_(ways[i].b);
         const int steps = std::max(1, static_cast<int>(distance(a, b) / raster_.cell()));
         for (int k = 0; k < steps; ++k) {
@@ -46,14 +48,14 @@ std::vector<double> ToneInk::wished_by(const std::vector<InkWay>& ways, Progress
     // Squares are handed out in rings around them.
     while (!front.empty() && !progress.cancelled()) {
         next.clear();
-        for (const std::size_t at : front)
-            raster_.beside(at, [&](std::size_t to) {
-                if (inside_[to] && whose[to] == nobody) whose[to] = whose[at], next.push_back(to);
+        for (std::size_t k = 0; k < front.size() && (k % 65536 != 0 || !progress.cancelled()); ++k)
+            raster_.beside(front[k], [&](std::size_t to) {
+                if (inside_[to] && whose[to] == nobody) whose[to] = whose[front[k]], next.push_back(to);
             });
         std::swap(front, next);
     }
     std::vector<double> out(ways.size(), 0);
-    for (std::size_t at = 0; at < whose.size(); ++at)
+    for (std::size_t at = 0; at < whose.size() && !progress.cancelled(); ++at)
         if (whose[at] != nobody) out[whose[at]] += square() * static_cast<double>(tone_[at]);
     return out;
 }

@@ -20,8 +20,9 @@ class ToneInk {
     /// `fine`: squares to the tip's width, > 0, or more where they were larger than 0.1 mm. Dots need more
     /// than lines, along which what is misjudged evens out: of a disc, five squares wide, some places cover a
     /// seventh more than others, and mending would find them. `along`: the direction that the ways mostly
-    /// have, radians.
-    ToneInk(Length tip, const Region& region, const Tone& tone, double fine = 5, double along = 0);
+    /// have, radians. When it is cancelled, not all is known that was wished.
+    ToneInk(Length tip, const Region& region, const Tone& tone, const Progress& progress, double fine = 5,
+            double along = 0);
 
     /// How much ink is wished in the squares that are nearest to each of the ways, mm2.
     std::vector<double> wished_by(const std::vector<InkWay>& ways, Progress& progress) const;
@@ -48,10 +49,11 @@ class ToneInk {
     void put_back(const std::vector<std::uint16_t>& inked) { ink_ = inked; }
 
     double square() const { return raster_.cell() * raster_.cell(); } ///< mm2
-    /// each(place on the part, whether it lies in the region, ink there less what is wished, mm2)
+    /// each(place on the part, whether it lies in the region, ink there less what is wished, mm2), until it
+    /// is cancelled
     template<class Each>
-    void all(Each each) const {
-        for (std::size_t at = 0; at < raster_.size(); ++at)
+    void all(const Progress& progress, Each each) const {
+        for (std::size_t at = 0; at < raster_.size() && (at % 65536 != 0 || !progress.cancelled()); ++at)
             each(place(at), inside_[at] != 0,
                  inside_[at] ? square() * ((ink_[at] > 0) - static_cast<double>(tone_[at])) : 0);
     }

@@ -63,7 +63,7 @@ double ToneWindows::slope(double off) const {
     return std::copysign(share_ * (sharp_ ? 2 * more * more * more / (as_large * as_large) : more), off);
 }
 
-ToneWindows::ToneWindows(const Box& box, const ToneInk& ink, double step)
+ToneWindows::ToneWindows(const Box& box, const ToneInk& ink, const Progress& progress, double step)
     : wide_(std::lround(side / step))
     , share_(step * step / (usual * usual))
     , squares_(box, step)
@@ -73,7 +73,7 @@ ToneWindows::ToneWindows(const Box& box, const ToneInk& ink, double step)
     , last_(squares_.size(), 0) {
     if (!any()) return;
     std::vector<double> off(squares_.size(), 0), outside(squares_.size(), 0);
-    ink.all([&](Point p, bool inside, double more) {
+    ink.all(progress, [&](Point p, bool inside, double more) {
         if (!box.contains(p)) return;
         const std::size_t at = squares_.at(p);
         off[at] += more;
@@ -194,21 +194,27 @@ void ToneWindows::each_row(const InkBits& bits, Row row) {
     }
 }
 
-ToneFault tone_fault(const Polylines& strokes, Length tip, const Region& region, const Tone& tone) {
+double ToneWindows::step_for(const Box& box, double wished) {
+    const double step = std::clamp(std::sqrt(box.width() * box.height() / 2e6), wished, usual);
+    return side / std::ceil(side / step);
+}
+
+ToneFault tone_fault(const Polylines& strokes, Length tip, const Region& region, const Tone& tone,
+                     const Progress& progress) {
     const bool dots = std::all_of(strokes.begin(), strokes.end(),
                                   [](const Polyline& line) { return line.points.size() == 1; });
-    ToneInk ink(tip, region, tone, dots ? 11 : 5);
+    ToneInk ink(tip, region, tone, progress, dots ? 11 : 5);
     for (const Polyline& line : strokes) {
+        if (progress.cancelled()) return {};
         const std::size_t n = line.points.size();
         if (n == 1) ink.draw({line.points[0], line.points[0]});
         for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n; ++i)
             ink.draw({line.points[i], line.points[(i + 1) % n]});
     }
     const Box box = bounds(region);
-    // A sixteenth of a millimetre, see the constructor; two million windows at the most.
-    const double step = std::clamp(std::sqrt(box.width() * box.height() / 2e6), 1.0 / 16, 1.0 / 4);
-    ToneWindows windows(box, ink, ToneWindows::side / std::ceil(ToneWindows::side / step));
-    if (!windows.any()) return {};
+    constexpr double sixteenth = 1.0 / 16; // mm, see the constructor
+    ToneWindows windows(box, ink, progress, ToneWindows::step_for(box, sixteenth));
+    if (!windows.any() || progress.cancelled()) return {};
     windows.look();
     return windows.worst();
 }

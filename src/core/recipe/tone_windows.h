@@ -32,7 +32,9 @@ class ToneWindows {
     /// side: else those that just touch an edge, which seldom lies where windows begin, were none's.
     /// `step`: from window to window, mm, a part of `side`. Strokes that run along windows' edges come in or
     /// drop out as a whole, and windows between the usual ones can be 1 to 1.5 % worse.
-    ToneWindows(const Box& box, const ToneInk& ink, double step = usual);
+    ToneWindows(const Box& box, const ToneInk& ink, const Progress& progress, double step = usual);
+    /// A step of about that, or more where there would be more than two million windows; up to the usual one.
+    static double step_for(const Box& box, double wished);
     /// False when the region holds no window.
     bool any() const { return columns_ > 0 && rows_ > 0; }
 
@@ -81,7 +83,8 @@ class ToneWindows {
 };
 
 /// Of strokes on a surface that are to be as dark as wished, what is off the most. Nothing is off where no
-/// window lies in it.
-ToneFault tone_fault(const Polylines& strokes, Length tip, const Region& region, const Tone& tone);
+/// window lies in it, or when it is cancelled.
+ToneFault tone_fault(const Polylines& strokes, Length tip, const Region& region, const Tone& tone,
+                     const Progress& progress);
 
 } // namespace dotlane

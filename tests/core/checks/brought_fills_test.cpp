@@ -5,6 +5,7 @@
 
 #include "core/checks/brought_fills.h"
 #include "core/commands/remedies.h"
+#include "core/opening/opening.h"
 #include "tests/support/support.h"
 
 using namespace dotlane;
@@ -124,4 +125,27 @@ TEST_CASE("what is no fill is not told as one: few lines, uneven lines, a drawin
         must(scale_part(b.project, b.part, 1.5));
         CHECK_FALSE(has(b.derive()->findings, "lines.fill-resized"));
     }
+}
+
+TEST_CASE("a fill that came as lines tells its new spacing when the file is opened at another size") {
+    const std::string lines = "<rect fill='none' stroke='#111' width='57.1' height='30'/>" + [] {
+        std::ostringstream out;
+        for (int k = 0; k < 220; ++k)
+            out << "<path fill='none' stroke='#00f' d='M0," << 0.5 + 0.132 * k << "H57.1'/>";
+        return out.str();
+    }();
+    Opened opened = must(open_drawing(svg(lines, 57.1, 30), "fine.svg", fonts()));
+    settle_scale(opened, must(scale_to_width(opened, mm(64.57))).factor);
+    Bench b = bench("<circle r='5' cx='9' cy='9'/>");
+    b.part =
+        must(apply(TakeIn{opened, gather_lanes(*opened.source.drawing, catalog())}, b.project, catalog()))
+            .part;
+    const auto derived = b.derive();
+    CHECK(derived->part(b.part)->box.width() == Approx(64.57));
+    const Finding told = get(derived->findings, "lines.fill-resized");
+    CHECK(number_argument(told, "spacing_mm") ==
+          Approx(0.132 * 64.57 / 57.1).margin(6e-4)); // as it is written
+    CHECK(number_argument(told, "drawn_mm") == Approx(0.132).margin(6e-4));
+    must(apply(MendFinding{told}, b.project, catalog(), *derived));
+    CHECK_FALSE(has(b.derive()->findings, "lines.fill-resized"));
 }

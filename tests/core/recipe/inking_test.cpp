@@ -267,6 +267,30 @@ TEST_CASE("the piece of foil: around what is foiled, one for what lies near, sid
     CHECK(boxes[0].centre().x == Approx(16).margin(0.01)); // the part begins at its left edge
 }
 
+TEST_CASE("the piece of foil is drawn, not foiled, and lies over what is foiled when nothing is chosen") {
+    Filled f("<path fill='#a8832d' d='M20,20 h32 v11 h-32 Z'/>");
+    Project& project = f.b.project;
+    const Step fill = *find(*find(project, f.b.part), f.id);
+    Lane blade = *find(project, fill.lane); // that its outline is cut with
+    blade.action = Action::cut, blade.tool = "fine-blade";
+    const LaneId cut = add_lane(project, blade);
+    must(set_lane(project, f.b.part, fill.of[0], cut));
+    must(set_aside(project, f.b.part, fill.of[0], false));
+    for (Lane& lane : project.lanes)
+        if (lane.id == fill.lane) lane.action = Action::foil, lane.tool = "foil-tip-0.5";
+    const auto derived = f.b.derive();
+    const StepWhat piece = step_kind("foil-piece")->fresh;
+    const auto added = must(apply(AddStep{f.b.part, piece}, project, catalog(), *derived->part(f.b.part)));
+    const Step& step = *find(*find(project, f.b.part), added.step);
+    CHECK(step.of == std::vector{fill.result}); // and not the outline, which is cut
+    CHECK(find(project, step.lane)->action == Action::draw);
+    Project plain = project;
+    for (Lane& lane : plain.lanes)
+        if (lane.action == Action::foil) lane.action = Action::draw, lane.tool = "pen-0.4";
+    CHECK(apply(AddStep{f.b.part, piece}, plain, catalog(), *derived->part(f.b.part)).error().code ==
+          "step.no-lines");
+}
+
 TEST_CASE("embossed lines that lie nearer than the ball is wide are told") {
     Filled f("<path fill='#a8832d' d='M20,20 h30 v30 h-30 Z'/>");
     const Tool* ball = catalog().tool("embossing-ball-1.5");

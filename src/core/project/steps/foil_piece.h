@@ -2,6 +2,7 @@
 // is to be cut from the roll.
 #pragma once
 
+#include "core/project/roles.h"
 #include "core/project/steps/kind.h"
 
 namespace dotlane {
@@ -12,11 +13,15 @@ struct FoilPieceStep {
     Length whole = mm(5);   ///< sides are rounded up to this, as they are measured by hand, 0: not, 0..50 mm
     bool operator==(const FoilPieceStep&) const = default;
 
+    const char* role() const { return role::placement; } // drawn: the hot tip would foil it
+
     static constexpr StepRow row{.key = "foil-piece",
                                  .name = "Piece of foil",
                                  .about = "Where foil is laid over lines, and how large its pieces are.",
                                  .wanted = StepRow::Wanted::place,
-                                 .makes = true};
+                                 .makes = true,
+                                 .by_role = true,
+                                 .foiled = true};
     friend void fields(FoilPieceStep& s, Fields& f) {
         f.length({"margin", "margin", "Around the lines, to be held down by"}, s.margin, mm(0), mm(100));
         f.length({"gather", "one piece up to", "Lines that lie nearer share a piece"}, s.gather, mm(0),

@@ -57,7 +57,8 @@ struct StepRow {
     const char* press = nullptr; ///< "Bridges": what presses on the bench put or take away; null: nothing
     bool layers = false;         ///< each line set is a layer, and what becomes of one depends on the others
     bool prints = false;         ///< what it works on is printed
-    bool counts_pieces = false;  ///< names pieces by their numbers
+    bool foiled = false; ///< unless lines are chosen it works on those that are run through foil, fills too
+    bool counts_pieces = false; ///< names pieces by their numbers
 };
 
 } // namespace dotlane

@@ -86,10 +86,10 @@ Findings judged(const FillStep& step, const InkReport& ink) {
 }
 
 /// How far the worst 8 x 8 mm of a fill are off its tone, where an eye would see it.
-Findings judged_tone(const Polylines& lines, const FillGround& ground, Length tip) {
+Findings judged_tone(const Polylines& lines, const FillGround& ground, Length tip, const Progress& progress) {
     constexpr double seen = 0.035; // 0.03 is aimed at, and squares misjudge a little
     if (!ground.tone || lines.empty()) return {};
-    const ToneFault worst = tone_fault(lines, tip, ground.inked, *ground.tone);
+    const ToneFault worst = tone_fault(lines, tip, ground.inked, *ground.tone, progress);
     if (std::abs(worst.off) <= seen) return {};
     return {tone_off({}, {100 * std::abs(worst.off)}, {worst.middle.x}, {worst.middle.y}, {in_mm(tip)})};
 }
@@ -194,11 +194,13 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
     if (!step.toned()) ink->widest_gap = widest_gap(lines, inner);
     ink->coverage = coverage(surface.whole, lines, in.tip, step.angle, progress);
     if (lines.empty())
-        ink->refused = !surface.any ? say("Its lines are gone.")
-                       : step.toned() && !inner.empty()
-                           ? say("It is to be white throughout.")
-                           : say("Nothing is wide enough for this tip and inset.");
-    Findings tone = judged_tone(lines, ground, in.tip);
+        ink->refused =
+            !surface.any                                  ? say("Its lines are gone.")
+            : surface.whole.empty() && !step.only.empty() ? say("No piece of it lies where it was pressed.")
+            : surface.whole.empty()                       ? say("Its lines leave no surface of this kind.")
+            : step.toned() && !inner.empty()              ? say("It is to be white throughout.")
+                                             : say("Nothing is wide enough for this tip and inset.");
+    Findings tone = judged_tone(lines, ground, in.tip, progress);
     if (progress.cancelled()) return out;
     ink->surface = std::make_shared<const Region>(std::move(ground.surface.whole));
     run_again(lines, step.repeats);

@@ -96,8 +96,14 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
         LaneLook look = look_of(*scene.project, *scene.catalog, run.lane, scene.ground);
         if (look.action == Action::print) continue; // it is seen itself
         const bool fill = run.ink != nullptr;
-        // A fill's lines are seen as the ink they will be.
-        if (fill && look.action == Action::foil) look.action = Action::draw, look.tip_mm *= 0.55;
+        // A fill's lines are seen as the ink they will be, whatever leaves it, and no wider when it is lit.
+        if (fill) {
+            look.action = Action::draw;
+            // Thin lines side by side are paler than the ink, as what each covers of a pixel does not add up.
+            // Wider ones take ten times as long.
+            if (run.ink->spacing < mm(look.tip_mm) && run.lines.size() < 5000)
+                look.tip_mm = std::max(look.tip_mm, 1.4 / view.scale);
+        }
         // A cut lies between pale stock and dark bench, or on colours like its own: seen on both.
         if (look.action == Action::cut && (theme.dark || on_print)) {
             QColor rim = on_print ? Theme::light().paper : theme.quiet;
@@ -105,7 +111,7 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
             paint_lines(painter, run.lines, {Action::draw, rim, (on_print ? 4 : 3) / view.scale}, view,
                         visible);
         }
-        paint_lines(painter, run.lines, look, view, visible, run.step && run.step == scene.lit);
+        paint_lines(painter, run.lines, look, view, visible, !fill && run.step && run.step == scene.lit);
     }
     if (!scene.chosen.empty()) {
         const bool few = scene.chosen.size() <= 300; // a glow around thousands would be slow fog

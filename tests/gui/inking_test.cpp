@@ -7,6 +7,7 @@
 #include "app/recipe/fill_picker.h"
 #include "core/derive/inking.h"
 #include "present/lane_style.h"
+#include "present/part_painter.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -15,8 +16,8 @@ using namespace dotlane::test;
 namespace {
 
 /// Pixels of ink.
-double inked(const std::function<void(QPainter&)>& paint) {
-    QImage image(60, 60, QImage::Format_ARGB32_Premultiplied);
+double inked(const std::function<void(QPainter&)>& paint, int side = 60) {
+    QImage image(side, side, QImage::Format_ARGB32_Premultiplied);
     image.fill(Qt::transparent);
     {
         QPainter painter(&image);
@@ -74,6 +75,34 @@ TEST_CASE("a dot is seen, as wide as its pen draws it") {
     CHECK(inked([&](QPainter& painter) {
               painter.strokePath(present::path_of(dot, {10, {}}), QPen(Qt::black, 1.2));
           }) > 0.5);
+}
+
+TEST_CASE_METHOD(Inker, "a fill is seen as wide as its tip, whatever leaves it, lit or not") {
+    for (const Action action : {Action::foil, Action::draw, Action::engrave, Action::emboss}) {
+        REQUIRE(session().run("Action", ChangeLane{.lane = step().lane, .action = action}));
+        settle();
+        EvaluatedPart seen = *session().evaluated();
+        const StepId fill = step().id;
+        std::erase_if(seen.runs, [&](const RunSet& run) { return !run.ink || run.step != fill; });
+        REQUIRE(seen.runs.size() == 1);
+        Part part = *session().part();
+        part.sets.clear(), part.steps.clear();
+        present::PartScene scene{&project(), &session().catalog(), &part, &seen};
+        scene.dimensions = false, scene.ground = Qt::white;
+        constexpr int side = 1200;
+        const auto view =
+            present::View::fitting(bounds(seen.runs[0].lines).grown(2), QRectF(0, 0, side, side));
+        const auto pixels = [&](StepId lit) {
+            scene.lit = lit;
+            return inked([&](QPainter& p) { present::paint_part(p, scene, view, {0, 0, side, side}); }, side);
+        };
+        const double surface = in_square_mm(area(*ink().surface)) * view.scale * view.scale,
+                     told =
+                         surface * (ink().coverage.covered_percent + ink().coverage.overspill_percent) / 100;
+        INFO(static_cast<int>(action) << ", told " << told << " of " << surface);
+        CHECK(pixels({}) == Approx(told).epsilon(0.03)); // flat ends, and pixels that are inked in part
+        CHECK(pixels(fill) == Approx(pixels({})));
+    }
 }
 
 TEST_CASE_METHOD(Inker, "other ways to fill are told with their figures, and taken") {

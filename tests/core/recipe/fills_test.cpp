@@ -256,6 +256,24 @@ TEST_CASE("thin limbs run along their middle, where asked for") {
     CHECK_FALSE(f.found("fill.too-thin"));
 }
 
+TEST_CASE("corners are no limbs: a lift for each would cost more than they are worth") {
+    FillStep step = with(ParallelFill{});
+    step.centre_lines = true, step.ends = FillEnds::one_stroke;
+    // A star whose points are 37 degrees sharp.
+    Filling star("<path fill='#a8832d' d='M60,10 66,30 86,30 70,42 76,62 60,50 44,62 50,42 34,30 54,30 Z'/>",
+                 step);
+    CHECK(star.ink().centre_lines == 0);
+    CHECK(star.ink().runs == 1);
+    CHECK(star.ink().coverage.covered_percent > 98);
+    // What is 10 degrees sharp loses 2.6 mm of its point, and is worth it.
+    Filling wedge("<path fill='#a8832d' d='M10,10 h50 l-50,8.816 Z'/>", step);
+    CHECK(wedge.ink().centre_lines >= 1);
+    // Between two blocks, however short: the letter would be in two.
+    Filling neck("<path fill='#a8832d' d='M10,10 h9 v4 h0.7 v-4 h9 v9 h-9 v-4.7 h-0.7 v4.7 h-9 Z'/>", step);
+    CHECK(neck.ink().centre_lines == 1);
+    CHECK(neck.ink().runs == 3);
+}
+
 TEST_CASE("the edge, repeats, order, short lines and room around others") {
     FillStep step = with(ParallelFill{}, mm(2));
     step.inset = mm(1);

@@ -34,8 +34,8 @@
     <message numerus="yes">
         <source>%n pass(es) deep</source>
         <translation>
-            <numerusform>%n pass(es) deep</numerusform>
-            <numerusform>%n pass(es) deep</numerusform>
+            <numerusform>%n pass deep</numerusform>
+            <numerusform>%n passes deep</numerusform>
         </translation>
     </message>
 </context>

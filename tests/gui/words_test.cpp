@@ -231,3 +231,15 @@ TEST_CASE("every word that the window shows reaches a translator") {
         });
     QCoreApplication::removeTranslator(&marked);
 }
+
+TEST_CASE("English says how many in one form or the other, never in both") {
+    const std::string words = file(DOTLANE_SOURCE "/data/translations/dot-lane_en.ts"),
+                      form = "<numerusform>";
+    std::size_t forms = 0;
+    for (std::size_t at = words.find(form); at != std::string::npos; at = words.find(form, at + 1), ++forms) {
+        const std::string said = words.substr(at, words.find('\n', at) - at);
+        INFO(said);
+        CHECK(said.find("s)") == std::string::npos); // "%n line(s)", "%n pass(es)"
+    }
+    CHECK(forms > 20);
+}

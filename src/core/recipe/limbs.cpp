@@ -32,7 +32,7 @@ Region narrow_of(const Region& whole, const Region& inner, Length inset, Length 
 
 /// Whether some of the line lies in the region. Where a limb spreads into the ink that it grows from, its
 /// middle has branches that do not.
-bool enters(const Polyline& line, const Region& region) {
+bool lies_partly_in(const Polyline& line, const Region& region) {
     for (std::size_t i = 0; i + 1 < line.points.size(); ++i)
         for (const double share : {0.0, 0.25, 0.5, 0.75, 1.0})
             if (contains(region, mix(line.points[i], line.points[i + 1], share))) return true;
@@ -46,7 +46,8 @@ Polylines along_the_middle(const Region& narrow, const Region& whole, Length tip
         // Grown a little, so that the line runs on to the ink that it continues.
         const Region limb = intersected(offset(piece, tip / 2), whole);
         for (Polyline& line : centre_lines(limb, {0.5, 0.9, mm(0.02)}).lines)
-            if (in_mm(length(line)) >= in_mm(tip) / 2 && enters(line, piece)) out.push_back(std::move(line));
+            if (in_mm(length(line)) >= in_mm(tip) / 2 && lies_partly_in(line, piece))
+                out.push_back(std::move(line));
     }
     return out;
 }

@@ -101,7 +101,10 @@ void paint_part(QPainter& painter, const PartScene& scene, const View& view, con
             look.action = Action::draw;
             // Thin lines side by side are paler than the ink, as what each covers of a pixel does not add up.
             // Wider ones take ten times as long.
-            if (run.ink->spacing < mm(look.tip_mm) && run.lines.size() < 5000)
+            std::size_t points = 0;
+            for (const Polyline& line : run.lines)
+                points += line.points.size();
+            if (run.ink->spacing < mm(look.tip_mm) && points < 20'000)
                 look.tip_mm = std::max(look.tip_mm, 1.4 / view.scale);
         }
         // A cut lies between pale stock and dark bench, or on colours like its own: seen on both.

@@ -52,9 +52,8 @@ class PlacePicture : public QWidget {
         const auto derived = session_.derived();
         const EvaluatedPart* evaluated = derived ? derived->part(place_.part) : nullptr;
         if (!evaluated) return;
-        const std::shared_ptr<const void> of(derived, evaluated); // is another one when the part has changed
         thumbnail_.request(
-            of, picture_size, devicePixelRatioF(),
+            derived, picture_size, devicePixelRatioF(),
             [derived, evaluated, place = place_, &catalog = session_.catalog()](QPainter& painter) {
                 present::PartScene scene{derived->project.get(), &catalog,
                                          dotlane::find(*derived->project, place.part), evaluated};

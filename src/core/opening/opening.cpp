@@ -147,9 +147,13 @@ void offer_picture(Findings& findings) {
 }
 
 /// Told anew whenever millimetres change.
+Drawing as_wished(const Opened& opened) {
+    return transformed(*opened.source.drawing, Affine::scaling(opened.scale, opened.scale));
+}
+
 void tell_strays(Opened& opened) {
     forget_strays(opened);
-    if (const auto told = stray_finding(*opened.source.drawing)) {
+    if (const auto told = stray_finding(as_wished(opened))) {
         opened.findings.push_back(*told);
         // A note keeps what its project's file keeps; the rest is found again.
         opened.source.notes.push_back({told->code, told->grade, told->message, told->args});
@@ -278,7 +282,7 @@ void treat_strays(Opened& opened, StrayChoice choice) {
 
 Result<Done> apply(const TakeIn& command, Project& project, const Catalog& catalog) {
     const auto& [opened, gatherings, steps] = command;
-    if (const auto ok = gate(*opened.source.drawing, opened.source.file_name); !ok)
+    if (const auto ok = gate(as_wished(opened), opened.source.file_name); !ok)
         return tl::make_unexpected(ok.error());
     Project next = project;
     const PartId id = add_part(next, opened.name, opened.source);

@@ -9,6 +9,26 @@
 namespace dotlane {
 namespace {
 
+/// At how many places the region's edge runs along that of the ink.
+int contacts(const Region& region, const NearestEdge& ink) {
+    int out = 0;
+    for (const Ring& ring : region.rings) {
+        const auto on = [&](std::size_t i) {
+            const Point p = (ring[i] + ring[(i + 1) % ring.size()]) * 0.5;
+            return distance(p, ink.to(p)) < 2e-3; // coordinates are rounded
+        };
+        const bool first = on(0);
+        int begins = 0;
+        bool all = first;
+        for (std::size_t i = 1, was = first; i <= ring.size(); ++i) {
+            const bool now = i < ring.size() ? on(i) : first;
+            begins += now && !was, all &= now, was = now;
+        }
+        out += all ? 1 : begins;
+    }
+    return out;
+}
+
 /// What of the surface no tip reaches that stays inside: limbs that are too narrow, not mere corners.
 Region narrow_of(const Region& whole, const Region& inner, Length inset, Length tip) {
     // A little more is taken off, so that slivers along curves do not count.
@@ -21,7 +41,7 @@ Region narrow_of(const Region& whole, const Region& inner, Length inset, Length 
         if (around <= 3 * in_mm(tip) || size <= 0.1 * in_mm(tip) * in_mm(tip)) continue;
         // What sticks out of the ink at one place by less than one and a half tips, as corners of 29 degrees
         // and more do, is not worth a lift each: a star had ten of them, for a thousandth of its surface.
-        if (edge && pieces(intersected(offset(piece, mm(0.02)), inked)).size() == 1 &&
+        if (edge && contacts(piece, *edge) == 1 &&
             std::all_of(piece.rings.front().begin(), piece.rings.front().end(),
                         [&](Point p) { return distance(p, edge->to(p)) < 1.5 * in_mm(tip); }))
             continue;
@@ -42,9 +62,20 @@ bool lies_partly_in(const Polyline& line, const Region& region) {
 /// Lines that make it solid along the middle of what is too narrow.
 Polylines along_the_middle(const Region& narrow, const Region& whole, Length tip) {
     Polylines out;
+    const std::vector<Region> areas = pieces(whole);
+    std::vector<Box> boxes;
+    for (const Region& one : areas)
+        boxes.push_back(bounds(one));
     for (const Region& piece : pieces(narrow)) {
-        // Grown a little, so that the line runs on to the ink that it continues.
-        const Region limb = intersected(offset(piece, tip / 2), whole);
+        // Grown a little, so that the line runs on to the ink that it continues. By what lies there: a page
+        // of text has thousands of limbs and of letters.
+        const Region grown = offset(piece, tip / 2);
+        const Box box = bounds(grown);
+        Region around;
+        for (std::size_t k = 0; k < areas.size(); ++k)
+            if (boxes[k].meets(box))
+                around.rings.insert(around.rings.end(), areas[k].rings.begin(), areas[k].rings.end());
+        const Region limb = intersected(grown, around);
         for (Polyline& line : centre_lines(limb, {0.5, 0.9, mm(0.02)}).lines)
             if (in_mm(length(line)) >= in_mm(tip) / 2 && lies_partly_in(line, piece))
                 out.push_back(std::move(line));

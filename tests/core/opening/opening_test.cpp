@@ -209,7 +209,22 @@ TEST_CASE("numbers that no project could hold never pass from a reader into a dr
     settle_scale(far, 25.4);
     Project p;
     CHECK(apply(TakeIn{far}, p, catalog()).error().code == "open.number");
+    // Also where the file says its size, and another one is wished.
+    Opened tall = open(svg("<path fill='none' stroke='#111' d='M0,0 L0.2,90000'/>"));
+    settle_scale(tall, must(scale_to_width(tall, mm(1000))).factor);
+    CHECK(apply(TakeIn{tall}, p, catalog()).error().code == "open.number");
     CHECK(p.parts.empty());
+}
+
+TEST_CASE("what lies far off is told in millimetres of the size that is wished") {
+    Opened o = open(svg("<rect width='80' height='60'/><circle cx='465' cy='50' r='0.6'/>", 500, 100));
+    const auto off = [&] {
+        const Finding told = get(o.findings, "open.stray");
+        return number_argument(told, "off_mm").value();
+    };
+    const double as_it_is = off();
+    settle_scale(o, 2);
+    CHECK(off() == Approx(2 * as_it_is).margin(0.2)); // as it is written
 }
 
 TEST_CASE("small files that unfold without end are refused soon, with what to do") {

@@ -259,7 +259,7 @@ TEST_CASE("thin limbs run along their middle, where asked for") {
 TEST_CASE("corners are no limbs: a lift for each would cost more than they are worth") {
     FillStep step = with(ParallelFill{});
     step.centre_lines = true, step.ends = FillEnds::one_stroke;
-    // A star whose points are 37 degrees sharp.
+    // A star whose points are 33 degrees sharp.
     Filling star("<path fill='#a8832d' d='M60,10 66,30 86,30 70,42 76,62 60,50 44,62 50,42 34,30 54,30 Z'/>",
                  step);
     CHECK(star.ink().centre_lines == 0);

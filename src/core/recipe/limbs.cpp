@@ -39,9 +39,10 @@ Region narrow_of(const Region& whole, const Region& inner, Length inset, Length 
     for (const Region& piece : pieces(rest)) {
         const double size = in_square_mm(area(piece)), around = in_mm(perimeter(piece));
         if (around <= 3 * in_mm(tip) || size <= 0.1 * in_mm(tip) * in_mm(tip)) continue;
-        // What sticks out of the ink at one place by less than one and a half tips, as corners of 29 degrees
-        // and more do, is not worth a lift each: a star had ten of them, for a thousandth of its surface.
-        if (edge && contacts(piece, *edge) == 1 &&
+        // What sticks out of the ink at one place by less than one and a half tips, and is no larger, as
+        // corners of 29 degrees and more, is not worth a lift each: a star had ten of them, for a thousandth
+        // of its surface.
+        if (edge && size < 0.65 * in_mm(tip) * in_mm(tip) && contacts(piece, *edge) == 1 &&
             std::all_of(piece.rings.front().begin(), piece.rings.front().end(),
                         [&](Point p) { return distance(p, edge->to(p)) < 1.5 * in_mm(tip); }))
             continue;

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <memory>
+#include <numeric>
 #include <optional>
 #include <span>
 
@@ -77,16 +79,16 @@ class EdgeCells {
         cell_ = std::max(std::clamp(2 * segment, coarse / 4, coarse), std::max(width, height) / 2000);
         x0_ = box.x0, y0_ = box.y0, per_cell_ = 1 / cell_;
         columns_ = static_cast<int>(width / cell_) + 1, rows_ = static_cast<int>(height / cell_) + 1;
-        std::vector<std::uint32_t> count(
-            static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_) + 1, 0);
-        for (std::uint32_t e = 0; e < edges_.size(); ++e)
-            each_cell(at(edges_[e].a), at(edges_[e].b), [&](std::size_t cell) { ++count[cell + 1]; });
-        for (std::size_t c = 0; c + 1 < count.size(); ++c)
-            count[c + 1] += count[c];
-        start_ = count;
+        const auto each_edge = [&](auto each) {
+            for (std::uint32_t e = static_cast<std::uint32_t>(edges_.size()); e-- > 0;)
+                each_cell_of_short(edges_[e].from, edges_[e].from + edges_[e].way,
+                                   [&](std::size_t cell) { each(cell, e); });
+        };
+        start_.assign(static_cast<std::size_t>(columns_) * static_cast<std::size_t>(rows_) + 1, 0);
+        each_edge([&](std::size_t cell, std::uint32_t) { ++start_[cell]; });
+        std::partial_sum(start_.begin(), start_.end(), start_.begin());
         held_.resize(start_.back());
-        for (std::uint32_t e = 0; e < edges_.size(); ++e)
-            each_cell(at(edges_[e].a), at(edges_[e].b), [&](std::size_t cell) { held_[count[cell]++] = e; });
+        each_edge([&](std::size_t cell, std::uint32_t e) { held_[--start_[cell]] = e; });
         find_clear();
     }
 
@@ -122,21 +124,34 @@ class EdgeCells {
         return r < 0 ? -1 : static_cast<int>(std::min(r, 1e6));
     }
 
-    /// The first segment from `from` on that may come near an edge: a fine pattern's lines mostly do not.
-    std::uint32_t past_clear(const PatternLine& line, std::uint32_t from, std::uint32_t segments) const {
-        const auto& points = line.line.points;
-        const Point p = points[from];
-        const int c = column(p.x), r = row(p.y);
-        if (c < 0 || r < 0 || c >= columns_ || r >= rows_) {
-            const double outside =
-                std::max({x0_ - p.x, p.x - x0_ - columns_ * cell_, y0_ - p.y, p.y - y0_ - rows_ * cell_});
-            return past(line, from, segments, outside - 2 * hair);
-        }
+    /// The cell of a point, by column and row; outside the grid: of what surrounds it.
+    struct Place {
+        int column, row;
+        bool operator==(const Place&) const = default;
+    };
+    Place place(Point p) const { return {column(p.x), row(p.y)}; }
+    bool outside(Place p) const {
+        return p.column < 0 || p.row < 0 || p.column >= columns_ || p.row >= rows_;
+    }
+    std::size_t cell(Place p) const {
+        return static_cast<std::size_t>(p.row) * static_cast<std::size_t>(columns_) +
+               static_cast<std::size_t>(p.column);
+    }
+    bool empty(Place p) const { return start_[cell(p)] == start_[cell(p) + 1]; }
+
+    /// The first segment from `from`, which begins at `at`, on that may come near an edge: a fine pattern's
+    /// lines mostly do not.
+    std::uint32_t past_clear(const PatternLine& line, std::uint32_t from, std::uint32_t segments,
+                             Place at) const {
+        const Point p = line.line.points[from];
+        if (outside(at))
+            return past(
+                line, from, segments,
+                std::max({x0_ - p.x, p.x - x0_ - columns_ * cell_, y0_ - p.y, p.y - y0_ - rows_ * cell_}) -
+                    2 * hair);
         const int clear =
-            clear_[(static_cast<std::size_t>(r) + 1) * (static_cast<std::size_t>(columns_) + 2) +
-                   static_cast<std::size_t>(c) + 1];
-        if (clear < 2) return from;
-        return past(line, from, segments, (clear - 1) * cell_ - 2 * hair);
+            clear_[(static_cast<std::size_t>(at.row) + 1) * wide() + static_cast<std::size_t>(at.column) + 1];
+        return clear < 2 ? from : past(line, from, segments, (clear - 1) * cell_ - 2 * hair);
     }
 
     /// The first segment from `from` on that may go farther away than `reach`, mm.
@@ -173,12 +188,6 @@ class EdgeCells {
     std::span<const std::uint32_t> held(std::size_t cell) const {
         return {held_.data() + start_[cell], held_.data() + start_[cell + 1]};
     }
-    /// The cell of a point; none outside.
-    std::optional<std::size_t> cell_of(Point p) const {
-        const int c = column(p.x), r = row(p.y);
-        if (c < 0 || r < 0 || c >= columns_ || r >= rows_) return {};
-        return static_cast<std::size_t>(r) * static_cast<std::size_t>(columns_) + static_cast<std::size_t>(c);
-    }
     double beyond() const { return x0_ + (columns_ + 1) * cell_; } ///< x, to the right of all
     bool contains(Point p) const { return index_->contains(p); }
 
@@ -195,21 +204,33 @@ class EdgeCells {
     void find_clear() {
         constexpr std::uint16_t far = 4000;
         // With a rim, so that every cell has eight neighbours.
-        const auto wide = static_cast<std::size_t>(columns_) + 2, high = static_cast<std::size_t>(rows_) + 2;
-        clear_.assign(wide * high, far);
+        const std::size_t w = wide(), high = static_cast<std::size_t>(rows_) + 2;
+        clear_.assign(w * high, far);
         for (std::size_t r = 0, cell = 0; r + 2 < high; ++r)
-            for (std::size_t c = 0; c + 2 < wide; ++c, ++cell)
-                if (start_[cell] != start_[cell + 1]) clear_[(r + 1) * wide + c + 1] = 0;
-        const auto near = [&](std::size_t one, std::size_t other) {
-            clear_[one] = std::min(clear_[one], static_cast<std::uint16_t>(clear_[other] + 1));
+            for (std::size_t c = 0; c + 2 < w; ++c, ++cell)
+                if (start_[cell] != start_[cell + 1]) clear_[(r + 1) * w + c + 1] = 0;
+        const auto least = [](std::uint16_t a, std::uint16_t b) { return a < b ? a : b; };
+        // From the three of the row before all at once, then along the row.
+        const auto from_row = [&](std::uint16_t* own, const std::uint16_t* before) {
+            for (std::size_t k = 1; k + 1 < w; ++k) {
+                const std::uint16_t near = least(least(before[k - 1], before[k]), before[k + 1]);
+                own[k] = least(own[k], static_cast<std::uint16_t>(near + 1));
+            }
         };
-        for (std::size_t r = 1; r + 1 < high; ++r)
-            for (std::size_t k = r * wide + 1; k < (r + 1) * wide - 1; ++k)
-                near(k, k - 1), near(k, k - wide - 1), near(k, k - wide), near(k, k - wide + 1);
-        for (std::size_t r = high - 2; r > 0; --r)
-            for (std::size_t k = (r + 1) * wide - 2; k > r * wide; --k)
-                near(k, k + 1), near(k, k + wide + 1), near(k, k + wide), near(k, k + wide - 1);
+        for (std::size_t r = 1; r + 1 < high; ++r) {
+            std::uint16_t* own = &clear_[r * w];
+            from_row(own, own - w);
+            for (std::size_t k = 1; k + 1 < w; ++k)
+                own[k] = least(own[k], static_cast<std::uint16_t>(own[k - 1] + 1));
+        }
+        for (std::size_t r = high - 2; r > 0; --r) {
+            std::uint16_t* own = &clear_[r * w];
+            from_row(own, own + w);
+            for (std::size_t k = w - 2; k > 0; --k)
+                own[k] = least(own[k], static_cast<std::uint16_t>(own[k + 1] + 1));
+        }
     }
+    std::size_t wide() const { return static_cast<std::size_t>(columns_) + 2; } ///< of `clear_`
 
     std::optional<RegionIndex> index_;
     double cell_ = 1, per_cell_ = 1, x0_ = 0, y0_ = 0;
@@ -242,12 +263,15 @@ class Cutter {
         const std::size_t n = points.size(), segments = given.line.closed ? n : n - 1;
         if (n < 2) return;
         cuts_.clear();
-        for (std::uint32_t i = 0; i < segments; ++i) {
-            const std::uint32_t next = cells_.past_clear(given, i, static_cast<std::uint32_t>(segments));
-            if (next > i)
-                i = next - 1;
-            else
-                find(points[i], points[(i + 1) % n], i);
+        EdgeCells::Place at = cells_.place(points[0]);
+        for (std::uint32_t i = 0; i < segments;) {
+            std::uint32_t next = cells_.past_clear(given, i, static_cast<std::uint32_t>(segments), at);
+            const bool passed = next > i;
+            if (!passed) next = i + 1;
+            const Point to = points[next < n ? next : 0];
+            const EdgeCells::Place then = cells_.place(to);
+            if (!passed) find(points[i], to, i, at, then);
+            at = then, i = next;
         }
         std::sort(cuts_.begin(), cuts_.end(), [](const Cut& a, const Cut& b) {
             return a.segment != b.segment ? a.segment < b.segment : a.t < b.t;
@@ -277,38 +301,71 @@ class Cutter {
     Pieces take() { return std::move(out_); }
 
   private:
+    /// Of a segment from one cell to another: mostly of few, in which there is mostly nothing.
+    void find(Point from, Point to, std::uint32_t segment, EdgeCells::Place at, EdgeCells::Place then) {
+        // Edges lie in all cells that they come near, so that a segment need not look beyond its own.
+        if (cells_.outside(at) || cells_.outside(then) ||
+            std::abs(at.column - then.column) + std::abs(at.row - then.row) > 1)
+            return find(from, to, segment);
+        if (at == then) {
+            if (!cells_.empty(at)) {
+                const Segment one(from, to, segment);
+                for (const std::uint32_t e : cells_.held(cells_.cell(at)))
+                    one.meet(cells_.edge(e), e, cuts_);
+            }
+        } else if (!cells_.empty(at) || !cells_.empty(then)) {
+            find(from, to, segment,
+                 [&](const auto& each) { each(cells_.cell(at)), each(cells_.cell(then)); });
+        }
+    }
     void find(Point from, Point to, std::uint32_t segment) {
-        Box box;
-        box.add(from), box.add(to);
-        Spot p{}, q{};
-        bool put = false; // on the grid: when an edge is near
+        find(from, to, segment, [&](const auto& each) { cells_.each_cell_of_short(from, to, each); });
+    }
+    template<class Cells>
+    void find(Point from, Point to, std::uint32_t segment, Cells each_cell) {
+        const Segment one(from, to, segment);
         ++stamp_;
-        cells_.each_cell_of_short(from, to, [&](std::size_t cell) {
+        each_cell([&](std::size_t cell) {
             for (const std::uint32_t e : cells_.held(cell)) {
                 if (seen_[e] == stamp_) continue;
                 seen_[e] = stamp_;
-                const CutEdge& edge = cells_.edge(e);
-                if (!edge.box.meets(box)) continue;
-                const double side = cross(edge.way, from - edge.from), then = cross(edge.way, to - edge.from);
-                if (std::min(side, then) > edge.hair || std::max(side, then) < -edge.hair) continue;
-                if (!put) p = odd(from), q = odd(to), put = true;
-                if (p.x == q.x && p.y == q.y) return;
-                if (lies_left(p, q, edge.a) == lies_left(p, q, edge.b) ||
-                    lies_left(edge.a, edge.b, p) == lies_left(edge.a, edge.b, q))
-                    continue;
-                const Point a = at(edge.a), d = at(edge.b) - a, from_a = at(p) - a, to_a = at(q) - a;
-                const double d0 = cross(d, from_a), d1 = cross(d, to_a);
-                cuts_.push_back({segment, d0 == d1 ? 0.5 : std::clamp(d0 / (d0 - d1), 0.0, 1.0), e});
+                one.meet(cells_.edge(e), e, cuts_);
             }
         });
     }
 
+    /// One of the pattern.
+    struct Segment {
+        Point from, to;
+        std::uint32_t index;
+        Box box;
+        Segment(Point a, Point b, std::uint32_t i)
+            : from(a)
+            , to(b)
+            , index(i) {
+            box.add(a), box.add(b);
+        }
+        /// Adds where it crosses the edge number `e`.
+        void meet(const CutEdge& edge, std::uint32_t e, std::vector<Cut>& cuts) const {
+            if (!edge.box.meets(box)) return;
+            const double side = cross(edge.way, from - edge.from), then = cross(edge.way, to - edge.from);
+            if (std::min(side, then) > edge.hair || std::max(side, then) < -edge.hair) return;
+            const Spot p = odd(from), q = odd(to);
+            if ((p.x == q.x && p.y == q.y) || lies_left(p, q, edge.a) == lies_left(p, q, edge.b) ||
+                lies_left(edge.a, edge.b, p) == lies_left(edge.a, edge.b, q))
+                return;
+            const Point a = at(edge.a), d = at(edge.b) - a, from_a = at(p) - a, to_a = at(q) - a;
+            const double d0 = cross(d, from_a), d1 = cross(d, to_a);
+            cuts.push_back({index, d0 == d1 ? 0.5 : std::clamp(d0 / (d0 - d1), 0.0, 1.0), e});
+        }
+    };
+
     /// Of a point on the edge, or nearly, as the cuts have it: by how many edges a line from there crosses.
     bool inside(Point p) {
-        const auto cell = cells_.cell_of(p);
-        if (!cell) return false;
+        const EdgeCells::Place at = cells_.place(p);
+        if (cells_.outside(at)) return false;
         bool near = false;
-        for (const std::uint32_t e : cells_.held(*cell)) {
+        for (const std::uint32_t e : cells_.held(cells_.cell(at))) {
             const CutEdge& edge = cells_.edge(e);
             near |= distance_to_segment(p, edge.from, edge.from + edge.way) < hair;
         }
@@ -332,6 +389,7 @@ class Cutter {
         Ring out;
         if (from.segment < to.segment || (!given.line.closed && from.segment == to.segment)) {
             const auto begin = points.begin() + 1;
+            out.reserve(to.segment - from.segment + 2); // and its ends, later on
             out.assign(begin + from.segment, begin + to.segment);
             return out;
         }
@@ -378,29 +436,40 @@ class Cutter {
 
 } // namespace
 
-void add_cut(NetMaker& to, const Region& region, std::vector<PatternLine> pattern, const Affine& lay,
-             double least_mm, Progress& progress) {
-    if (region.empty()) return;
-    // On average, from some of the lines.
-    double length = 0, segments = 1, looked_at = 0;
-    for (std::size_t i = 0; i < pattern.size(); i += 1 + pattern.size() / 16, ++looked_at)
-        length += in_mm(dotlane::length(pattern[i].line)),
-            segments += static_cast<double>(pattern[i].line.points.size());
-    const bool asked = std::any_of(pattern.begin(), pattern.end(), [](const PatternLine& line) {
-        return !line.reaches_out || line.line.closed;
+Pattern pattern_of(std::vector<PatternLine> lines) {
+    Pattern out;
+    double length = 0, segments = 1; // of some of the lines
+    for (std::size_t i = 0; i < lines.size(); i += 1 + lines.size() / 16)
+        length += in_mm(dotlane::length(lines[i].line)),
+            segments += static_cast<double>(lines[i].line.points.size());
+    out.lines = lines.size(), out.segment = length / segments;
+    out.all_reach_out = std::all_of(lines.begin(), lines.end(), [](const PatternLine& line) {
+        return line.reaches_out && !line.line.closed;
     });
-    const EdgeCells cells(region, length / segments, asked);
+    out.make = [all = std::make_shared<std::vector<PatternLine>>(std::move(lines))](
+                   std::size_t i, PatternLine& line) { line = std::move((*all)[i]); };
+    return out;
+}
+
+void add_cut(NetMaker& to, const Region& region, const Pattern& pattern, const Affine& lay, double least_mm,
+             Progress& progress) {
+    if (region.empty() || pattern.lines == 0) return;
+    const EdgeCells cells(region, pattern.segment, !pattern.all_reach_out);
     constexpr std::size_t shares = 8; // of the pattern: for each core a few
     std::array<Pieces, shares> parts;
-    const double points = segments * static_cast<double>(pattern.size()) / std::max(looked_at, 1.0);
-    in_parallel(shares, static_cast<std::size_t>(points), [&](std::size_t k) {
+    const Box box = bounds(region);
+    const double points =
+        static_cast<double>(pattern.lines) * (1 + std::max(box.width(), box.height()) / pattern.segment);
+    in_parallel(shares, static_cast<std::size_t>(std::min(points, 1e9)), [&](std::size_t k) {
         Cutter cutter(cells, least_mm);
-        const std::size_t end = pattern.size() * (k + 1) / shares;
-        for (std::size_t i = pattern.size() * k / shares; i < end; ++i) {
+        PatternLine line;
+        const std::size_t end = pattern.lines * (k + 1) / shares;
+        for (std::size_t i = pattern.lines * k / shares; i < end; ++i) {
             if (i % 16 == 0 && progress.cancelled()) return;
-            for (Point& p : pattern[i].line.points)
+            pattern.make(i, line);
+            for (Point& p : line.line.points)
                 p = lay(p);
-            cutter.cut(pattern[i]);
+            cutter.cut(line);
         }
         parts[k] = cutter.take();
     });

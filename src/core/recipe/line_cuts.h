@@ -6,6 +6,8 @@
 // that enters leaves again, and as many ends lie on each ring as must, whatever touches what.
 #pragma once
 
+#include <functional>
+
 #include "core/base/progress.h"
 #include "core/recipe/line_net.h"
 
@@ -20,10 +22,22 @@ struct PatternLine {
     double longest = 0; ///< mm that no segment of it is longer than; 0: it is not known
 };
 
+/// Lines made one after the other, as they are cut: all at once they would be more memory than what is left
+/// of them.
+struct Pattern {
+    std::size_t lines = 0;
+    /// Makes the line of this number out of what is given, whose memory it may use. Called once for each, by
+    /// several threads.
+    std::function<void(std::size_t, PatternLine&)> make;
+    double segment = 1;        ///< of a line, mm on average
+    bool all_reach_out = true; ///< and none is closed
+};
+Pattern pattern_of(std::vector<PatternLine> lines);
+
 /// Adds what lies inside. Pieces shorter than `least_mm` are left out; they stay where they tie two rings
 /// together. Coordinates within +-10,000 mm. Ends early when cancelled.
 /// The pattern is laid by `lay`, which neither bends nor scales, where the region lies.
-void add_cut(NetMaker& to, const Region& region, std::vector<PatternLine> pattern, const Affine& lay,
-             double least_mm, Progress& progress);
+void add_cut(NetMaker& to, const Region& region, const Pattern& pattern, const Affine& lay, double least_mm,
+             Progress& progress);
 
 } // namespace dotlane

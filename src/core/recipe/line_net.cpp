@@ -1,6 +1,7 @@
 #include "core/recipe/line_net.h"
 
 #include <algorithm>
+#include <iterator>
 #include <numeric>
 
 namespace dotlane {
@@ -63,7 +64,7 @@ std::vector<double> LineNet::ways() const {
     return out;
 }
 
-Polylines apart(const LineNet& net, bool alternate) {
+Polylines apart(LineNet net, bool alternate) {
     Polylines out;
     out.reserve(net.order.size() + net.loose.size());
     for (std::size_t i = 0; i < net.order.size();) {
@@ -76,15 +77,21 @@ Polylines apart(const LineNet& net, bool alternate) {
             const std::uint32_t first = net.order[backwards ? end - 1 - (k - i) : k];
             const std::uint32_t from = backwards ? net.mate[first] : first;
             const std::uint32_t bend = net.bend_of.empty() ? LineNet::straight : net.bend_of[from];
+            const std::uint32_t to = net.mate[from];
             Polyline line;
-            line.points.reserve(2 + (bend == LineNet::straight ? 0 : net.bends[bend].size()));
-            line.points.push_back(net.ends[from].at);
-            net.walk_line(from, line.points);
+            if (bend == LineNet::straight) {
+                line.points = {net.ends[from].at, net.ends[to].at};
+            } else {
+                line.points = std::move(net.bends[bend]);
+                if (from > to) std::reverse(line.points.begin(), line.points.end());
+                line.points.insert(line.points.begin(), net.ends[from].at);
+                line.points.push_back(net.ends[to].at);
+            }
             out.push_back(std::move(line));
         }
         i = end;
     }
-    out.insert(out.end(), net.loose.begin(), net.loose.end());
+    std::move(net.loose.begin(), net.loose.end(), std::back_inserter(out));
     return out;
 }
 

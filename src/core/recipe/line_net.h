@@ -43,7 +43,7 @@ struct LineNet {
 };
 
 /// The lines one by one, every other row backwards when `alternate`.
-Polylines apart(const LineNet& net, bool alternate);
+Polylines apart(LineNet net, bool alternate);
 
 /// Puts a net together from lines in any order.
 class NetMaker {

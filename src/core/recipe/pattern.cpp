@@ -34,7 +34,7 @@ Span span_of(double from, double to, double step) {
     return {static_cast<long>(std::floor(from / step)) - 1, static_cast<long>(std::ceil(to / step)) + 1};
 }
 
-FillLines ended(const LineNet& net, const FillInput& in, Progress& progress, bool alternate) {
+FillLines ended(LineNet net, const FillInput& in, Progress& progress, bool alternate) {
     FillLines out;
     if (progress.cancelled()) return out;
     out.pieces = net.order.size() + net.loose.size();
@@ -43,7 +43,7 @@ FillLines ended(const LineNet& net, const FillInput& in, Progress& progress, boo
         if (net.ends[end].row != row) ++out.rows, row = net.ends[end].row;
     switch (in.ends) {
     case FillEnds::apart:
-        out.lines = apart(net, alternate);
+        out.lines = apart(std::move(net), alternate);
         break;
     case FillEnds::joined:
         out.lines = joined(net);
@@ -55,12 +55,16 @@ FillLines ended(const LineNet& net, const FillInput& in, Progress& progress, boo
     return out;
 }
 
-FillLines woven(std::vector<PatternLine> pattern, const Frame& frame, const FillInput& in,
-                Progress& progress) {
+FillLines woven(const Pattern& pattern, const Frame& frame, const FillInput& in, Progress& progress) {
     NetMaker maker(in.region.rings);
-    add_cut(maker, in.region, std::move(pattern), frame.to_part, in_mm(in.least), progress);
+    add_cut(maker, in.region, pattern, frame.to_part, in_mm(in.least), progress);
     if (progress.cancelled()) return {};
     return ended(maker.done(), in, progress);
+}
+
+FillLines woven(std::vector<PatternLine> pattern, const Frame& frame, const FillInput& in,
+                Progress& progress) {
+    return woven(pattern_of(std::move(pattern)), frame, in, progress);
 }
 
 FillLines families(const std::vector<Angle>& turned, const FillInput& in, Progress& progress) {

@@ -28,10 +28,11 @@ struct Span {
 Span span_of(double from, double to, double step);
 
 /// Lines of a pattern, in its frame, cut at the region, with their ends as wished.
+FillLines woven(const Pattern& pattern, const Frame& frame, const FillInput& in, Progress& progress);
 FillLines woven(std::vector<PatternLine> pattern, const Frame& frame, const FillInput& in,
                 Progress& progress);
 /// The same of a net.
-FillLines ended(const LineNet& net, const FillInput& in, Progress& progress, bool alternate = true);
+FillLines ended(LineNet net, const FillInput& in, Progress& progress, bool alternate = true);
 
 /// Families of straight lines `spacing` apart, turned by these angles against the pattern.
 FillLines families(const std::vector<Angle>& turned, const FillInput& in, Progress& progress);

@@ -18,24 +18,28 @@ FillLines fill(const WavesFill& style, const FillInput& in, Progress& progress) 
     std::vector<double> heights; // of one wave
     for (long i = 0; i < steps; ++i)
         heights.push_back(half * std::sin(static_cast<double>(i) * even * turn));
-    double longest = 0;
-    for (std::size_t i = 0; i < heights.size(); ++i)
-        longest = std::max(longest, std::hypot(even, heights[i] - heights[(i + 1) % heights.size()]));
+    double longest = 0, length_of_one = 0;
+    for (std::size_t i = 0; i < heights.size(); ++i) {
+        const double segment = std::hypot(even, heights[i] - heights[(i + 1) % heights.size()]);
+        longest = std::max(longest, segment), length_of_one += segment;
+    }
     const Span along = span_of(frame.box.x0, frame.box.x1, even);
     const Span rows = span_of(frame.box.y0 - half, frame.box.y1 + half, pitch);
-    std::vector<PatternLine> lines;
-    for (long k = rows.first; k <= rows.last; ++k) {
-        PatternLine line{{}, static_cast<std::uint32_t>(k - rows.first), true, longest};
+    Pattern pattern;
+    pattern.lines = static_cast<std::size_t>(rows.count());
+    pattern.segment = length_of_one / static_cast<double>(steps);
+    pattern.make = [&](std::size_t row, PatternLine& line) {
+        line = {std::move(line.line), static_cast<std::uint32_t>(row), true, longest};
+        line.line.points.clear();
         line.line.points.reserve(static_cast<std::size_t>(along.count()));
-        const double y = static_cast<double>(k) * pitch;
+        const double y = static_cast<double>(rows.first + static_cast<long>(row)) * pitch;
         auto step_at = static_cast<std::size_t>(((along.first % steps) + steps) % steps);
         for (long i = along.first; i <= along.last; ++i) {
             line.line.points.push_back({static_cast<double>(i) * even, y + heights[step_at]});
             if (++step_at == heights.size()) step_at = 0;
         }
-        lines.push_back(std::move(line));
-    }
-    return woven(std::move(lines), frame, in, progress);
+    };
+    return woven(pattern, frame, in, progress);
 }
 
 } // namespace dotlane

@@ -1,6 +1,7 @@
 #include "cli/run.h"
 
 #include <algorithm>
+#include <optional>
 #include <sstream>
 
 #include "cli/verb.h"
@@ -125,7 +126,8 @@ int guarded(Verb& verb, Context& context) {
 
 } // namespace
 
-int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out, std::ostream& err) {
+int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out, std::ostream& err,
+        Workshop* workshop) {
     CLI::App app{"Plans what a craft cutter cuts, scores, draws, foils and engraves.", "dot-lane-cli"};
     app.set_version_flag("--version", DOTLANE_VERSION);
     app.require_subcommand(1);
@@ -177,10 +179,14 @@ int run(int argc, const char* const* argv, FileSystem& files, std::ostream& out,
     }
     auto catalog = load_catalog(files, data_folder() + "/catalog", user_catalog_folder());
     if (!catalog) return fail_early(catalog.error());
-    Workshop workshop(std::move(*catalog));
+    std::optional<Workshop> own;
+    if (!workshop)
+        workshop = &own.emplace(std::move(*catalog));
+    else
+        workshop->take_catalog(std::move(*catalog));
     // Gathered first: what is printed is clean, and whether it could be printed is known at the end.
     std::ostringstream said, complained;
-    Context context{files, workshop, said, complained, as_json, to, dry_run, {}, {}};
+    Context context{files, *workshop, said, complained, as_json, to, dry_run, {}, {}};
     int code = bad;
     for (std::size_t i = 0; i < subs.size(); ++i)
         if (subs[i]->parsed()) code = guarded(*made[i], context);

@@ -153,20 +153,6 @@ TEST_CASE_METHOD(Terminal, "docs/kinds.md describes every kind as the program do
 
 namespace {
 
-/// The words of a command as a shell takes them apart: quotes hold blanks together.
-std::vector<std::string> words_of(const std::string& line) {
-    std::vector<std::string> out(1);
-    bool quoted = false;
-    for (const char c : line)
-        if (c == '\'')
-            quoted = !quoted;
-        else if (c == ' ' && !quoted)
-            out.emplace_back();
-        else
-            out.back() += c;
-    return out;
-}
-
 std::vector<std::string> verbs() {
     Terminal t;
     REQUIRE(t.run({"--help"}) == 0);

@@ -20,6 +20,21 @@ class Files : public MemoryFiles {
     }
 };
 
+/// The words of a command as a shell takes them apart: quotes hold blanks together.
+inline std::vector<std::string> words_of(const std::string& line) {
+    std::vector<std::string> out(1);
+    bool quoted = false;
+    for (const char c : line)
+        if (c == '\'')
+            quoted = !quoted;
+        else if (c == ' ' && !quoted)
+            out.emplace_back();
+        else
+            out.back() += c;
+    return out;
+}
+
+/// Verbs that are run one after the other keep what was worked out for each: of the demo that is a second.
 struct Terminal {
     Files files;
     std::string out, err;
@@ -40,7 +55,8 @@ struct Terminal {
         for (const std::string& w : words)
             argv.push_back(w.c_str());
         std::ostringstream o, e;
-        const int code = cli::run(static_cast<int>(argv.size()), argv.data(), files, o, e);
+        static Workshop kept(catalog());
+        const int code = cli::run(static_cast<int>(argv.size()), argv.data(), files, o, e, &kept);
         out = o.str(), err = e.str();
         return code;
     }

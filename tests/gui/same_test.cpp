@@ -7,6 +7,7 @@
 #include "app/recipe/fill_picker.h"
 #include "app/widgets/grip.h"
 #include "core/project/edits.h"
+#include "tests/cli/terminal.h"
 #include "tests/gui/driver.h"
 
 using namespace dotlane;
@@ -573,24 +574,23 @@ void check_same(const std::vector<Both>& all) {
     Workshop shared(catalog());
     for (const Both& both : all) {
         INFO(both.what);
-        shared.take_catalog(catalog()); // a window may have taken another
+        shared.take_catalog(catalog()); // where a window has taken another
         Driver d(false, &shared);
         Project before = demo;
         if (both.first) both.first(before);
         d.window->files().start_project(before, {});
         d.settle();
-        const std::string path = d.folder / "cli.dotlane";
-        must(save_project(disk(), path, before));
+        const std::string path = "cli.dotlane";
+        Terminal terminal;
+        must(save_project(terminal.files, path, before));
         both.window(d);
         CHECK_FALSE(d.project() == before);
-        int status = 0;
         const std::string words =
             line_of(both, path, before, dotlane::find(before, d.session().choice().part));
-        const std::string said =
-            shell("'" DOTLANE_BUILD "/src/cli/dot-lane-cli' " + words + " 2>&1", &status);
-        INFO(words << "\n" << said);
-        CHECK(WEXITSTATUS(status) != 2);                          // 1: there are findings
-        CHECK((must(load_project(disk(), path)) == d.project())); // too long to be printed
+        const int code = terminal.run(words_of(words));
+        INFO(words << "\n" << terminal.out << terminal.err);
+        CHECK(code != 2);                                                 // 1: there are findings
+        CHECK((must(load_project(terminal.files, path)) == d.project())); // too long to be printed
     }
 }
 

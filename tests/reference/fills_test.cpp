@@ -276,6 +276,40 @@ TEST_CASE("Cavalieri: length times spacing tends to the area in every style of l
     }
 }
 
+TEST_CASE("ruled lines within margins are what GEOS leaves of the level lines") {
+    Geos geos;
+    Random random("ruled lines against GEOS");
+    for (int round = 0; round < 40; ++round) {
+        const double turn = random.real(-180, 180);
+        // Turned to the lines, where the margins are level and upright.
+        const Region level = random_shape(random);
+        const Box box = bounds(level);
+        const double side = std::min(box.width(), box.height()), pitch = random.real(0.1, 0.3) * side;
+        const RuledFill style{mm(random.real(0, 0.3) * side), mm(random.real(0, 0.3) * side),
+                              mm(random.real(0, 0.2) * side), mm(random.real(0, 0.2) * side),
+                              random.coin() ? random.real(20, 80) : 0};
+        Polylines rows;
+        const auto row = [&](double y) {
+            rows.push_back({{{box.x0 + in_mm(style.left), y}, {box.x1 - in_mm(style.right), y}}, false});
+        };
+        for (double y = box.y0 + in_mm(style.top); y <= box.y1 - in_mm(style.bottom) + 1e-9; y += pitch) {
+            row(y);
+            if (const double up = pitch * style.helper / 100; up > 0 && y - up > box.y0) row(y - up);
+        }
+        double expected = 0;
+        const auto area = Geos::area_of(level);
+        if (!rows.empty())
+            expected =
+                Geos::length(Geos::Geometry(GEOSIntersection(Geos::lines(rows).get(), area.get())).get());
+        const Region region = transformed(level, Affine::rotation(in_radians(degrees(turn))));
+        const FillInput in{region,  mm(pitch),         degrees(turn), FillEnds::apart,
+                           mm(0.1), FillPhase::centre, bounds(region)};
+        INFO("seed " << random.seed() << " round " << round << " turned " << turn);
+        CHECK(in_mm(length(filled(style, in, no_progress()).lines)) ==
+              Approx(expected).epsilon(1e-3).margin(0.02));
+    }
+}
+
 TEST_CASE("cells of a grid on lattice polygons are those of Pick's theorem") {
     // G. A. Pick 1899: area = inner points + points on the edge / 2 - 1, in cells.
     Random random("Pick");

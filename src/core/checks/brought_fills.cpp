@@ -56,6 +56,16 @@ std::vector<LineId> outlines_of(const EvaluatedPart& part, const BroughtFill& fi
     return out;
 }
 
+/// How long a line is now, as a share of how long it was drawn.
+double growth(const EvaluatedPart& part, const FlatLine& line) {
+    if (!part.drawing) return part.scale;
+    for (const DrawnLine& drawn : part.drawing->lines)
+        if (drawn.id == line.id)
+            if (const Length before = length(flattened(drawn.shape)); in_mm(before) > 0)
+                return length(line.contours) / before;
+    return part.scale;
+}
+
 } // namespace
 
 std::vector<BroughtFill> brought_fills(const EvaluatedPart& part, Progress& progress) {
@@ -73,7 +83,10 @@ std::vector<BroughtFill> brought_fills(const EvaluatedPart& part, Progress& prog
         if (open.empty()) continue;
         const auto found = parallels_in(open);
         if (!found) continue;
-        BroughtFill fill{set, {}, {}, found->angle, found->spacing, {}};
+        const FlatLine& longest = **std::max_element(of.begin(), of.end(), [](const auto* a, const auto* b) {
+            return std::max(a->box.width(), a->box.height()) < std::max(b->box.width(), b->box.height());
+        });
+        BroughtFill fill{set, {}, {}, found->angle, found->spacing, {}, growth(part, longest)};
         std::vector<Point> places; // in the middles of its long ways: short ones may lie on the outline
         for (const std::size_t k : found->lines) {
             if (fill.lines.empty() || fill.lines.back() != of[k]->id) fill.lines.push_back(of[k]->id);

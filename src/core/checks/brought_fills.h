@@ -14,6 +14,7 @@ struct BroughtFill {
     Angle angle;
     Length spacing; ///< at the size that the part has now
     Box box;
+    double grown = 1; ///< as a share of the size that it was drawn at; by the part's scale and by its steps
 };
 
 /// One for each line set of the drawing that no step has changed. `part`: from a file.

@@ -161,10 +161,7 @@ class Check {
     void small_text() {
         const Part* part = find(project_, part_.part);
         const auto* spec = part ? std::get_if<Lettering>(&part->source.spec) : nullptr;
-        if (!spec || std::any_of(part->steps.begin(), part->steps.end(), [](const Step& s) {
-                return s.on && std::holds_alternative<ResizeStep>(s.what);
-            }))
-            return;
+        if (!spec || resized(*part)) return;
         double capitals = 0;
         for (const Figure& f : part_.figures)
             if (std::string_view(f.key) == "capitals") capitals = f.value;
@@ -180,16 +177,22 @@ class Check {
         }
     }
 
+    static bool resized(const Part& part) {
+        return std::any_of(part.steps.begin(), part.steps.end(),
+                           [](const Step& s) { return s.on && std::holds_alternative<ResizeStep>(s.what); });
+    }
+
     /// A fill that was lines before it came keeps them, and is lighter or darker at another size.
     void resized_fills() {
         const Part* part = find(project_, part_.part);
-        if (!part || is_made(*part) || std::abs(part_.scale - 1) < 0.005) return;
+        if (!part || is_made(*part)) return;
+        if (std::abs(part_.scale - 1) < 0.005 && !resized(*part)) return;
         for (const BroughtFill& fill : brought_fills(part_, progress_)) {
             const LineSet* set = find(*part, fill.set);
-            if (!set || set->set_aside) continue;
+            if (!set || set->set_aside || std::abs(fill.grown - 1) < 0.005) continue;
             out_.push_back(with_remedies_if(
                 !fill.outlines.empty(), checks::fill_resized(place(fill.box, fill.set), {in_mm(fill.spacing)},
-                                                             {in_mm(fill.spacing) / part_.scale})));
+                                                             {in_mm(fill.spacing) / fill.grown})));
         }
     }
 

@@ -47,7 +47,7 @@ Result<void> fill_anew(Project& project, const Catalog& catalog, const Evaluated
     const bool aside = find(*part, *outlines)->set_aside;
     FillStep what;
     what.angle = fill->angle, what.rule = FillStep::Rule::even_odd;
-    what.spacing = std::clamp(fill->spacing / part->scale, mm(0.05), mm(50));
+    what.spacing = std::clamp(fill->spacing / fill->grown, mm(0.05), mm(50));
     const auto step = fill_sets(project, catalog, part->id, what, {*outlines});
     if (!step) return tl::make_unexpected(step.error());
     if (lane) find(*part, *step)->lane = lane;

@@ -1,5 +1,7 @@
 #include "core/derive/workshop.h"
 
+#include <tuple>
+
 #include "core/base/data_folder.h"
 #include "core/derive/derivation.h"
 #include "core/project/format.h"
@@ -30,6 +32,10 @@ Workshop::Workshop(Catalog catalog) {
 
 void Workshop::take_catalog(Catalog catalog) {
     const std::lock_guard lock(turn_);
+    const auto all = [](const Catalog& c) {
+        return std::tie(c.machines, c.tools, c.stocks, c.mats, c.envelopes, c.settings);
+    };
+    if (!catalogs_.empty() && all(catalogs_.back()) == all(catalog)) return;
     catalogs_.push_back(std::move(catalog));
     catalog_ = &catalogs_.back();
     stages_ = {}; // they read it beside their keys

@@ -18,7 +18,7 @@ class Workshop {
 
     const Catalog& catalog() const { return *catalog_; }
     /// Another one from now on: a maker has kept something of a tool. The old ones stay, as does what was
-    /// derived with them. Waits for what is being derived.
+    /// derived with them. Waits for what is being derived. One that says the same changes nothing.
     void take_catalog(Catalog catalog);
     /// The fonts that ship with the program are read when they are first asked for. Any thread.
     FontShelf& fonts();

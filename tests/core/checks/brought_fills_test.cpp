@@ -5,6 +5,7 @@
 
 #include "core/checks/brought_fills.h"
 #include "core/commands/remedies.h"
+#include "core/commands/steps.h"
 #include "core/opening/opening.h"
 #include "tests/support/support.h"
 
@@ -110,6 +111,46 @@ TEST_CASE("the lines of 57.1 mm that were 0.132 mm apart are told as 0.149 mm at
     must(scale_part(b.project, b.part, 64.57 / 57.1));
     const Finding told = get(b.derive()->findings, "lines.fill-resized");
     CHECK(told.message.english().find("0.149 mm apart at this size, and were 0.132 mm") != std::string::npos);
+}
+
+TEST_CASE("a fill that came as lines tells its new spacing when a step resizes it, with the part's scale or "
+          "without") {
+    Random random("resize steps over fills that came as lines");
+    for (int round = 0; round < 12; ++round) {
+        const Rings rings{
+            40,           40, random.real(6, 20), 0, random.real(0.1, 0.8), random.real(0, std::numbers::pi),
+            random.coin()};
+        const double scale = random.coin() ? 1 : random.real(0.5, 2),
+                     by = random.coin() ? random.real(1.05, 2) : random.real(0.5, 0.95);
+        INFO("seed " << random.seed() << " round " << round << " scale " << scale << " by " << by);
+        Bench b = bench(rings.svg());
+        if (scale != 1) must(scale_part(b.project, b.part, scale));
+        ResizeStep step;
+        step.by = ResizeStep::By::percent, step.percent = 100 * by;
+        must(append_step(b.project, catalog(), b.part, step, {}, {}));
+        const auto derived = b.derive();
+        if (std::abs(scale * by - 1) < 0.01) continue;
+        const Finding told = get(derived->findings, "lines.fill-resized");
+        CHECK(number_argument(told, "spacing_mm") ==
+              Approx(rings.spacing * scale * by).epsilon(2e-3).margin(6e-4));
+        CHECK(number_argument(told, "drawn_mm") == Approx(rings.spacing).epsilon(2e-3).margin(6e-4));
+        must(apply(MendFinding{told}, b.project, catalog(), *derived));
+        const auto now = b.derive();
+        CHECK_FALSE(has(now->findings, "lines.fill-resized"));
+        const Part& part = *find(b.project, b.part);
+        const InkReport* ink = ink_of(*now->part(b.part), part.steps.back().id);
+        REQUIRE(ink);
+        CHECK(in_mm(ink->spacing) == Approx(rings.spacing).epsilon(2e-3));
+        const double r = rings.outer * scale * by;
+        CHECK(in_square_mm(ink->coverage.to_fill) == Approx(std::numbers::pi * r * r).epsilon(5e-3));
+        // Switched off again the step leaves the drawing as it came.
+        if (scale == 1) {
+            Bench off = bench(rings.svg());
+            must(append_step(off.project, catalog(), off.part, step, {}, {}));
+            find(off.project, off.part)->steps.front().on = false;
+            CHECK_FALSE(has(off.derive()->findings, "lines.fill-resized"));
+        }
+    }
 }
 
 TEST_CASE("what is no fill is not told as one: few lines, uneven lines, a drawing of curves") {

@@ -311,6 +311,8 @@ TEST_CASE_METHOD(Terminal,
     const json told = answer({"fill", "p.dotlane", "--step", step, "--alternatives", "--heat"});
     REQUIRE(told["alternatives"].size() == 4); // as it is (parallel), cross, contour, one stroke
     CHECK(told["alternatives"][0]["lifts"] == told["lifts"]);
+    CHECK(answer({"fill", "p.dotlane", "--alternatives", "--heat"}) == told); // there is one fill
+    CHECK(run({"fill", "p.dotlane", "--remove"}) != 0);                       // but that is to be named
     const json heat = told["heat"];
     const double whole = told["to_fill_mm2"].get<double>();
     CHECK(heat["once_mm2"].get<double>() + heat["twice_mm2"].get<double>() ==

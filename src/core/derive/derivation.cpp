@@ -8,6 +8,7 @@
 #include "core/derive/correction.h"
 #include "core/derive/findings.h"
 #include "core/project/format.h"
+#include "core/recipe/kept_order.h"
 
 namespace dotlane {
 namespace {
@@ -362,9 +363,14 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
             const Affine set_right = row(lane.action).run ? correction : Affine{};
             for (const PlacedPart& p : laid.parts) {
                 const auto& runs = p.footprint->part().runs;
-                if (std::any_of(runs.begin(), runs.end(), [&](const RunSet& r) { return r.lane == lane.id; }))
-                    key.placed.push_back(
-                        {p.placement.id, p.placement.piece, set_right * p.to_sheet, p.footprint});
+                if (std::none_of(runs.begin(), runs.end(),
+                                 [&](const RunSet& r) { return r.lane == lane.id; }))
+                    continue;
+                key.placed.push_back(
+                    {p.placement.id, p.placement.piece, set_right * p.to_sheet, p.footprint});
+                if (const Part* part = find(project_, p.placement.part))
+                    for (const Step& step : part->steps)
+                        if (keeps_order(step.what)) key.placed.back().kept.push_back(step.id);
             }
             if (key.placed.empty()) continue;
             const auto lines = get<LinesOf>({sheet.id, lane.id}, std::move(key));

@@ -73,12 +73,16 @@ Findings OverlapsOf::make(const Key& key, const Value*, const Fixed&, Progress&)
 
 LaneLines LinesOf::make(const Key& key, const Value*, const Fixed&, Progress&) {
     LaneLines out;
+    std::uint32_t blocks = 0;
     for (const Placed& placed : key.placed) {
         const EvaluatedPart& part = placed.footprint->part();
         const Arrangement* piece = arrangement(part, placed.piece);
         for (std::size_t r = 0; r < part.runs.size(); ++r) {
             const RunSet& run = part.runs[r];
             if (run.lane != key.lane) continue;
+            const bool kept =
+                std::find(placed.kept.begin(), placed.kept.end(), run.step) != placed.kept.end();
+            const std::uint32_t block = kept ? ++blocks : 0;
             const Polylines& lines = lines_of(part, r, placed.piece);
             auto of = run.of.begin();
             std::size_t begin = 0; // of the line
@@ -87,12 +91,14 @@ LaneLines LinesOf::make(const Key& key, const Value*, const Fixed&, Progress&) {
                 for (; of != run.of.end() && contour >= of->end; ++of)
                     begin = of->end;
                 out.lines.push_back(transformed(lines[l], placed.to_sheet));
+                out.block.push_back(block);
                 out.of.push_back({part.part, placed.placement, run.set, run.step,
                                   of == run.of.end() ? LineId{} : of->id,
                                   static_cast<std::uint32_t>(contour - begin)});
             }
         }
     }
+    if (blocks == 0) out.block.clear();
     return out;
 }
 

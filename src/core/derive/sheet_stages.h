@@ -50,6 +50,7 @@ struct LinesOf {
         int piece = 0;
         Affine to_sheet;
         std::shared_ptr<const Footprint> footprint; ///< of which only the part is read
+        std::vector<StepId> kept = {};              ///< whose strokes are run in the order they stand in
         bool operator==(const Placed&) const = default;
     };
     struct Key {

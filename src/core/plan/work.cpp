@@ -1,13 +1,14 @@
 #include "core/plan/work.h"
 
 #include "core/machine/simulator.h"
+#include "core/plan/kept_blocks.h"
 
 namespace dotlane {
 
 RoutedPass route_pass(const LaneLines& lines, const RouteOptions& options, const ToolPath& path, int repeats,
                       Progress& progress) {
     const Beginnings from = beginnings(lines.lines, path.run.start);
-    const RouteResult routed = route(from.lines, options, progress, from.starts);
+    const RouteResult routed = routed_in_blocks(from, lines.block, options, progress);
     RoutedPass out{{}, travel_of(lines.lines, options.rest, repeats), routed.outlines_waiting};
     out.strokes.reserve(routed.order.size());
     for (const RoutedLine& line : routed.order)

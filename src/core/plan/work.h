@@ -19,6 +19,9 @@ namespace dotlane {
 struct LaneLines {
     Polylines lines;          ///< mm on the sheet
     std::vector<StrokeOf> of; ///< one for each of `lines`
+    /// Of each line: those of one block, > 0, are run in their order and one behind the other; 0: as it takes
+    /// the least travel. Empty: all are.
+    std::vector<std::uint32_t> block = {};
     bool operator==(const LaneLines&) const = default;
 };
 

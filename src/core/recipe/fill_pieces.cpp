@@ -2,7 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
+
+#include "core/recipe/kept_order.h"
 
 namespace dotlane {
 namespace {
@@ -82,32 +83,6 @@ std::vector<std::size_t> pieces_of(const Polylines& lines, const std::vector<Reg
     return out;
 }
 
-void reorder(Polylines& lines, const std::vector<std::size_t>& of, FillStep::Order order) {
-    if (order == FillStep::Order::as_drawn) return;
-    std::vector<std::size_t> at(lines.size());
-    std::iota(at.begin(), at.end(), std::size_t{0});
-    const auto top = [&](std::size_t i) {
-        double y = 1e300;
-        for (const Point p : lines[i].points)
-            y = std::min(y, p.y);
-        return y;
-    };
-    if (order == FillStep::Order::by_piece) {
-        std::stable_sort(at.begin(), at.end(), [&](std::size_t a, std::size_t b) { return of[a] < of[b]; });
-    } else {
-        std::vector<double> tops(lines.size());
-        for (std::size_t i = 0; i < lines.size(); ++i)
-            tops[i] = top(i);
-        std::stable_sort(at.begin(), at.end(),
-                         [&](std::size_t a, std::size_t b) { return tops[a] < tops[b]; });
-    }
-    Polylines out;
-    out.reserve(lines.size());
-    for (const std::size_t i : at)
-        out.push_back(std::move(lines[i]));
-    lines = std::move(out);
-}
-
 /// How far the piece reaches across lines at this angle, mm.
 double across(const Region& piece, Angle angle) {
     const double s = std::sin(in_radians(angle)), c = std::cos(in_radians(angle));
@@ -155,28 +130,47 @@ FillPieces fill_pieces(const FillStep& step, const FillInput& in, Progress& prog
     for (std::size_t k = 0; rows && !in.tone && k < all.size(); ++k)
         met[k] = across(all[k], in.angle) > in_mm(in.spacing) * 1.01;
     const bool sure = std::all_of(met.begin(), met.end(), [](char m) { return m != 0; });
-    std::vector<std::size_t> of;
-    if (!sure || step.order == FillStep::Order::by_piece) {
-        of = pieces_of(out.lines.lines, all);
-        for (const std::size_t k : of)
+    if (!sure)
+        for (const std::size_t k : pieces_of(out.lines.lines, all))
             if (k != nowhere) met[k] = 1;
-    }
     for (std::size_t k = 0; k < all.size(); ++k) {
         if (met[k]) continue;
         // Its own middle has a line.
         FillLines own = solid ? filled(step.style, alone(in, all[k]), progress) : FillLines{};
         if (own.lines.empty() && solid) own = filled(ParallelFill{}, alone(in, all[k]), progress);
         if (own.lines.empty()) out.missed.push_back(bounds(all[k]));
-        if (!of.empty()) of.resize(of.size() + own.lines.size(), k);
         out.lines.add(std::move(own));
     }
-    reorder(out.lines.lines, of, step.order);
     if (step.boundary && !step.edge_apart) {
         Polylines rim = edges(in.region);
         out.lines.lines.insert(out.lines.lines.end(), std::make_move_iterator(rim.begin()),
                                std::make_move_iterator(rim.end()));
     }
     return out;
+}
+
+bool keeps_order(const StepWhat& what) {
+    const auto* fill = std::get_if<FillStep>(&what);
+    return fill && fill->order != FillStep::Order::as_drawn;
+}
+
+void put_in_order(Polylines& lines, FillStep::Order order, const Region& region) {
+    if (order == FillStep::Order::as_drawn) return;
+    std::vector<std::pair<double, std::size_t>> at; // what each is put by
+    at.reserve(lines.size());
+    if (order == FillStep::Order::by_piece) {
+        for (const std::size_t piece : pieces_of(lines, pieces(region)))
+            at.emplace_back(static_cast<double>(piece), at.size());
+    } else {
+        for (const Polyline& line : lines)
+            at.emplace_back(bounds(line).y0, at.size());
+    }
+    std::sort(at.begin(), at.end());
+    Polylines out;
+    out.reserve(lines.size());
+    for (const auto& [by, i] : at)
+        out.push_back(std::move(lines[i]));
+    lines = std::move(out);
 }
 
 } // namespace dotlane

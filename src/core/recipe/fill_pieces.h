@@ -1,4 +1,4 @@
-// A fill over all pieces of its surface: anchored as wished, none lost silently, in the wished order.
+// A fill over all pieces of its surface: anchored as wished, none lost silently.
 // Internal to recipe.
 #pragma once
 
@@ -14,5 +14,9 @@ struct FillPieces {
 /// A piece that a solid style's lines pass beside is filled on its own; one that a pattern passes beside is
 /// missed.
 FillPieces fill_pieces(const FillStep& step, const FillInput& in, Progress& progress);
+
+/// All that is run of a fill of the inset region, in the order that is wished: piece after piece as they
+/// lie in it, or by each one's uppermost point.
+void put_in_order(Polylines& lines, FillStep::Order order, const Region& region);
 
 } // namespace dotlane

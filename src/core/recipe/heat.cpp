@@ -2,6 +2,7 @@
 
 #include <numbers>
 
+#include "core/base/parallel.h"
 #include "core/recipe/raster.h"
 
 namespace dotlane {
@@ -23,6 +24,39 @@ std::size_t ways_within(const Polyline& line, double length, bool from_the_end) 
     return ways;
 }
 
+/// Of rows from `first_row` to before `end_row`.
+void ink_rows(const Raster& raster, const Polylines& strokes, double tip, long first_row, long end_row,
+              std::vector<std::uint8_t>& ink, Progress& progress) {
+    const std::size_t offset = raster.at(0L, first_row);
+    // Which way of the tool inked a square last: from one way to the next it is still the same going over.
+    std::vector<std::uint32_t> last(raster.at(0L, end_row) - offset, 0);
+    std::uint32_t way = 1;
+    for (const Polyline& line : strokes) {
+        if (progress.cancelled()) return;
+        const std::size_t n = line.points.size();
+        // A closed line comes back to where it began, and goes on there.
+        const std::uint32_t first = way + 1;
+        const std::size_t begin = line.closed ? ways_within(line, tip, false) : 0,
+                          end_at = line.closed ? n - ways_within(line, tip, true) : n;
+        for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n || (n == 1 && i == 0); ++i) {
+            ++way;
+            const std::uint32_t beginning =
+                i >= end_at && i >= begin ? first + static_cast<std::uint32_t>(begin) : 0;
+            raster.mark_rows(line.points[i], line.points[(i + 1) % n], tip / 2, first_row, end_row,
+                             [&](std::size_t from, std::size_t end) {
+                                 for (; from < end; ++from) {
+                                     std::uint32_t& by = last[from - offset];
+                                     const bool goes_on = by + 1 >= way || (by >= first && by < beginning);
+                                     if (!goes_on && ink[from] < Heat::twice)
+                                         ink[from] = ink[from] == Heat::none ? Heat::once : Heat::twice;
+                                     by = way;
+                                 }
+                             });
+        }
+        ++way; // the first of the next stroke follows on none
+    }
+}
+
 } // namespace
 
 Area Heat::of(Ink what) const {
@@ -38,33 +72,13 @@ Heat heat_of(const Region& surface, const Polylines& strokes, Length tip, Progre
                         Raster::Look::staggered);
     Heat out{box, raster.cell(), raster.columns(), raster.rows(), {}};
     out.ink.assign(raster.size(), Heat::none);
-    // Which way of the tool inked a square last: from one way to the next it is still the same going over.
-    std::vector<std::uint32_t> last(raster.size(), 0);
-    std::uint32_t way = 1;
-    for (const Polyline& line : strokes) {
-        if (progress.cancelled()) return {};
-        const std::size_t n = line.points.size();
-        // A closed line comes back to where it began, and goes on there.
-        const std::uint32_t first = way + 1;
-        const std::size_t begin = line.closed ? ways_within(line, in_mm(tip), false) : 0,
-                          end_at = line.closed ? n - ways_within(line, in_mm(tip), true) : n;
-        for (std::size_t i = 0; i + (line.closed ? 0 : 1) < n || (n == 1 && i == 0); ++i) {
-            ++way;
-            const std::uint32_t beginning =
-                i >= end_at && i >= begin ? first + static_cast<std::uint32_t>(begin) : 0;
-            raster.mark(line.points[i], line.points[(i + 1) % n], in_mm(tip) / 2,
-                        [&](std::size_t from, std::size_t end) {
-                            for (; from < end; ++from) {
-                                const bool goes_on =
-                                    last[from] + 1 >= way || (last[from] >= first && last[from] < beginning);
-                                if (!goes_on && out.ink[from] < Heat::twice)
-                                    out.ink[from] = out.ink[from] == Heat::none ? Heat::once : Heat::twice;
-                                last[from] = way;
-                            }
-                        });
-        }
-        ++way; // the first of the next stroke follows on none
-    }
+    // Rows by bands, on all cores: which of them a way inks does not depend on the others.
+    const long rows = raster.rows(), bands = std::min(rows, 16L);
+    in_parallel(static_cast<std::size_t>(bands), raster.size(), [&](std::size_t band) {
+        const auto k = static_cast<long>(band);
+        ink_rows(raster, strokes, in_mm(tip), rows * k / bands, rows * (k + 1) / bands, out.ink, progress);
+    });
+    if (progress.cancelled()) return {};
     // Spans that lie in the surface, and what is between them.
     std::size_t beyond = 0;
     const auto over = [&](std::size_t end) {

@@ -71,9 +71,18 @@ class Raster {
     /// What a tool of this radius leaves on a straight way.
     template<class Each>
     void mark(Point p, Point q, double radius, Each each) const {
+        mark_rows(p, q, radius, 0, rows_, each);
+    }
+    /// The same of rows from `first` to before `end`.
+    template<class Each>
+    void mark_rows(Point p, Point q, double radius, long first, long end, Each each) const {
+        const auto row_of = [&](double y) { return (y - box_.y0) / cell_ - 0.5; };
+        if (row_of(std::max(p.y, q.y) + radius) < static_cast<double>(first) ||
+            row_of(std::min(p.y, q.y) - radius) > static_cast<double>(end - 1))
+            return;
         const Mark mark(p, q, radius);
-        const long from = std::max(0L, std::lround(std::ceil((mark.lo - box_.y0) / cell_ - 0.5))),
-                   to = std::min(rows_ - 1, std::lround(std::floor((mark.hi - box_.y0) / cell_ - 0.5)));
+        const long from = std::max(first, std::lround(std::ceil(row_of(mark.lo)))),
+                   to = std::min(end - 1, std::lround(std::floor(row_of(mark.hi))));
         Interval covered;
         for (long row = from; row <= to; ++row)
             if (mark.at(box_.y0 + (static_cast<double>(row) + 0.5) * cell_, radius, covered))

@@ -186,6 +186,7 @@ StepOutcome run(const FillStep& step, const StepInput& in, Progress& progress) {
         for (const std::size_t k : thin)
             ink->left_out.push_back({LeftOut::Why::thin, surface.of[k], bounds(surface.areas[k])});
     }
+    put_in_order(lines, step.order, inner);
     ink->rows = made.lines.rows, ink->pieces = made.lines.pieces, ink->runs = lines.size();
     ink->cells = made.lines.cells, ink->edge_cells = made.lines.edge_cells;
     ink->lifts = lines.empty() ? 0 : lines.size() - 1;

@@ -20,9 +20,8 @@ std::string styles() {
 class Fill final : public ProjectVerb {
     void options(CLI::App& app) override {
         app.add_option("--part", part_, "Part by name or number");
-        app.add_option(
-            "--step", step_,
-            "Change this fill (number) instead of adding one; the only one when it is looked at or switched");
+        app.add_option("--step", step_,
+                       "Change this fill (number) instead of adding one; the only one when it is looked at");
         app.add_option("--line-set", sets_,
                        "Line sets to fill, by name or number; several may be given; all with closed lines "
                        "when left out");
@@ -69,10 +68,11 @@ class Fill final : public ProjectVerb {
         if (!part_id) return c.error(part_id.error());
         const Part& part = *find(project, *part_id);
         Step step{{}, true, {}, step_kind("fill")->fresh};
-        // What is only looked at or switched is the one fill that there is; else a new one is meant.
+        // What is only looked at is the one fill that there is; what is changed is named.
         if (step_ == 0 && (remove_ || off_option_->count() > 0 || alternatives_ || heat_)) {
             const auto fills = [](const Step& s) { return kind_of(s.what).inks; };
-            if (remove_ || std::count_if(part.steps.begin(), part.steps.end(), fills) != 1)
+            if (remove_ || off_option_->count() > 0 ||
+                std::count_if(part.steps.begin(), part.steps.end(), fills) != 1)
                 return c.error({"cli.which",
                                 say("Which fill? Say --step and its number; `dot-lane-cli show` lists them."),
                                 {}});

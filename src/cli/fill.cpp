@@ -69,10 +69,10 @@ class Fill final : public ProjectVerb {
         const Part& part = *find(project, *part_id);
         Step step{{}, true, {}, step_kind("fill")->fresh};
         // What is only looked at is the one fill that there is; what is changed is named.
-        if (step_ == 0 && (remove_ || off_option_->count() > 0 || alternatives_ || heat_)) {
+        const bool changed = remove_ || off_option_->count() > 0;
+        if (step_ == 0 && (changed || alternatives_ || heat_)) {
             const auto fills = [](const Step& s) { return kind_of(s.what).inks; };
-            if (remove_ || off_option_->count() > 0 ||
-                std::count_if(part.steps.begin(), part.steps.end(), fills) != 1)
+            if (changed || std::count_if(part.steps.begin(), part.steps.end(), fills) != 1)
                 return c.error({"cli.which",
                                 say("Which fill? Say --step and its number; `dot-lane-cli show` lists them."),
                                 {}});

@@ -80,8 +80,9 @@ LaneLines LinesOf::make(const Key& key, const Value*, const Fixed&, Progress&) {
         for (std::size_t r = 0; r < part.runs.size(); ++r) {
             const RunSet& run = part.runs[r];
             if (run.lane != key.lane) continue;
+            // Of its strokes: an edge in a lane of its own is a line like any other.
             const bool kept =
-                std::find(placed.kept.begin(), placed.kept.end(), run.step) != placed.kept.end();
+                run.ink && std::find(placed.kept.begin(), placed.kept.end(), run.step) != placed.kept.end();
             const std::uint32_t block = kept ? ++blocks : 0;
             const Polylines& lines = lines_of(part, r, placed.piece);
             auto of = run.of.begin();

@@ -114,7 +114,7 @@ FillLines fill_of(const FillKind& kind, const Region& region, FillEnds ends, dou
 }
 
 /// Each style on a gear, beside GEOS cutting the same lines, which it is given whole. Small and large gears,
-/// three rounds.
+/// nine rounds: of three, which take a millisecond or two each, one late thread was the median now and then.
 void styles_by_geos(benchmark::State& state) {
     Geos geos;
     std::map<std::string, double> least;
@@ -133,7 +133,7 @@ void styles_by_geos(benchmark::State& state) {
                 const auto whole = Geos::lines(fill_of(kind, plate, FillEnds::apart, pitch).lines);
                 const auto area = Geos::area_of(region);
                 std::vector<double> ratios;
-                for (int round = 0; round < 3; ++round) {
+                for (int round = 0; round < 9; ++round) {
                     const Watch ours;
                     benchmark::DoNotOptimize(fill_of(kind, region, FillEnds::apart, pitch));
                     const double mine = ours.seconds();

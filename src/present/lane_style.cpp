@@ -8,7 +8,8 @@ namespace {
 QPen pen(QColor colour, double width, Qt::PenCapStyle cap = Qt::FlatCap) {
     QPen p(colour, width);
     p.setCapStyle(cap);
-    p.setJoinStyle(Qt::RoundJoin);
+    // Round joins take as long as the line itself, and are seen only where it is wide.
+    p.setJoinStyle(width < 2 ? Qt::BevelJoin : Qt::RoundJoin);
     return p;
 }
 

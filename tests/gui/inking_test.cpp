@@ -5,6 +5,7 @@
 
 #include "app/bench/part_view.h"
 #include "app/recipe/fill_picker.h"
+#include "core/commands/inking.h"
 #include "core/derive/inking.h"
 #include "present/lane_style.h"
 #include "present/part_painter.h"
@@ -189,7 +190,7 @@ TEST_CASE_METHOD(Inker, "pieces are pressed on the bench, and kept by their plac
     REQUIRE(places.pieces.size() > 2);
     CHECK(std::count(places.filled.begin(), places.filled.end(), 1) ==
           static_cast<std::ptrdiff_t>(places.pieces.size()));
-    const auto press_piece = [&](std::size_t k) {
+    const auto inside = [&](std::size_t k) {
         // Where a line of the fill runs within it.
         std::optional<Point> at;
         for (const RunSet& run : session().evaluated()->runs)
@@ -201,8 +202,21 @@ TEST_CASE_METHOD(Inker, "pieces are pressed on the bench, and kept by their plac
             for (double y = box.y0; y < box.y1 && !at; y += 0.2)
                 if (dotlane::contains(places.pieces[k], {x, y})) at = Point{x, y};
         REQUIRE(at);
-        bench.show_area({at->x - 4, at->y - 4, at->x + 4, at->y + 4});
-        QTest::mouseClick(&bench, Qt::LeftButton, {}, bench.view().map(*at).toPoint());
+        return *at;
+    };
+    // The one that is left must not fill the view: the others would be where no hand can press them.
+    bench.fit();
+    const QRectF whole = bench.view().map(Box{0, 0, 100, 100});
+    session().run("press", PressFill{session().choice().part, step().id, inside(0)});
+    settle();
+    CHECK(places_for(*session().evaluated(), step().id).filled != places.filled);
+    CHECK(bench.view().map(Box{0, 0, 100, 100}) == whole);
+    trigger("undo");
+    settle();
+    const auto press_piece = [&](std::size_t k) {
+        const Point at = inside(k);
+        bench.show_area({at.x - 4, at.y - 4, at.x + 4, at.y + 4});
+        QTest::mouseClick(&bench, Qt::LeftButton, {}, bench.view().map(at).toPoint());
         settle();
     };
     const auto filled = [&] {

@@ -22,7 +22,7 @@ void PartView::choose_pieces_of(StepId fill) {
         setFocus();
     }
     pressing_ = wanted; // choosing ends what was pressed before
-    update();
+    refresh();
 }
 
 const FillPlaces& PartView::fill_places() const {

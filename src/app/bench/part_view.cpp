@@ -35,7 +35,7 @@ PartView::PartView(Session& session, QWidget* parent)
         refresh();
     });
     connect(&session_, &Session::choiceChanged, this, [this] {
-        if (std::exchange(shown_, session_.choice().part) != session_.choice().part) fit(), pressing_ = {};
+        if (std::exchange(shown_, session_.choice().part) != session_.choice().part) pressing_ = {}, fit();
         if (pressing_ && session_.choice().step != pressing_) pressing_ = {};
         refresh();
     });
@@ -47,7 +47,17 @@ void PartView::light(StepId step) {
 
 Box PartView::world() const {
     const EvaluatedPart* part = session_.evaluated();
-    return part ? part->box : Box{};
+    if (!part) return {};
+    Box out = part->box;
+    // What can be pressed stays in view, and where it is, though it be left out of the part.
+    const auto keep = [&](const Region& piece) { out.add(bounds(piece)); };
+    if (pressing_)
+        for (const Region& piece : fill_places().pieces)
+            keep(piece);
+    if (const StepReport* report = pieces_report())
+        for (const auto& piece : report->pieces)
+            keep(piece.region);
+    return out;
 }
 
 std::size_t PartView::weight() const {
@@ -162,18 +172,35 @@ void PartView::paint_fill_callout(QPainter& painter, const EvaluatedPart& part_s
         w = std::max(w, QFontMetricsF(plain).horizontalAdvance(l));
     QRectF box(0, 0, w + 26, 26 + 17.0 * static_cast<double>(lines.size()));
     // Outside the part, on the side that the fill is nearer to, so that neither box nor leader covers other
-    // lines.
-    const QRectF part = view().map(world());
-    const double above = part.top() - 40 - box.height(), below = part.bottom() + 18;
-    const bool up = area.top() - part.top() < part.bottom() - area.bottom() && above > 30;
-    box.moveTopLeft({area.center().x() - box.width() / 2, up ? above : below});
-    if (box.bottom() > height() - 34) box.moveBottom(height() - 34);
-    box.moveLeft(std::clamp(box.left(), 34.0, std::max(34.0, width() - box.width() - 10)));
+    // lines. Where there is no room nothing is said: the step's card says the same.
+    const QRectF part = view().map(world()), room = QRectF(rect()).adjusted(30, 30, -10, -34);
+    const QPointF middle = area.center();
+    QRectF above = box, below = box, left = box, right = box;
+    above.moveTopLeft({middle.x() - box.width() / 2, part.top() - 40 - box.height()});
+    below.moveTopLeft({middle.x() - box.width() / 2, part.bottom() + 18});
+    left.moveTopRight({part.left() - 18, middle.y() - box.height() / 2});
+    right.moveTopLeft({part.right() + 44, middle.y() - box.height() / 2});
+    for (QRectF* side : {&above, &below})
+        side->moveLeft(
+            std::clamp(side->left(), room.left(), std::max(room.left(), room.right() - box.width())));
+    for (QRectF* side : {&left, &right})
+        side->moveTop(
+            std::clamp(side->top(), room.top(), std::max(room.top(), room.bottom() - box.height())));
+    const bool up = area.top() - part.top() < part.bottom() - area.bottom();
+    const auto fits = [&](const QRectF& side) { return room.contains(side); };
+    const QRectF sides[] = {up ? above : below, up ? below : above, right, left};
+    const auto* const found = std::find_if(std::begin(sides), std::end(sides), fits);
+    if (found == std::end(sides)) return;
+    box = *found;
     painter.setPen(QPen(theme.lamp, 1.2));
     if (box.top() > area.bottom())
-        painter.drawLine(QPointF(area.center().x(), area.bottom()), QPointF(area.center().x(), box.top()));
+        painter.drawLine(QPointF(middle.x(), area.bottom()), QPointF(middle.x(), box.top()));
     else if (box.bottom() < area.top())
-        painter.drawLine(QPointF(area.center().x(), box.bottom()), QPointF(area.center().x(), area.top()));
+        painter.drawLine(QPointF(middle.x(), box.bottom()), QPointF(middle.x(), area.top()));
+    else if (box.left() > area.right())
+        painter.drawLine(QPointF(area.right(), middle.y()), QPointF(box.left(), middle.y()));
+    else
+        painter.drawLine(QPointF(box.right(), middle.y()), QPointF(area.left(), middle.y()));
     painter.setPen(QPen(theme.hairline, 1));
     painter.setBrush(theme.card);
     painter.drawRoundedRect(box, 7, 7);

@@ -2,6 +2,8 @@
 
 #include <QPainter>
 #include <QtConcurrent>
+#include <algorithm>
+#include <cmath>
 
 #include "core/base/text.h"
 #include "core/commands/inking.h"
@@ -32,18 +34,57 @@ QPixmap blank(QSize size, double ratio) {
     return out;
 }
 
-/// A corner of it at the tip's real width, so near that its lines are told apart: what stays bare is seen.
-QPixmap pixmap_of(const FillOption& option, const QColor& colour, QSize size, double ratio) {
+QRectF room_in(QSize size) {
+    return QRectF({0, 0}, size).adjusted(3, 3, -3, -3);
+}
+
+/// Of a fill: where a window of this width and height holds about two thirds of the most that it holds
+/// anywhere, so that lines are seen and their ends at the edge as well.
+Box telling_place(const Polylines& strokes, double tip, double wide, double high) {
+    const Box all = bounds(strokes).grown(tip / 2);
+    if (all.width() <= wide && all.height() <= high) return all;
+    constexpr int parts = 4; // of a window, each way
+    const double across = wide / parts, down = high / parts;
+    const int columns = std::max(parts, static_cast<int>(std::ceil(all.width() / across))),
+              rows = std::max(parts, static_cast<int>(std::ceil(all.height() / down)));
+    std::vector<double> drawn(static_cast<std::size_t>(columns) * rows, 0);
+    const auto cell = [&](int c, int r) -> double& {
+        return drawn[static_cast<std::size_t>(r) * columns + c];
+    };
+    for (const Polyline& line : strokes)
+        for (std::size_t i = 0; i + 1 < line.points.size(); ++i) {
+            const Point a = line.points[i], b = line.points[i + 1];
+            const double piece = distance(a, b);
+            const int steps = std::max(1, static_cast<int>(piece / std::min(across, down)));
+            for (int k = 0; k < steps; ++k) {
+                const Point p = mix(a, b, (k + 0.5) / steps);
+                cell(std::clamp(static_cast<int>((p.x - all.x0) / across), 0, columns - 1),
+                     std::clamp(static_cast<int>((p.y - all.y0) / down), 0, rows - 1)) += piece / steps;
+            }
+        }
+    std::vector<std::pair<double, Point>> windows;
+    double most = 0;
+    for (int r = 0; r + parts <= rows; ++r)
+        for (int c = 0; c + parts <= columns; ++c) {
+            double held = 0;
+            for (int y = r; y < r + parts; ++y)
+                for (int x = c; x < c + parts; ++x)
+                    held += cell(x, y);
+            most = std::max(most, held);
+            windows.emplace_back(held, Point{all.x0 + c * across, all.y0 + r * down});
+        }
+    const Point at = std::min_element(windows.begin(), windows.end(), [most](const auto& a, const auto& b) {
+                         return std::abs(a.first - most * 2 / 3) < std::abs(b.first - most * 2 / 3);
+                     })->second;
+    return {at.x, at.y, at.x + wide, at.y + high};
+}
+
+/// The place at the tip's real width, so near that its lines are told apart: what stays bare is seen.
+QPixmap pixmap_of(const FillOption& option, const Box& box, const QColor& colour, QSize size, double ratio) {
     QPixmap out = blank(size, ratio);
     const double tip = in_mm(option.ink->tip);
     if (option.strokes.empty()) return out;
-    const QRectF room = QRectF({0, 0}, size).adjusted(3, 3, -3, -3);
-    Box box = bounds(option.strokes).grown(tip / 2);
-    if (const double wide = tip * 22; box.width() > wide) box.x1 = box.x0 + wide;
-    if (const double high = box.width() * room.height() / room.width(); box.height() > high) {
-        const double middle = box.centre().y;
-        box.y0 = middle - high / 2, box.y1 = middle + high / 2;
-    }
+    const QRectF room = room_in(size);
     const present::View view = present::View::fitting(box, room);
     QPainter painter(&out);
     painter.setRenderHint(QPainter::Antialiasing);
@@ -157,9 +198,16 @@ void FillPicker::show(const Ways& ways) {
     const present::Theme& theme = present::Theme::current();
     const QColor colour =
         lane ? present::legible_on(present::to_qcolor(lane->colour), theme.card) : theme.ink;
-    for (std::size_t k = 0; k < ways.options.size(); ++k)
-        set_picture(QString("way-%1").arg(k),
-                    pixmap_of(ways.options[k], colour, picture_size(), devicePixelRatioF()));
+    const auto drawn = std::find_if(ways.options.begin(), ways.options.end(),
+                                    [](const FillOption& o) { return !o.strokes.empty(); });
+    if (drawn != ways.options.end()) { // the same place of each
+        const double tip = in_mm(drawn->ink->tip), wide = tip * 22;
+        const QRectF room = room_in(picture_size());
+        const auto place = telling_place(drawn->strokes, tip, wide, wide * room.height() / room.width());
+        for (std::size_t k = 0; k < ways.options.size(); ++k)
+            set_picture(QString("way-%1").arg(k),
+                        pixmap_of(ways.options[k], place, colour, picture_size(), devicePixelRatioF()));
+    }
     for (const auto& [goal, search] : ways.angles)
         set_picture(goals[static_cast<int>(goal)].second,
                     pixmap_at(search.best.angle, colour, picture_size(), devicePixelRatioF()));

@@ -128,8 +128,9 @@ Strays strays_of(const Drawing& drawing) {
         if (side(all) < least_side) break;
         if (reach <= 0) reach = near_share * side(all), halved = 0;
         Told told = told_apart(boxes, lengths, left, reach);
-        if (reach < least_share * side(told.main)) break;
-        if (told.strays.empty()) { // one may lead to the next
+        const bool small = reach < least_share * side(told.main); // as one may lead to the next within it
+        if (small && told.strays.empty()) break;
+        if (small || told.strays.empty()) {
             if (halved++ == most_halved) break;
             reach /= 2;
             continue;

@@ -98,6 +98,12 @@ TEST_CASE("what belongs to the art is no stray: corner marks, words beside it, t
     // Several strays on several sides, each told.
     CHECK(strays("<rect x='180' y='180' width='40' height='40'/><rect x='180' y='190' width='40' height='4'/>"
                  "<circle cx='1' cy='200' r='0.5'/><circle cx='399' cy='200' r='0.5'/>") == 2);
+    // One leads to the next, and a third lies so far away on the other side that both seem near the art.
+    CHECK(strays_of(drawing("<rect x='480' y='480' width='40' height='40'/>"
+                            "<circle cx='504' cy='687' r='0.5'/><circle cx='432' cy='845' r='0.5'/>"
+                            "<circle cx='571' cy='146' r='0.5'/>",
+                            1000, 1000))
+              .clusters.size() == 3);
 }
 
 TEST_CASE("a field of small things beside a dense one is art, not ten thousand strays") {

@@ -118,8 +118,8 @@ struct FillStep {
                    s.edge_apart);
         f.whole({"repeats", "times", "Each stroke is run so often in place", {8, "1"}, true}, s.repeats, 1,
                 20);
-        f.one_of({"order", "order", "", {8, R"("as-drawn")"}, true}, s.order,
-                 {"as-drawn", "by-piece", "top-down"});
+        f.one_of({"order", "order", "As drawn: what takes the least travel", {8, R"("as-drawn")"}, true},
+                 s.order, {"as-drawn", "by-piece", "top-down"});
         f.length({"clear", "clear of others", "Kept free around other lines of the part", {8, "0"}, true},
                  s.clear, mm(0), mm(50));
         f.one_of({"rule",

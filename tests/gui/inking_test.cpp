@@ -5,7 +5,6 @@
 
 #include "app/bench/part_view.h"
 #include "app/recipe/fill_picker.h"
-#include "core/commands/inking.h"
 #include "core/derive/inking.h"
 #include "present/lane_style.h"
 #include "present/part_painter.h"
@@ -43,6 +42,18 @@ struct Inker : Driver {
     using Choice = app::Choice;
     const Step& step() { return session().part()->steps.front(); }
     const InkReport& ink() { return *ink_of(*session().derived()->part(session().part()->id), step().id); }
+    /// A drawing of 90 x 60 mm as a new part, filled.
+    void fill_drawing(const std::string& path) {
+        window->files().open_path(
+            drawing_file("filled.svg", "<svg xmlns='http://www.w3.org/2000/svg' width='90mm' height='60mm' "
+                                       "viewBox='0 0 90 60'><path fill='#333' d='" +
+                                           path + "'/></svg>"));
+        settle();
+        press("take-in");
+        trigger("fill");
+        settle();
+        window->work().part_view().fit();
+    }
     QStringList open_ways() {
         press("fill-ways");
         auto* picker = find<app::FillPicker>("fill-picker");
@@ -138,6 +149,36 @@ TEST_CASE_METHOD(Inker, "other ways to fill are told with their figures, and tak
     CHECK_FALSE(window->findChild<app::FillPicker*>("fill-picker")->isVisible());
 }
 
+TEST_CASE_METHOD(
+    Inker, "ways to fill are shown where much is filled, and the figures beside the part or not at all") {
+    // Four spikes: whatever lies at one end of it is nearly nothing.
+    fill_drawing("M0 30L40 28 45 0 50 28 90 30 50 32 45 60 40 32Z");
+    app::PartView& bench = window->work().part_view();
+    Choice choice = session().choice();
+    const auto drawn = [&](StepId chosen) {
+        choice.step = chosen;
+        session().choose(choice);
+        settle();
+        const Lane& lane = *dotlane::find(session().project(), step().lane);
+        const QColor ink =
+            present::legible_on(present::to_qcolor(lane.colour), present::Theme::current().paper);
+        return colours_of(bench)[ink.rgb()];
+    };
+    const int alone = drawn({});
+    CHECK(alone > 500);
+    CHECK(drawn(step().id) == alone);
+    open_ways();
+    auto* list = find<app::FillPicker>("fill-picker")->findChild<QListWidget*>("picker-list");
+    for (int row = 1; row < 5; ++row) {
+        const QImage picture = list->item(row)->data(Qt::UserRole + 2).value<QPixmap>().toImage();
+        const double share = inked([&](QPainter& p) { p.drawImage(0, 0, picture); },
+                                   std::max(picture.width(), picture.height())) /
+                             (picture.width() * picture.height());
+        INFO(row << ": " << share);
+        CHECK(share > 0.25); // 0.05 at its left end
+    }
+}
+
 TEST_CASE_METHOD(Inker, "heat shows in its colours, with a key, and goes again") {
     app::PartView& bench = window->work().part_view();
     const auto colours = [&] { return colours_of(bench); };
@@ -180,6 +221,28 @@ TEST_CASE_METHOD(Inker, "a fill becomes as dark as a picture that is asked for")
     CHECK(ink().coverage.covered_percent > 90);
 }
 
+TEST_CASE_METHOD(Inker, "a piece that is filled alone leaves the others where a hand can press them") {
+    fill_drawing("M0 0H40V40H0ZM60 20H90V60H60Z");
+    app::PartView& bench = window->work().part_view();
+    press("fill-pieces");
+    const auto seen = [&] { return bench.view().map(Box{0, 0, 90, 60}); };
+    const QRectF before = seen();
+    const auto press_at = [&](Point p) {
+        QTest::mouseClick(&bench, Qt::LeftButton, {}, bench.view().map(p).toPoint());
+        settle();
+        return places_for(*session().evaluated(), step().id).filled;
+    };
+    const std::vector<char> first = press_at({20, 20});
+    CHECK(std::count(first.begin(), first.end(), 1) == 1);
+    CHECK(seen() == before);
+    CHECK(press_at({75, 40}) == std::vector<char>{1, 1});
+    CHECK(press_at({20, 20}) != first);
+    CHECK(seen() == before);
+    QTest::keyClick(&bench, Qt::Key_Escape);
+    settle();
+    CHECK(seen() != before); // what is left fills the view again
+}
+
 TEST_CASE_METHOD(Inker, "pieces are pressed on the bench, and kept by their place") {
     app::PartView& bench = window->work().part_view();
     press("more-fields");
@@ -204,15 +267,6 @@ TEST_CASE_METHOD(Inker, "pieces are pressed on the bench, and kept by their plac
         REQUIRE(at);
         return *at;
     };
-    // The one that is left must not fill the view: the others would be where no hand can press them.
-    bench.fit();
-    const QRectF whole = bench.view().map(Box{0, 0, 100, 100});
-    session().run("press", PressFill{session().choice().part, step().id, inside(0)});
-    settle();
-    CHECK(places_for(*session().evaluated(), step().id).filled != places.filled);
-    CHECK(bench.view().map(Box{0, 0, 100, 100}) == whole);
-    trigger("undo");
-    settle();
     const auto press_piece = [&](std::size_t k) {
         const Point at = inside(k);
         bench.show_area({at.x - 4, at.y - 4, at.x + 4, at.y + 4});

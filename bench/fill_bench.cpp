@@ -157,7 +157,7 @@ void one_stroke_time(benchmark::State& state) {
         for (const auto& [region, pitch] :
              {std::pair{gears(30), 0.1}, std::pair{gear(60), 0.05}, std::pair{gear(700), 0.02}}) {
             std::vector<double> ratios;
-            for (int round = 0; round < 5; ++round) {
+            for (int round = 0; round < 9; ++round) {
                 double seconds[2];
                 int k = 0;
                 for (const FillEnds ends : {FillEnds::apart, FillEnds::one_stroke}) {

@@ -253,7 +253,7 @@ TEST_CASE_METHOD(Inker, "pieces are pressed on the bench, and kept by their plac
     REQUIRE(places.pieces.size() > 2);
     CHECK(std::count(places.filled.begin(), places.filled.end(), 1) ==
           static_cast<std::ptrdiff_t>(places.pieces.size()));
-    const auto inside = [&](std::size_t k) {
+    const auto press_piece = [&](std::size_t k) {
         // Where a line of the fill runs within it.
         std::optional<Point> at;
         for (const RunSet& run : session().evaluated()->runs)
@@ -265,12 +265,8 @@ TEST_CASE_METHOD(Inker, "pieces are pressed on the bench, and kept by their plac
             for (double y = box.y0; y < box.y1 && !at; y += 0.2)
                 if (dotlane::contains(places.pieces[k], {x, y})) at = Point{x, y};
         REQUIRE(at);
-        return *at;
-    };
-    const auto press_piece = [&](std::size_t k) {
-        const Point at = inside(k);
-        bench.show_area({at.x - 4, at.y - 4, at.x + 4, at.y + 4});
-        QTest::mouseClick(&bench, Qt::LeftButton, {}, bench.view().map(at).toPoint());
+        bench.show_area({at->x - 4, at->y - 4, at->x + 4, at->y + 4});
+        QTest::mouseClick(&bench, Qt::LeftButton, {}, bench.view().map(*at).toPoint());
         settle();
     };
     const auto filled = [&] {

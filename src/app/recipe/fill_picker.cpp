@@ -52,9 +52,9 @@ Box telling_place(const Polylines& strokes, double tip, double wide, double high
         return drawn[static_cast<std::size_t>(r) * columns + c];
     };
     for (const Polyline& line : strokes)
-        for (std::size_t i = 0; i + 1 < line.points.size(); ++i) {
-            const Point a = line.points[i], b = line.points[i + 1];
-            const double piece = distance(a, b);
+        for (std::size_t i = 0; i == 0 || i + 1 < line.points.size(); ++i) {
+            const Point a = line.points[i], b = line.points[std::min(i + 1, line.points.size() - 1)];
+            const double piece = line.points.size() == 1 ? tip : distance(a, b); // a dot is as long as wide
             const int steps = std::max(1, static_cast<int>(piece / std::min(across, down)));
             for (int k = 0; k < steps; ++k) {
                 const Point p = mix(a, b, (k + 0.5) / steps);
@@ -76,7 +76,9 @@ Box telling_place(const Polylines& strokes, double tip, double wide, double high
     const Point at = std::min_element(windows.begin(), windows.end(), [most](const auto& a, const auto& b) {
                          return std::abs(a.first - most * 2 / 3) < std::abs(b.first - most * 2 / 3);
                      })->second;
-    return {at.x, at.y, at.x + wide, at.y + high};
+    const double x = all.width() < wide ? all.centre().x - wide / 2 : at.x,
+                 y = all.height() < high ? all.centre().y - high / 2 : at.y;
+    return {x, y, x + wide, y + high};
 }
 
 /// The place at the tip's real width, so near that its lines are told apart: what stays bare is seen.

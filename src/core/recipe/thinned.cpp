@@ -90,10 +90,11 @@ class Mending {
         , nearby_(std::in_place, all, 1.5 * pitch) {}
 
     void run() {
-        if (!windows_.any()) return;
+        if (!windows_.any() || progress_.cancelled()) return;
         mend_all(10, ToneWindows::enough);
         if (progress_.cancelled()) return;
         windows_ = ToneWindows(box_, ink_, progress_, ToneWindows::step_for(box_, fine));
+        if (progress_.cancelled()) return;
         lift_ = last_lift;
         mend_all(6, fair);
         windows_.sharpen();

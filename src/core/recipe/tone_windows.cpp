@@ -79,8 +79,11 @@ ToneWindows::ToneWindows(const Box& box, const ToneInk& ink, const Progress& pro
         off[at] += more;
         if (!inside) outside[at] += ink.square();
     });
-    const Sums sums(squares_.columns(), squares_.rows(), off, wide_),
-        bare(squares_.columns(), squares_.rows(), outside, wide_);
+    if (progress.cancelled()) return; // a large part's sums take a while each
+    const Sums sums(squares_.columns(), squares_.rows(), off, wide_);
+    if (progress.cancelled()) return;
+    const Sums bare(squares_.columns(), squares_.rows(), outside, wide_);
+    if (progress.cancelled()) return;
     for (long r = 0; r < rows_; ++r)
         for (long c = 0; c < columns_; ++c) {
             counts_.push_back(bare.window(c, r) <= 2 * step * side);

@@ -3,11 +3,10 @@
 #include <algorithm>
 #include <unordered_map>
 
-#include "core/base/aside.h"
 #include "core/base/text.h"
 #include "core/recipe/findings.h"
 #include "core/recipe/flatten.h"
-#include "core/recipe/step.h"
+#include "core/recipe/step_work.h"
 #include "core/recipe/strays.h"
 
 namespace dotlane {
@@ -20,13 +19,6 @@ namespace {
 
 using Link = RecipeChain::Link;
 
-/// Lanes and switches do not change what a step does to the lines.
-bool same_work(Step a, Step b) {
-    a.lane = b.lane = {};
-    a.aside = b.aside = false;
-    return a == b;
-}
-
 bool same_members(const std::vector<LineSet>& a, const std::vector<LineSet>& b) {
     return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](const LineSet& x, const LineSet& y) {
         return x.id == y.id && x.role == y.role && x.lines == y.lines;
@@ -38,9 +30,7 @@ class Evaluation {
     Evaluation(const Part& part, const RecipeInputs& inputs, const EvaluatedPart* before, Progress& progress)
         : part_(part)
         , source_(inputs.source)
-        , inserted_(inputs.inserted)
-        , tips_(inputs.tips)
-        , made_(inputs.made)
+        , inputs_(inputs)
         , known_(before ? before->chain : nullptr)
         , progress_(progress) {
         out_.part = part.id;
@@ -87,20 +77,19 @@ class Evaluation {
         chain->drawing = source_.drawing, chain->scale = part_.scale, chain->sets = part_.sets;
         const bool same = known && known->scale == chain->scale && same_members(known->sets, chain->sets) &&
                           (known->drawing == chain->drawing || *known->drawing == *chain->drawing);
-        chain->base = same ? known->base : flatten_source(part_, *source_.drawing, made_);
+        chain->base = same ? known->base : flatten_source(part_, *source_.drawing, inputs_.made);
         for (const auto& set : chain->base->sets)
             out_.source_box.add(set->box());
         auto state = std::make_shared<RecipeState>(*chain->base);
+        StepWork steps(part_, inputs_, *chain->base, known.get(), progress_);
         for (const Step& step : part_.steps) {
             if (!step.on) continue;
-            RecipeChain::Given given = given_to(step, *state, *chain->base);
-            std::shared_ptr<const Link> link;
-            if (known)
-                if (const auto it = known->links.find(step.id); it != known->links.end() &&
-                                                                it->second->given == given &&
-                                                                same_work(it->second->step, step))
-                    link = it->second;
-            if (!link) link = done(step, std::move(given));
+            RecipeChain::Given given = steps.given_to(step, *state);
+            std::shared_ptr<const Link> link = steps.known(step, given);
+            if (!link) {
+                auto worked = steps.outcome_of(step, given, *state);
+                if (worked) link = linked(step, *worked, std::move(given));
+            }
             if (progress_.cancelled()) return state;
             apply(*link, *state);
             chain->links[step.id] = std::move(link);
@@ -109,82 +98,8 @@ class Evaluation {
         return state;
     }
 
-    Length tip_of(const Step& step) const {
-        if (!kind_of(step.what).inks) return {};
-        const auto tip = tips_.find(step.lane);
-        return tip == tips_.end() ? mm(0.4) : tip->second;
-    }
-
-    RecipeChain::Given given_to(const Step& step, const RecipeState& state, const RecipeState& base) const {
-        RecipeChain::Given out;
-        out.tip = tip_of(step);
-        const StepKind& kind = kind_of(step.what);
-        const bool adds = kind.brings; // works on nothing that is there
-        // Others would be done again for nothing whenever the part changes its size.
-        const bool around = looks_around(step.what), places = adds || kind.places || around;
-        if (const auto it = inserted_.find(step.id); it != inserted_.end() && it->second)
-            out.inserted = it->second->drawing;
-        for (const auto& set : state.sets) {
-            const bool named = std::find(step.of.begin(), step.of.end(), set->id) != step.of.end();
-            if (step.of.empty() && !adds)
-                out.of.push_back(set);
-            else if (!named && places)
-                out.part.add(set->box());
-            if (around && !named && !step.of.empty()) out.rest.push_back(set);
-            if (std::find(step.by.begin(), step.by.end(), set->id) != step.by.end()) out.by.push_back(set);
-        }
-        for (const LineSetId id : step.of) // in the order in which they were named
-            for (const auto& set : state.sets)
-                if (set->id == id) out.of.push_back(set);
-        out.traced =
-            kind.prints && !out.of.empty() &&
-            std::all_of(out.of.begin(), out.of.end(), [&](const std::shared_ptr<const WorkSet>& set) {
-                const LineSet* own = dotlane::find(part_, set->id);
-                return own && own->role.starts_with(role::traced) && base.find(set->id) == set.get();
-            });
-        return out;
-    }
-
-    /// Whether it can take long enough to be cancelled: one boolean of thousands of pieces takes a second,
-    /// and cannot be stopped half way.
-    static bool takes_long(const Step& step, const RecipeChain::Given& given) {
-        constexpr std::size_t quick = 2000; // points
-        if (kind_of(step.what).inks) return true;
-        std::size_t points = 0;
-        for (const auto* sets : {&given.of, &given.by, &given.rest})
-            for (const auto& set : *sets)
-                for (const FlatLine& line : set->lines)
-                    for (const Polyline& contour : line.contours)
-                        points += contour.points.size();
-        return points > quick;
-    }
-
-    /// None when cancelled.
-    std::optional<StepOutcome> outcome_of(const Step& step, const RecipeChain::Given& given) const {
-        const auto it = inserted_.find(step.id);
-        const Result<SourceLines>* inserted = it == inserted_.end() ? nullptr : &it->second;
-        if (!takes_long(step, given)) {
-            StepInput in = input_of(given);
-            in.inserted = inserted;
-            return run_step(step.what, in, progress_);
-        }
-        const auto brought = inserted ? std::make_shared<const Result<SourceLines>>(*inserted) : nullptr;
-        const auto own = std::make_shared<Progress>();
-        auto out = run_aside(
-            [what = step.what, given, brought, own] {
-                StepInput in = input_of(given);
-                in.inserted = brought.get();
-                return run_step(what, in, *own);
-            },
-            progress_);
-        if (!out) own->cancel();
-        return out;
-    }
-
-    std::shared_ptr<const Link> done(const Step& step, RecipeChain::Given given) {
-        std::optional<StepOutcome> worked = outcome_of(step, given);
-        if (!worked) return nullptr;
-        StepOutcome& outcome = *worked;
+    static std::shared_ptr<const Link> linked(const Step& step, StepOutcome& outcome,
+                                              RecipeChain::Given given) {
         auto out = std::make_shared<Link>(Link{step, std::move(given), {}, {}, {}, {}});
         out->changed.assign(outcome.changed.begin(), outcome.changed.end());
         const bool behind = kind_of(step.what).behind;
@@ -409,9 +324,7 @@ class Evaluation {
 
     const Part& part_;
     const SourceLines& source_;
-    const std::map<StepId, Result<SourceLines>>& inserted_;
-    const LaneTips& tips_;
-    bool made_;
+    const RecipeInputs& inputs_;
     std::shared_ptr<const RecipeChain> known_;
     Progress& progress_;
     EvaluatedPart out_;

@@ -1,6 +1,7 @@
 #include "core/base/text.h"
 #include "core/recipe/evaluate.h"
 
+#include <numbers>
 #include <thread>
 
 #include "core/commands/apart.h"
@@ -237,5 +238,70 @@ TEST_CASE("a heavy step that is cancelled leaves nothing behind, and is done who
         REQUIRE(again.runs.size() == whole.runs.size());
         for (std::size_t r = 0; r < whole.runs.size(); ++r)
             CHECK(again.runs[r].lines == whole.runs[r].lines);
+    }
+}
+
+TEST_CASE("steps that are begun before their turn make what they make at it") {
+    Random random("steps begun early");
+    INFO("seed " << random.seed());
+    std::string elements; // two colours, each of more points than are worked on at once
+    for (const char* colour : {"#111111", "#a8462d"})
+        for (int i = 0; i < 4; ++i) {
+            elements += std::string("<path stroke='") + colour + "' fill='none' d='M";
+            const double x = random.real(30, 170), y = random.real(30, 170), waves = random.whole(3, 9);
+            for (int k = 0; k < 700; ++k) {
+                const double t = k * 2 * std::numbers::pi / 700, r = 12 + 3 * std::sin(waves * t);
+                elements += number(x + r * std::cos(t), 6) + "," + number(y + r * std::sin(t), 6) + " ";
+            }
+            elements += "Z M" + number(x, 6) + "," + number(y, 6) + " h20'/>";
+        }
+    Bench b = bench(elements, 200, 200);
+    must(gather_colours(b.project, b.part));
+    const Part& there = *find(b.project, b.part);
+    REQUIRE(there.sets.size() == 2);
+    const LineSetId sets[] = {there.sets[0].id, there.sets[1].id};
+    for (int round = 0; round < 8; ++round) {
+        Project project = b.project;
+        std::vector<LineSetId> known(sets, sets + 2);
+        for (int k = 0; k < 6; ++k) {
+            HingeStep hinge; // makes lines, and takes some of what it works on
+            hinge.radius = mm(random.real(5, 20));
+            CleanStep clean;
+            clean.least_size = mm(random.real(0.5, 3));
+            const StepWhat kinds[] = {OutlineStep{mm(random.real(0.2, 2))},
+                                      OutlineStep{mm(random.real(-2, -0.2))},
+                                      hinge,
+                                      clean,
+                                      TurnStep{degrees(random.real(1, 50))},
+                                      FillHolesStep{mm(random.real(0.5, 5))},
+                                      DashStep{}};
+            // At first one whose guess is wrong: a hinge between two outlines.
+            const bool fixed = round == 0;
+            const StepWhat& what = kinds[fixed ? (k % 2 ? 2 : 0) : random.whole(0, 6)];
+            const int of = fixed ? 0 : random.whole(0, static_cast<int>(known.size()) - 1);
+            const StepId id =
+                must(append_step(project, catalog(), b.part, what, {known[static_cast<std::size_t>(of)]}));
+            if (kind_of(what).makes) known.push_back(find(*find(project, b.part), id)->result);
+        }
+        const Part& part = *find(project, b.part);
+        RecipeInputs inputs;
+        inputs.source.drawing = part.source.drawing;
+        const EvaluatedPart together = evaluate(part, inputs);
+        Part grown = part; // one more step at a time: none is there to be begun
+        for (Step& step : grown.steps)
+            step.on = false;
+        EvaluatedPart alone;
+        for (Step& step : grown.steps) {
+            step.on = true;
+            alone = evaluate(grown, inputs, &alone);
+        }
+        REQUIRE(together.lines.size() == alone.lines.size());
+        for (std::size_t i = 0; i < alone.lines.size(); ++i) {
+            CHECK(together.lines[i].id == alone.lines[i].id);
+            CHECK(together.lines[i].contours == alone.lines[i].contours);
+        }
+        CHECK(together.findings.size() == alone.findings.size());
+        for (const Step& step : part.steps)
+            CHECK(together.reports.at(step.id)->refused == alone.reports.at(step.id)->refused);
     }
 }

@@ -10,6 +10,7 @@
 #include <set>
 #include <tuple>
 
+#include "core/plan/order_bound.h"
 #include "core/plan/sheet_ways.h"
 
 namespace dotlane {
@@ -54,8 +55,10 @@ class Solver {
     enum class Exact { solved, given_up, cancelled };
     /// Given up when more than `most_work` would have to be weighed.
     Exact exact(Sequence& out, std::int64_t most_work);
-    bool by_beam(Sequence& out, std::size_t most, SequenceCost* cost = nullptr);
+    bool by_beam(Sequence& out, std::size_t most, SequenceCost* taken = nullptr);
     void put(Sequence& out, std::vector<std::pair<std::size_t, const SheetWay*>> run) const;
+    /// Milliseconds that no order takes less than; `hands`: what the one found takes.
+    std::int64_t bound(std::int64_t hands, Effort effort);
 
     const Job& job_;
     Progress& progress_;
@@ -143,7 +146,7 @@ Solver::Exact Solver::exact(Sequence& out, std::int64_t most_work) {
 }
 
 /// With many sheets: of the states with as many sheets run, the most promising go on.
-bool Solver::by_beam(Sequence& out, std::size_t most, SequenceCost* cost) {
+bool Solver::by_beam(Sequence& out, std::size_t most, SequenceCost* taken) {
     struct State {
         std::vector<bool> done;
         std::uint64_t key = 0; ///< of what is done
@@ -220,7 +223,7 @@ bool Solver::by_beam(Sequence& out, std::size_t most, SequenceCost* cost) {
     if (ways_.stopped() || layers[n].empty()) return false;
     std::vector<std::pair<std::size_t, const SheetWay*>> run;
     std::size_t at = 0;
-    if (cost) *cost = layers[n].front().cost;
+    if (taken) *taken = layers[n].front().cost;
     for (std::size_t count = n; count > 0; --count) {
         const State& state = layers[count][at];
         run.emplace_back(state.sheet, state.way);
@@ -250,6 +253,23 @@ void Solver::put(Sequence& out, std::vector<std::pair<std::size_t, const SheetWa
     out.stops = cost.stops;
 }
 
+/// Each sheet by itself with all slots as it wishes them, or each tool put in once; or, where that leaves
+/// much open and there is time for it, walks over all sheets.
+std::int64_t Solver::bound(std::int64_t hands, Effort effort) {
+    std::set<int> used;
+    std::int64_t least = 0, around = 0;
+    for (std::size_t s = 0; s < job_.sheets.size(); ++s) {
+        least += (ways_.few_slots() ? ways_.least_of(s) : ways_.least_around(s, true)).hands;
+        around += ways_.least_around(s, false).hands;
+        for (const JobPass& pass : job_.sheets[s].passes)
+            used.insert(pass.tool);
+    }
+    least = std::max(least + ways_.swap(), around + std::ssize(used) * ways_.swap()); // the first is put in
+    if (least < hands && effort == Effort::best)
+        least = std::max(least, order_bound(job_, ways_, hands, progress_));
+    return std::min(hands, least);
+}
+
 Result<Sequence> Solver::solve(Effort effort) {
     Sequence out;
     if (job_.sheets.empty()) return out;
@@ -271,24 +291,14 @@ Result<Sequence> Solver::solve(Effort effort) {
         if (!by_beam(out, states_in_beam(effort))) solved = Exact::cancelled;
     }
     if (solved == Exact::cancelled) return fail("cancelled", say("Planning was cancelled."));
-    out.proven = solved == Exact::solved &&
-                 std::all_of(job_.sheets.begin(), job_.sheets.end(),
-                             [](const JobSheet& sheet) { return sheet.passes.size() <= exact_passes; });
-    if (out.proven) {
-        out.least = out.hands;
-    } else { // each sheet by itself with all slots as it wishes them, or each tool put in once
-        std::set<int> used;
-        std::int64_t least = 0, around = 0;
-        for (std::size_t s = 0; s < job_.sheets.size(); ++s) {
-            least += (ways_.few_slots() ? ways_.least_of(s) : ways_.least_around(s, true)).hands;
-            around += ways_.least_around(s, false).hands;
-            for (const JobPass& pass : job_.sheets[s].passes)
-                used.insert(pass.tool);
-        }
-        least = std::max(least + ways_.swap(),
-                         around + std::ssize(used) * ways_.swap()); // the first tool is put in
-        out.least = std::min(out.hands, static_cast<double>(least) / 1000);
-    }
+    const bool all_orders = std::all_of(job_.sheets.begin(), job_.sheets.end(), [](const JobSheet& sheet) {
+        return sheet.passes.size() <= exact_passes;
+    });
+    const std::int64_t hands = std::llround(out.hands * 1000);
+    const std::int64_t least = solved == Exact::solved && all_orders ? hands : bound(hands, effort);
+    if (progress_.cancelled()) return fail("cancelled", say("Planning was cancelled."));
+    out.proven = all_orders && least == hands;
+    out.least = static_cast<double>(least) / 1000;
     return out;
 }
 

@@ -10,7 +10,8 @@
 // Method: on a sheet, dynamic programming over the passes that have run and what the slots hold; over the
 // job, the same over the sheets that have run. Exact, and said to be (`proven`), for up to `exact_sheets`
 // sheets with up to `exact_passes` passes each. Beyond, the most promising states of as many sheets go on,
-// and of more passes those in the usual order; `least` bounds from below what any order takes.
+// and of more passes those in the usual order; `least` bounds from below what any order takes
+// (order_bound.h), and what takes no more than that is proven too.
 #pragma once
 
 #include <cstdint>
@@ -54,10 +55,10 @@ struct Stretch {
 
 struct Sequence {
     std::vector<Stretch> stretches;
-    double hands = 0; ///< seconds: of all stretches, and of all tools put in
-    double least = 0; ///< no order takes fewer seconds
-    int stops = 0;    ///< one before each stretch
-    bool proven = false;
+    double hands = 0;    ///< seconds: of all stretches, and of all tools put in
+    double least = 0;    ///< no order takes fewer seconds
+    int stops = 0;       ///< one before each stretch
+    bool proven = false; ///< no order takes fewer seconds than this one
 };
 
 /// Errors: "plan.no-slot" (a tool fits nowhere), "plan.places" (two sheets in one place), "cancelled".

@@ -35,7 +35,7 @@ std::uint32_t nearest_point(const Polyline& line, Point to) {
 
 /// Ten for each item come near to what can be reached; a shake takes some 30 to 200 microseconds.
 std::size_t shakes_of(std::size_t items, Effort effort) {
-    return std::min<std::size_t>(10 * items, effort == Effort::first ? 600 : 36'000);
+    return std::min<std::size_t>(10 * items, effort == Effort::first ? 600 : 20'000);
 }
 
 class Router {

@@ -46,17 +46,23 @@ class Solver {
     /// Of a sheet, from what the slots hold, that are gone on from.
     std::size_t ways_in_beam(Effort effort) const {
         // With few slots so many lose nothing that was seen on random jobs, and take half the time of all.
-        if (effort == Effort::first) return ways_.few_slots() ? 40 : 4;
+        if (effort == Effort::first) return ways_.few_slots() ? 24 : 4;
         return ways_.few_slots() ? all_ways : 12;
     }
     std::size_t states_in_beam(Effort effort) const {
-        return ways_.few_slots() ? (effort == Effort::first ? 20 : 300) : effort == Effort::first ? 10 : 100;
+        return ways_.few_slots() ? (effort == Effort::first ? 14 : 300) : effort == Effort::first ? 10 : 100;
+    }
+    /// What a sheet takes at least: in many slots by what is quick to have.
+    SequenceCost alone(std::size_t sheet) const {
+        return ways_.few_slots() ? ways_.least_of(sheet) : ways_.least_around(sheet, true);
     }
     enum class Exact { solved, given_up, cancelled };
     /// Given up when more than `most_work` would have to be weighed.
     Exact exact(Sequence& out, std::int64_t most_work);
     bool by_beam(Sequence& out, std::size_t most, SequenceCost* taken = nullptr);
-    void put(Sequence& out, std::vector<std::pair<std::size_t, const SheetWay*>> run) const;
+    /// The sheets as they are run, each with what the slots hold before it.
+    using Run = std::vector<std::pair<const SheetWay*, Holds>>;
+    void put(Sequence& out, const Run& run) const;
     /// Milliseconds that no order takes less than; `hands`: what the one found takes.
     std::int64_t bound(std::int64_t hands, Effort effort);
 
@@ -116,6 +122,7 @@ Solver::Exact Solver::exact(Sequence& out, std::int64_t most_work) {
                             --missing;
                         else
                             kept = with(kept, slot, 0);
+                    kept = ways_.ordered(kept);
                     const SequenceCost cost = node.cost + all[w].cost + SequenceCost{0, 0, turned};
                     const SequenceCost ahead{std::max(around[then] + missing * ways_.swap(), whole[then]),
                                              stops[then], 0};
@@ -132,16 +139,16 @@ Solver::Exact Solver::exact(Sequence& out, std::int64_t most_work) {
     const auto best = std::min_element(last.begin(), last.end(), [](const auto& a, const auto& b) {
         return std::tie(a.second.cost, a.first) < std::tie(b.second.cost, b.first);
     });
-    std::vector<std::pair<std::size_t, const SheetWay*>> run;
+    Run run;
     Holds holds = best->first;
     for (std::size_t set = sets - 1; set != 0;) {
         const Node& node = reached[set].at(holds);
-        run.emplace_back(node.sheet, &ways_.ways(node.sheet, node.before)[node.way]);
+        run.emplace_back(&ways_.ways(node.sheet, node.before)[node.way], node.before);
         set &= ~(std::size_t{1} << node.sheet);
         holds = node.before;
     }
     std::reverse(run.begin(), run.end());
-    put(out, std::move(run));
+    put(out, run);
     return Exact::solved;
 }
 
@@ -162,8 +169,7 @@ bool Solver::by_beam(Sequence& out, std::size_t most, SequenceCost* taken) {
     std::mt19937_64 engine(n); // always the same
     SequenceCost all;
     for (std::size_t s = 0; s < n; ++s)
-        all = all + (least[s] = ways_.few_slots() ? ways_.least_of(s) : ways_.least_around(s, true)),
-        keys[s] = engine();
+        all = all + (least[s] = alone(s)), keys[s] = engine();
     std::vector<std::vector<State>> layers(n + 1);
     layers[0].push_back({std::vector<bool>(n), 0, 0, {}, all, 0, 0, nullptr});
     const auto promise = [](const State& a) { return a.cost + a.ahead; };
@@ -221,29 +227,32 @@ bool Solver::by_beam(Sequence& out, std::size_t most, SequenceCost* taken) {
         }
     }
     if (ways_.stopped() || layers[n].empty()) return false;
-    std::vector<std::pair<std::size_t, const SheetWay*>> run;
+    Run run;
     std::size_t at = 0;
     if (taken) *taken = layers[n].front().cost;
     for (std::size_t count = n; count > 0; --count) {
         const State& state = layers[count][at];
-        run.emplace_back(state.sheet, state.way);
+        run.emplace_back(state.way, layers[count - 1][state.before].holds);
         at = state.before;
     }
     std::reverse(run.begin(), run.end());
-    put(out, std::move(run));
+    put(out, run);
     return true;
 }
 
-void Solver::put(Sequence& out, std::vector<std::pair<std::size_t, const SheetWay*>> run) const {
+void Solver::put(Sequence& out, const Run& run) const {
     SequenceCost cost;
     Holds now = 0;
-    for (const auto& [sheet, way] : run) {
+    for (const auto& [way, in] : run) {
         cost = cost + way->cost;
+        Holds before = in;
         for (const auto& [mask, holds] : way->stretches) {
-            Stretch stretch{sheet, {}, {}};
-            for (std::size_t p = 0; p < job_.sheets[sheet].passes.size(); ++p)
+            Stretch stretch{way->sheet, {}, {}};
+            for (std::size_t p = 0; p < job_.sheets[way->sheet].passes.size(); ++p)
                 if (mask >> p & 1U) stretch.passes.push_back(p);
-            now = ways_.stood(holds, now);
+            const Holds told = ways_.told(*way, holds, in);
+            now = ways_.stood(told, before, now);
+            before = told;
             for (std::size_t s = 0; s < slots_; ++s)
                 stretch.holds.push_back(static_cast<int>(held(now, s)) - 1);
             out.stretches.push_back(std::move(stretch));
@@ -259,7 +268,7 @@ std::int64_t Solver::bound(std::int64_t hands, Effort effort) {
     std::set<int> used;
     std::int64_t least = 0, around = 0;
     for (std::size_t s = 0; s < job_.sheets.size(); ++s) {
-        least += (ways_.few_slots() ? ways_.least_of(s) : ways_.least_around(s, true)).hands;
+        least += alone(s).hands;
         around += ways_.least_around(s, false).hands;
         for (const JobPass& pass : job_.sheets[s].passes)
             used.insert(pass.tool);

@@ -27,7 +27,7 @@ namespace dotlane {
 inline constexpr std::size_t exact_sheets = 12, exact_passes = 8;
 
 struct JobPass {
-    int tool = 0;            ///< 0..252, index into `Job::fits`
+    int tool = 0;            ///< 0..246, index into `Job::fits`
     int lane = 0;            ///< 0..31: the same on all sheets on which it runs
     std::uint32_t after = 0; ///< passes of its sheet that must have run before, a bit each; earlier ones only
 };

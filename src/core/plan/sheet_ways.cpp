@@ -9,7 +9,8 @@ namespace dotlane {
 namespace {
 
 constexpr Holds wished = 0xfe; ///< whatever is needed first
-constexpr Holds other = 0xff;  ///< what sat there before, and is not of the sheet that runs
+constexpr Holds others = 0xf8; ///< and on: the first, second, ... of what sat there before and is not of the
+                               ///< sheet that runs
 
 } // namespace
 
@@ -20,13 +21,39 @@ SheetWays::SheetWays(const Job& job, Progress& progress)
     , swap_(std::llround(job.swap * 1000))
     , around_(job.sheets.size())
     , least_(job.sheets.size())
-    , together_(job.sheets.size()) {}
+    , together_(job.sheets.size()) {
+    for (std::size_t s = 0; s < slots_; ++s) {
+        std::size_t first = 0;
+        while (std::any_of(job.fits.begin(), job.fits.end(),
+                           [&](const std::vector<bool>& row) { return row[first] != row[s]; }))
+            ++first;
+        alike_.push_back(first);
+    }
+}
+
+Holds SheetWays::ordered(Holds holds) const {
+    for (std::size_t s = 1; s < slots_; ++s) {
+        if (alike_[s] == s) continue;
+        std::size_t at = s;
+        for (std::size_t before = s; before-- > alike_[s];)
+            if (alike(before, s) && held(holds, before) > held(holds, at)) {
+                const Holds greater = held(holds, before);
+                holds = with(with(holds, before, held(holds, at)), at, greater);
+                at = before;
+            }
+    }
+    return holds;
+}
 
 /// What a state costs that has at hand what the other one has, tool by tool as each is needed.
 SequenceCost SheetWays::loading(Holds from, Holds to) const {
     std::int64_t swaps = 0;
-    for (std::size_t s = 0; s < slots_; ++s)
-        swaps += held(to, s) != 0 && held(from, s) != wished && held(to, s) != held(from, s) ? 1 : 0;
+    for (std::size_t s = 0; s < slots_; ++s) {
+        bool there = held(to, s) == 0 || held(from, s) == wished;
+        for (std::size_t k = alike_[s]; k < slots_ && !there; ++k)
+            there = alike(k, s) && held(from, k) == held(to, s);
+        swaps += there ? 0 : 1;
+    }
     return {swaps * swap_, 0, 0};
 }
 
@@ -89,13 +116,20 @@ void SheetWays::seat(const PassesTogether& passes, Holds holds, bool stay, Each 
             if (held(holds, s) == tool) own = with(own, s, 0xff);
     const auto stays = [&](const Places& p) { return (own & ~p.over) == 0 && ((holds ^ p.set) & own) == 0; };
     stay = stay && std::any_of(passes.places.begin(), passes.places.end(), stays);
+    // To another slot like the one where it sits leads nowhere.
+    const auto strays = [&](const Places& p) {
+        for (std::size_t s = 0; s < slots_; ++s)
+            for (std::size_t k = alike_[s]; k < slots_ && held(own, s) != 0; ++k)
+                if (k != s && alike(k, s) && held(p.set, k) == held(holds, s)) return true;
+        return false;
+    };
     for (const Places& places : passes.places) {
-        if (stay && !stays(places)) continue;
+        if (stay ? !stays(places) : strays(places)) continue;
         int put_in = 0;
         for (std::size_t s = 0; s < slots_; ++s)
             put_in += held(places.over, s) != 0 && held(holds, s) != held(places.set, s) &&
                       held(holds, s) != wished;
-        each((holds & ~own & ~places.over) | places.set, put_in);
+        each(ordered((holds & ~own & ~places.over) | places.set), put_in);
     }
 }
 
@@ -180,7 +214,7 @@ std::vector<SheetWay> SheetWays::find_ways(std::size_t sheet, Holds in, std::siz
     std::vector<SheetWay> out;
     thin_out_sorted(reached[all].all, most);
     for (const Reached& step : reached[all].all) {
-        SheetWay way{step.holds, step.cost, {}};
+        SheetWay way{sheet, step.holds, step.cost, {}};
         PassMask mask = all;
         for (Holds h = step.holds; mask != 0;) {
             const auto& states = reached[mask].all;
@@ -197,27 +231,29 @@ std::vector<SheetWay> SheetWays::find_ways(std::size_t sheet, Holds in, std::siz
     return out;
 }
 
+bool SheetWays::uses(std::size_t sheet, Holds tool) const {
+    const auto& passes = job_.sheets[sheet].passes;
+    return std::any_of(passes.begin(), passes.end(),
+                       [&](const JobPass& p) { return static_cast<Holds>(p.tool + 1) == tool; });
+}
+
 const std::vector<SheetWay>& SheetWays::ways(std::size_t sheet, Holds in) {
-    Holds like = in; // what is not of this sheet is all alike to it
-    for (std::size_t slot = 0; slot < slots_; ++slot) {
-        const Holds tool = held(in, slot);
-        const auto& passes = job_.sheets[sheet].passes;
-        if (tool != 0 && std::none_of(passes.begin(), passes.end(), [&](const JobPass& p) {
-                return static_cast<Holds>(p.tool + 1) == tool;
-            }))
-            like = with(like, slot, other);
-    }
+    Holds like = in, next = others; // what is not of this sheet is all alike to it
+    for (std::size_t slot = 0; slot < slots_; ++slot)
+        if (held(in, slot) != 0 && !uses(sheet, held(in, slot))) like = with(like, slot, next++);
+    like = ordered(like);
     const auto [it, fresh] = ways_.try_emplace({sheet, like});
     if (fresh) it->second = find_ways(sheet, like, most_);
     return it->second;
 }
 
-/// What the slots hold at the end of a way that began with `in`.
-Holds SheetWays::after(const SheetWay& way, Holds in) const {
-    Holds out = way.holds;
+Holds SheetWays::told(const SheetWay& way, Holds at, Holds in) const {
+    std::vector<Holds> foreign;
     for (std::size_t slot = 0; slot < slots_; ++slot)
-        if (held(out, slot) == other) out = with(out, slot, held(in, slot));
-    return out;
+        if (held(in, slot) != 0 && !uses(way.sheet, held(in, slot))) foreign.push_back(held(in, slot));
+    for (std::size_t slot = 0; slot < slots_; ++slot)
+        if (const Holds tool = held(at, slot); tool >= others) at = with(at, slot, foreign[tool - others]);
+    return ordered(at);
 }
 
 /// What a sheet costs at least, whatever the slots hold before it.
@@ -274,14 +310,31 @@ SequenceCost SheetWays::least_around(std::size_t sheet, bool swaps) const {
     return least_over(sheet, true) + SequenceCost{swaps ? put_in * swap_ : 0, 0, 0};
 }
 
-Holds SheetWays::stood(Holds at, Holds before) const {
+Holds SheetWays::stood(Holds told, Holds told_before, Holds before) const {
+    const auto has = [&](Holds holds, Holds tool, std::size_t like) {
+        for (std::size_t s = 0; s < slots_; ++s)
+            if (alike(s, like) && held(holds, s) == tool) return true;
+        return false;
+    };
     Holds now = before;
-    for (std::size_t s = 0; s < slots_; ++s) {
-        const bool stays = held(at, s) == 0 || held(at, s) == other;
-        bool moved = false; // to another slot
+    for (std::size_t s = 0; s < slots_;
+         ++s) // what is wanted in a slot of another kind leaves the one it is in
         for (std::size_t k = 0; k < slots_; ++k)
-            moved |= held(at, k) == held(before, s);
-        now = with(now, s, !stays ? held(at, s) : moved ? 0 : held(before, s));
+            if (held(told, k) != 0 && held(told, k) == held(now, s) && !alike(k, s)) now = with(now, s, 0);
+    for (std::size_t k = 0; k < slots_; ++k) {
+        const Holds comes = held(told, k);
+        if (comes == 0 || has(now, comes, k)) continue;
+        const auto free = [&](std::size_t s) {
+            return alike(s, k) && (held(now, s) == 0 || !has(told, held(now, s), s));
+        };
+        const auto goes = [&](std::size_t s) {
+            return held(now, s) != 0 && has(told_before, held(now, s), s);
+        };
+        std::optional<std::size_t> place;
+        for (std::size_t s = 0; s < slots_; ++s)
+            if (free(s) && (!place || (goes(s) && !goes(*place)))) place = s;
+        DOTLANE_CHECK(place); // alike slots are as many as what they hold
+        now = with(now, *place, comes);
     }
     return now;
 }

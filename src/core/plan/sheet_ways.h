@@ -1,5 +1,8 @@
 // The ways over one sheet of a job: which of its passes run together, which tool sits where meanwhile, and
 // what the slots hold at the end. Internal to plan; see sequence.h.
+//
+// Slots that take the same tools are alike: what they hold between them counts, not which holds which, so it
+// stands in a fixed order here. Which slot it is in truth is told at the end (`stood`).
 #pragma once
 
 #include <algorithm>
@@ -32,6 +35,7 @@ inline Holds with(Holds holds, std::size_t slot, Holds tool) {
 }
 
 struct SheetWay {
+    std::size_t sheet = 0;
     Holds holds = 0; ///< at the end
     SequenceCost cost;
     std::vector<std::pair<PassMask, Holds>> stretches;
@@ -58,9 +62,15 @@ class SheetWays {
     /// From what the slots hold; the cheapest first. Kept.
     const std::vector<SheetWay>& ways(std::size_t sheet, Holds in);
     /// What the slots hold at the end of a way that began with `in`.
-    Holds after(const SheetWay& way, Holds in) const;
-    /// The same after one stretch of it: `at` as the way says, `before` as they truly stood.
-    Holds stood(Holds at, Holds before) const;
+    Holds after(const SheetWay& way, Holds in) const { return told(way, way.holds, in); }
+    /// The same after one stretch of it: `at` as the way says.
+    Holds told(const SheetWay& way, Holds at, Holds in) const;
+    /// Which slot holds what then: of alike ones, those with what goes, or else the first that is not needed,
+    /// take what comes. `told`: of this stretch, `told_before`: of the one before, `before`: how they stood
+    /// in truth.
+    Holds stood(Holds told, Holds told_before, Holds before) const;
+    /// With what alike slots hold in order.
+    Holds ordered(Holds holds) const;
     /// What a sheet costs at least, whatever the slots hold before it.
     SequenceCost least_of(std::size_t sheet) const;
     /// A bound of it that is quick to have; without `swaps`: of all but the tools put in.
@@ -122,6 +132,8 @@ class SheetWays {
         }
         std::vector<std::uint32_t> table_; ///< index into `all`, from 1, by what slots hold; a power of two
     };
+    bool alike(std::size_t a, std::size_t b) const { return alike_[a] == alike_[b]; }
+    bool uses(std::size_t sheet, Holds tool) const;
     std::optional<PassesTogether> together(std::size_t sheet, PassMask mask) const;
     const std::vector<PassesTogether>& all_together(std::size_t sheet) const;
     std::vector<Places> places_of(const std::vector<Holds>& tools) const;
@@ -140,6 +152,7 @@ class SheetWays {
     mutable std::int64_t work_ = 0;
     std::int64_t most_work_ = 0;
     std::size_t slots_;
+    std::vector<std::size_t> alike_; ///< of each slot: the first that takes the same tools
     std::int64_t swap_;
     std::size_t most_ = all_ways;
     std::map<std::pair<std::size_t, Holds>, std::vector<SheetWay>> ways_;

@@ -341,6 +341,35 @@ TEST_CASE("of many sheets the order keeps all rules, and no order takes less tha
     }
 }
 
+TEST_CASE("holders that take the same tools are told apart as little as it takes") {
+    Random random("alike holders");
+    for (int round = 0; round < 40; ++round) {
+        const int slots = random.whole(2, 4), tools = random.whole(2, 6);
+        SomeJob some = some_job(random, random.whole(2, 5), 3, tools, slots);
+        const auto blade = static_cast<std::size_t>(slots - 1); // where the last tool sits alone, or not
+        const bool alone = random.coin();
+        for (std::vector<bool>& row : some.job.fits)
+            std::fill(row.begin(), row.end(), true);
+        if (alone)
+            for (std::size_t s = 0; s < blade; ++s)
+                some.job.fits.back()[s] = false;
+        INFO("seed " << random.seed() << " round " << round);
+        const auto found = least_hands(some.job, no_progress());
+        REQUIRE(found);
+        CHECK(found->proven);
+        CHECK(seconds_of(*found, some) == Approx(found->hands));
+        SomeJob apart = some; // tools that nobody needs make each holder one of its own
+        for (std::size_t s = 0; s + 1 < static_cast<std::size_t>(slots); ++s) {
+            apart.job.fits.emplace_back(static_cast<std::size_t>(slots), false);
+            apart.job.fits.back()[s] = true;
+        }
+        const auto same = least_hands(apart.job, no_progress());
+        REQUIRE(same);
+        CHECK(found->hands == Approx(same->hands));
+        CHECK(found->stops == same->stops);
+    }
+}
+
 TEST_CASE("the bound of walks is never above the least hands, and near it where sheets have many passes") {
     Random random("walks");
     INFO("seed " << random.seed());

@@ -10,7 +10,7 @@
 #include <set>
 #include <tuple>
 
-#include "core/plan/order_bound.h"
+#include "core/plan/order_walks.h"
 #include "core/plan/sheet_ways.h"
 
 namespace dotlane {
@@ -63,8 +63,8 @@ class Solver {
     /// The sheets as they are run, each with what the slots hold before it.
     using Run = std::vector<std::pair<const SheetWay*, Holds>>;
     void put(Sequence& out, const Run& run) const;
-    /// Milliseconds that no order takes less than; `hands`: what the one found takes.
-    std::int64_t bound(std::int64_t hands, Effort effort);
+    /// Milliseconds that no order takes less than; `out` becomes a better one when it is found on the way.
+    std::int64_t bound(Sequence& out, Effort effort);
 
     const Job& job_;
     Progress& progress_;
@@ -264,7 +264,8 @@ void Solver::put(Sequence& out, const Run& run) const {
 
 /// Each sheet by itself with all slots as it wishes them, or each tool put in once; or, where that leaves
 /// much open and there is time for it, walks over all sheets.
-std::int64_t Solver::bound(std::int64_t hands, Effort effort) {
+std::int64_t Solver::bound(Sequence& out, Effort effort) {
+    const std::int64_t hands = std::llround(out.hands * 1000);
     std::set<int> used;
     std::int64_t least = 0, around = 0;
     for (std::size_t s = 0; s < job_.sheets.size(); ++s) {
@@ -274,9 +275,18 @@ std::int64_t Solver::bound(std::int64_t hands, Effort effort) {
             used.insert(pass.tool);
     }
     least = std::max(least + ways_.swap(), around + std::ssize(used) * ways_.swap()); // the first is put in
-    if (least < hands && effort == Effort::best)
-        least = std::max(least, order_bound(job_, ways_, hands, progress_));
-    return std::min(hands, least);
+    if (least >= hands) return hands;
+    if (effort == Effort::first) return least;
+    const OrderWalk walk = walk_orders(
+        job_, ways_, hands, [this](std::size_t sheet, int place) { return may_run(sheet, place); },
+        progress_);
+    if (walk.better.empty()) return std::max(least, walk.least);
+    Run run;
+    for (const OrderWalk::Step& step : walk.better)
+        run.emplace_back(&ways_.ways(step.sheet, step.before)[step.way], step.before);
+    out = {};
+    put(out, run);
+    return std::max(least, walk.least);
 }
 
 Result<Sequence> Solver::solve(Effort effort) {
@@ -303,11 +313,10 @@ Result<Sequence> Solver::solve(Effort effort) {
     const bool all_orders = std::all_of(job_.sheets.begin(), job_.sheets.end(), [](const JobSheet& sheet) {
         return sheet.passes.size() <= exact_passes;
     });
-    const std::int64_t hands = std::llround(out.hands * 1000);
-    const std::int64_t least = solved == Exact::solved && all_orders ? hands : bound(hands, effort);
+    out.least = out.hands;
+    if (solved != Exact::solved || !all_orders) out.least = static_cast<double>(bound(out, effort)) / 1000;
     if (progress_.cancelled()) return fail("cancelled", say("Planning was cancelled."));
-    out.proven = all_orders && least == hands;
-    out.least = static_cast<double>(least) / 1000;
+    out.proven = all_orders && out.least == out.hands;
     return out;
 }
 

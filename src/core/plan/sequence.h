@@ -11,7 +11,7 @@
 // job, the same over the sheets that have run. Exact, and said to be (`proven`), for up to `exact_sheets`
 // sheets with up to `exact_passes` passes each. Beyond, the most promising states of as many sheets go on,
 // and of more passes those in the usual order; `least` bounds from below what any order takes
-// (order_bound.h), and what takes no more than that is proven too.
+// (order_walks.h), and what takes no more than that is proven too.
 #pragma once
 
 #include <cstdint>

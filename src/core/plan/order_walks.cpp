@@ -1,12 +1,15 @@
-#include "core/plan/order_bound.h"
+#include "core/plan/order_walks.h"
 
 #include <algorithm>
-#include <array>
+#include <bitset>
 #include <cmath>
 #include <limits>
+#include <numeric>
 #include <optional>
+#include <random>
+#include <tuple>
 #include <unordered_map>
-#include <vector>
+#include <utility>
 
 namespace dotlane {
 namespace {
@@ -14,6 +17,7 @@ namespace {
 /// Of seatings, of ways between states, of places in all layers, and of ways that walks try in all rounds.
 constexpr std::int64_t most_seatings = 25'000'000, most_tried = 80'000'000;
 constexpr std::size_t most_arcs = 250'000, most_labels = 5'000'000;
+constexpr std::size_t most_sheets = 256, most_going_on = 3000; ///< of the search; the latter a layer
 constexpr double none = std::numeric_limits<double>::infinity();
 
 /// All that the slots may hold between sheets, and how each sheet leads from one to another.
@@ -32,8 +36,16 @@ class Roads {
     /// None when there are too many.
     static std::optional<Roads> of(const Job& job, SheetWays& ways);
     std::size_t sheets() const { return sheets_; }
-    std::size_t states() const { return (begins_.size() - 1) / sheets_; } ///< 0: as the job begins
+    std::size_t states() const { return states_.size(); } ///< 0: as the job begins
     std::size_t count() const { return roads_.size(); }
+    Holds holds(std::size_t state) const { return states_[state]; }
+    /// Milliseconds that the costs of all orders are a multiple of.
+    std::int64_t grain() const {
+        std::int64_t out = 0;
+        for (const Road& road : roads_)
+            out = std::gcd(out, static_cast<std::int64_t>(road.cost));
+        return std::max<std::int64_t>(out, 1);
+    }
     Some of(std::size_t state, std::size_t sheet) const {
         const std::size_t at = state * sheets_ + sheet;
         return {roads_.data() + begins_[at], roads_.data() + begins_[at + 1]};
@@ -41,6 +53,7 @@ class Roads {
 
   private:
     std::size_t sheets_ = 0;
+    std::vector<Holds> states_{0};
     std::vector<Road> roads_;
     std::vector<std::size_t> begins_{0}; ///< by state, then by sheet
 };
@@ -48,7 +61,7 @@ class Roads {
 std::optional<Roads> Roads::of(const Job& job, SheetWays& ways) {
     Roads out;
     out.sheets_ = job.sheets.size();
-    std::vector<Holds> states{0};
+    std::vector<Holds>& states = out.states_;
     std::unordered_map<Holds, std::uint32_t> numbers{{0, 0}};
     ways.keep(all_ways, most_seatings);
     for (std::size_t from = 0; from < states.size(); ++from)
@@ -143,6 +156,8 @@ class Walks {
         return out;
     }
 
+    const std::vector<double>& prices() const { return prices_; }
+
     /// Towards what the last walk left out, so far as `room` (what the bound may rise by, at most) tells.
     /// False when it ran each sheet once: then it is an order, and nothing bounds it better.
     bool move_prices(double room) {
@@ -188,29 +203,166 @@ class Walks {
     std::vector<std::size_t> there_;
 };
 
+class Search {
+  public:
+    Search(const Roads& roads, std::vector<double> prices,
+           const std::function<bool(std::size_t, int)>& may_run)
+        : roads_(roads)
+        , prices_(std::move(prices))
+        , may_run_(may_run)
+        , ahead_(roads.sheets() + 1, std::vector<Ahead>(roads.states())) {
+        for (std::size_t left = 1; left <= roads_.sheets(); ++left)
+            for (std::size_t state = 0; state < roads_.states(); ++state)
+                ahead_[left][state] = look_ahead(left, state);
+    }
+
+    /// `least`, `known`: milliseconds.
+    OrderWalk better(std::int64_t least, std::int64_t known, const Progress& progress) const;
+
+  private:
+    using Sheets = std::bitset<most_sheets>;
+    /// What walks of so many sheets take from a state at least, prices given back: with any first sheet, and
+    /// with another one than that.
+    struct Ahead {
+        double best = 0, second = 0;
+        std::size_t sheet = most_sheets;
+    };
+    struct Order {
+        Sheets done;           ///< of those that go on
+        std::uint64_t key = 0; ///< of what is done and the state
+        std::size_t state = 0;
+        double cost = 0, promise = 0; ///< promise: with the least that is still to come
+        std::size_t from = 0, sheet = 0, way = 0;
+    };
+
+    Ahead look_ahead(std::size_t left, std::size_t state) const {
+        Ahead out{none, none, most_sheets};
+        for (std::size_t s = 0; s < roads_.sheets(); ++s) {
+            double least = none;
+            for (const Roads::Road& road : roads_.of(state, s)) {
+                const Ahead& then = ahead_[left - 1][road.to];
+                least = std::min(least, road.cost - prices_[s] + (then.sheet == s ? then.second : then.best));
+            }
+            if (least < out.best) {
+                out = {least, out.best, s};
+            } else {
+                out.second = std::min(out.second, least);
+            }
+        }
+        return out;
+    }
+
+    const Roads& roads_;
+    std::vector<double> prices_;
+    const std::function<bool(std::size_t, int)>& may_run_;
+    std::vector<std::vector<Ahead>> ahead_; ///< by how many sheets are left, then by state
+};
+
+OrderWalk Search::better(std::int64_t least, std::int64_t known, const Progress& progress) const {
+    const std::size_t n = roads_.sheets();
+    const double most = static_cast<double>(known - roads_.grain()) + 1e-3; // what is better takes no more
+    std::mt19937_64 engine(n);                                              // always the same
+    std::vector<std::uint64_t> sheet_keys(n), state_keys(roads_.states());
+    for (auto* keys : {&sheet_keys, &state_keys})
+        std::generate(keys->begin(), keys->end(), std::ref(engine));
+    std::vector<std::vector<Order>> layers(n + 1);
+    layers[0].push_back({{}, state_keys[0], 0, 0, 0, 0, 0, 0});
+    bool all = true;
+    OrderWalk out{least, {}, 0};
+    for (std::size_t count = 0; count < n; ++count) {
+        if (progress.cancelled()) return {};
+        std::vector<Order>& next = layers[count + 1];
+        double worst = most; // promise of those that go on
+        const auto thin_out = [&] {
+            std::sort(next.begin(), next.end(), [](const Order& a, const Order& b) {
+                return std::tie(a.key, a.cost, a.from, a.way) < std::tie(b.key, b.cost, b.from, b.way);
+            });
+            next.erase(std::unique(next.begin(), next.end(),
+                                   [](const Order& a, const Order& b) { return a.key == b.key; }),
+                       next.end());
+            if (next.size() <= most_going_on) return;
+            all = false;
+            std::sort(next.begin(), next.end(), [](const Order& a, const Order& b) {
+                return std::tie(a.promise, a.key) < std::tie(b.promise, b.key);
+            });
+            next.resize(most_going_on);
+            worst = next.back().promise;
+        };
+        for (std::size_t from = 0; from < layers[count].size(); ++from) {
+            const Order& order = layers[count][from];
+            double left = 0; // prices of what has not run
+            for (std::size_t s = 0; s < n; ++s)
+                left += order.done[s] ? 0 : prices_[s];
+            for (std::size_t s = 0; s < n; ++s) {
+                if (order.done[s] || !may_run_(s, static_cast<int>(count) + 1)) continue;
+                const std::uint64_t key = order.key ^ state_keys[order.state] ^ sheet_keys[s];
+                std::size_t way = 0;
+                for (const Roads::Road& road : roads_.of(order.state, s)) {
+                    const Ahead& then = ahead_[n - count - 1][road.to];
+                    const bool any = count + 1 == n || (!order.done[then.sheet] && then.sheet != s);
+                    const double cost = order.cost + road.cost,
+                                 promise = cost + left - prices_[s] + (any ? then.best : then.second);
+                    if (promise <= worst)
+                        next.push_back({{}, key ^ state_keys[road.to], road.to, cost, promise, from, s, way});
+                    ++way;
+                }
+            }
+            if (next.size() > 4 * most_going_on) thin_out();
+        }
+        thin_out();
+        for (Order& order : next) {
+            order.done = layers[count][order.from].done;
+            order.done.set(order.sheet);
+        }
+    }
+    if (!layers[n].empty()) {
+        const auto best =
+            std::min_element(layers[n].begin(), layers[n].end(), [](const Order& a, const Order& b) {
+                return std::tie(a.cost, a.key) < std::tie(b.cost, b.key);
+            });
+        out.hands = static_cast<std::int64_t>(best->cost);
+        std::size_t at = static_cast<std::size_t>(best - layers[n].begin());
+        for (std::size_t count = n; count > 0; --count) {
+            const Order& order = layers[count][at];
+            out.better.push_back({order.sheet, roads_.holds(layers[count - 1][order.from].state), order.way});
+            at = order.from;
+        }
+        std::reverse(out.better.begin(), out.better.end());
+    }
+    if (all) out.least = out.better.empty() ? known : out.hands;
+    return out;
+}
+
 } // namespace
 
-std::int64_t order_bound(const Job& job, SheetWays& ways, std::int64_t known, const Progress& progress) {
+OrderWalk walk_orders(const Job& job, SheetWays& ways, std::int64_t known,
+                      const std::function<bool(std::size_t, int)>& may_run, const Progress& progress) {
     const auto roads = Roads::of(job, ways);
-    if (!roads || roads->sheets() < 2) return 0;
+    if (!roads || roads->sheets() < 2) return {};
+    const auto grain = static_cast<double>(roads->grain());
+    const auto whole = [grain](double cost) { return grain * std::ceil((cost - 1e-3) / grain); };
     constexpr int most_rounds = 60, most_in_vain = 10;
     const auto a_round = static_cast<std::int64_t>(2 * roads->count() * roads->sheets());
     Walks walks(*roads);
     double best = 0, step = 0.5;
+    std::vector<double> prices;
     int in_vain = 0;
     for (int round = 0; round < most_rounds && (round + 1) * a_round <= most_tried; ++round) {
         const auto bound = walks.cheapest(progress);
-        if (!bound) return 0;
+        if (!bound) return {};
         if (*bound > best + 1) {
-            best = *bound, in_vain = 0;
+            best = *bound, prices = walks.prices(), in_vain = 0;
         } else if (++in_vain % 4 == 0) {
             step /= 2;
         }
-        // All costs are whole milliseconds, so what is found can be rounded up, but for what sums lose.
-        if (best > static_cast<double>(known) - 1 || in_vain == most_in_vain) break;
+        if (whole(best) >= static_cast<double>(known) || in_vain == most_in_vain) break;
         if (!walks.move_prices(step * (static_cast<double>(known) - *bound))) break;
     }
-    return std::min(known, static_cast<std::int64_t>(std::ceil(best - 1e-3)));
+    OrderWalk out;
+    out.least = std::min(known, static_cast<std::int64_t>(whole(best)));
+    if (prices.empty() || out.least == known || roads->sheets() > most_sheets) return out;
+    Search search(*roads, std::move(prices), may_run);
+    return search.better(out.least, known, progress);
 }
 
 } // namespace dotlane

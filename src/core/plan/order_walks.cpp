@@ -14,11 +14,13 @@
 namespace dotlane {
 namespace {
 
-/// Of seatings, of ways between states, of places in all layers, and of ways that walks try in all rounds.
-constexpr std::int64_t most_seatings = 25'000'000, most_tried = 80'000'000;
+/// Of seatings, of ways between states, of places in all layers, and of ways that walks try in all rounds;
+/// then of ways that the search tries.
+constexpr std::int64_t most_seatings = 25'000'000, most_walked = 80'000'000, most_searched = 60'000'000;
 constexpr std::size_t most_arcs = 250'000, most_labels = 5'000'000;
-constexpr std::size_t most_sheets = 256, most_going_on = 3000; ///< of the search; the latter a layer
-constexpr double none = std::numeric_limits<double>::infinity();
+constexpr std::size_t most_sheets = 256, least_going_on = 20,
+                      most_going_on = 3000; ///< of the search; the latter a layer
+constexpr double no_way = std::numeric_limits<double>::infinity();
 
 /// All that the slots may hold between sheets, and how each sheet leads from one to another.
 class Roads {
@@ -85,16 +87,16 @@ std::optional<Roads> Roads::of(const Job& job, SheetWays& ways) {
 class Layer {
   public:
     Layer(std::size_t states, std::size_t sheets)
-        : costs_(2 * states * sheets, none)
+        : costs_(2 * states * sheets, no_way)
         , befores_(costs_.size())
         , from_(costs_.size())
         , sheets_(sheets) {}
 
-    void clear() { std::fill(costs_.begin(), costs_.end(), none); }
+    void clear() { std::fill(costs_.begin(), costs_.end(), no_way); }
     void add(std::size_t state, std::size_t sheet, double cost, int before, std::uint32_t from) {
         const std::size_t first = 2 * (state * sheets_ + sheet), second = first + 1;
         if (cost >= costs_[second] && cost >= costs_[first]) return;
-        if (costs_[first] < none && befores_[first] == before) {
+        if (costs_[first] < no_way && befores_[first] == before) {
             if (cost < costs_[first]) put(first, cost, before, from);
         } else if (cost < costs_[first]) {
             put(second, costs_[first], befores_[first], from_[first]);
@@ -124,7 +126,7 @@ class Walks {
     explicit Walks(const Roads& roads)
         : roads_(roads)
         , layers_(roads.sheets() + 1, Layer(roads.states(), roads.sheets()))
-        , prices_(roads.sheets(), none)
+        , prices_(roads.sheets(), no_way)
         , visits_(roads.sheets()) {
         for (std::size_t s = 0; s < roads_.sheets(); ++s)
             for (std::size_t state = 0; state < roads_.states(); ++state)
@@ -176,7 +178,7 @@ class Walks {
         for (std::size_t state = 0; state < roads_.states(); ++state) {
             there_.clear();
             for (std::size_t i = 2 * state * n; i < 2 * (state + 1) * n; ++i)
-                if (layer.cost(i) < none) there_.push_back(i);
+                if (layer.cost(i) < no_way) there_.push_back(i);
             std::sort(there_.begin(), there_.end(), [&](std::size_t a, std::size_t b) {
                 return std::pair(layer.cost(a), a) < std::pair(layer.cost(b), b);
             });
@@ -236,9 +238,9 @@ class Search {
     };
 
     Ahead look_ahead(std::size_t left, std::size_t state) const {
-        Ahead out{none, none, most_sheets};
+        Ahead out{no_way, no_way, most_sheets};
         for (std::size_t s = 0; s < roads_.sheets(); ++s) {
-            double least = none;
+            double least = no_way;
             for (const Roads::Road& road : roads_.of(state, s)) {
                 const Ahead& then = ahead_[left - 1][road.to];
                 least = std::min(least, road.cost - prices_[s] + (then.sheet == s ? then.second : then.best));
@@ -267,6 +269,9 @@ OrderWalk Search::better(std::int64_t least, std::int64_t known, const Progress&
         std::generate(keys->begin(), keys->end(), std::ref(engine));
     std::vector<std::vector<Order>> layers(n + 1);
     layers[0].push_back({{}, state_keys[0], 0, 0, 0, 0, 0, 0});
+    // Of each that goes on, half of all sheets are still to come, on average.
+    const auto going_on = std::clamp<std::size_t>(2 * most_searched * roads_.states() / (n * roads_.count()),
+                                                  least_going_on, most_going_on);
     bool all = true;
     OrderWalk out{least, {}, 0};
     for (std::size_t count = 0; count < n; ++count) {
@@ -280,12 +285,12 @@ OrderWalk Search::better(std::int64_t least, std::int64_t known, const Progress&
             next.erase(std::unique(next.begin(), next.end(),
                                    [](const Order& a, const Order& b) { return a.key == b.key; }),
                        next.end());
-            if (next.size() <= most_going_on) return;
+            if (next.size() <= going_on) return;
             all = false;
             std::sort(next.begin(), next.end(), [](const Order& a, const Order& b) {
                 return std::tie(a.promise, a.key) < std::tie(b.promise, b.key);
             });
-            next.resize(most_going_on);
+            next.resize(going_on);
             worst = next.back().promise;
         };
         for (std::size_t from = 0; from < layers[count].size(); ++from) {
@@ -307,7 +312,7 @@ OrderWalk Search::better(std::int64_t least, std::int64_t known, const Progress&
                     ++way;
                 }
             }
-            if (next.size() > 4 * most_going_on) thin_out();
+            if (next.size() > 4 * going_on) thin_out();
         }
         thin_out();
         for (Order& order : next) {
@@ -347,7 +352,7 @@ OrderWalk walk_orders(const Job& job, SheetWays& ways, std::int64_t known,
     double best = 0, step = 0.5;
     std::vector<double> prices;
     int in_vain = 0;
-    for (int round = 0; round < most_rounds && (round + 1) * a_round <= most_tried; ++round) {
+    for (int round = 0; round < most_rounds && (round + 1) * a_round <= most_walked; ++round) {
         const auto bound = walks.cheapest(progress);
         if (!bound) return {};
         if (*bound > best + 1) {

@@ -28,6 +28,7 @@ class Roads {
     struct Road {
         std::uint32_t to = 0;
         double cost = 0; ///< milliseconds
+        int stops = 0;
     };
     struct Some {
         const Road *first = nullptr, *last = nullptr;
@@ -72,7 +73,7 @@ std::optional<Roads> Roads::of(const Job& job, SheetWays& ways) {
                 const Holds then = ways.after(way, states[from]);
                 const auto [it, fresh] = numbers.try_emplace(then, static_cast<std::uint32_t>(states.size()));
                 if (fresh) states.push_back(then);
-                out.roads_.push_back({it->second, static_cast<double>(way.cost.hands)});
+                out.roads_.push_back({it->second, static_cast<double>(way.cost.hands), way.cost.stops});
             }
             out.begins_.push_back(out.roads_.size());
             if (ways.stopped() || out.roads_.size() > most_arcs ||
@@ -234,6 +235,7 @@ class Search {
         std::uint64_t key = 0; ///< of what is done and the state
         std::size_t state = 0;
         double cost = 0, promise = 0; ///< promise: with the least that is still to come
+        int stops = 0;                ///< of orders that cost the same, fewer are better
         std::size_t from = 0, sheet = 0, way = 0;
     };
 
@@ -268,7 +270,7 @@ OrderWalk Search::better(std::int64_t least, std::int64_t known, const Progress&
     for (auto* keys : {&sheet_keys, &state_keys})
         std::generate(keys->begin(), keys->end(), std::ref(engine));
     std::vector<std::vector<Order>> layers(n + 1);
-    layers[0].push_back({{}, state_keys[0], 0, 0, 0, 0, 0, 0});
+    layers[0].push_back({{}, state_keys[0], 0, 0, 0, 0, 0, 0, 0});
     // Of each that goes on, half of all sheets are still to come, on average.
     const auto going_on = std::clamp<std::size_t>(2 * most_searched * roads_.states() / (n * roads_.count()),
                                                   least_going_on, most_going_on);
@@ -280,7 +282,8 @@ OrderWalk Search::better(std::int64_t least, std::int64_t known, const Progress&
         double worst = most; // promise of those that go on
         const auto thin_out = [&] {
             std::sort(next.begin(), next.end(), [](const Order& a, const Order& b) {
-                return std::tie(a.key, a.cost, a.from, a.way) < std::tie(b.key, b.cost, b.from, b.way);
+                return std::tie(a.key, a.cost, a.stops, a.from, a.way) <
+                       std::tie(b.key, b.cost, b.stops, b.from, b.way);
             });
             next.erase(std::unique(next.begin(), next.end(),
                                    [](const Order& a, const Order& b) { return a.key == b.key; }),
@@ -288,7 +291,7 @@ OrderWalk Search::better(std::int64_t least, std::int64_t known, const Progress&
             if (next.size() <= going_on) return;
             all = false;
             std::sort(next.begin(), next.end(), [](const Order& a, const Order& b) {
-                return std::tie(a.promise, a.key) < std::tie(b.promise, b.key);
+                return std::tie(a.promise, a.stops, a.key) < std::tie(b.promise, b.stops, b.key);
             });
             next.resize(going_on);
             worst = next.back().promise;
@@ -308,7 +311,15 @@ OrderWalk Search::better(std::int64_t least, std::int64_t known, const Progress&
                     const double cost = order.cost + road.cost,
                                  promise = cost + left - prices_[s] + (any ? then.best : then.second);
                     if (promise <= worst)
-                        next.push_back({{}, key ^ state_keys[road.to], road.to, cost, promise, from, s, way});
+                        next.push_back({{},
+                                        key ^ state_keys[road.to],
+                                        road.to,
+                                        cost,
+                                        promise,
+                                        order.stops + road.stops,
+                                        from,
+                                        s,
+                                        way});
                     ++way;
                 }
             }
@@ -323,7 +334,7 @@ OrderWalk Search::better(std::int64_t least, std::int64_t known, const Progress&
     if (!layers[n].empty()) {
         const auto best =
             std::min_element(layers[n].begin(), layers[n].end(), [](const Order& a, const Order& b) {
-                return std::tie(a.cost, a.key) < std::tie(b.cost, b.key);
+                return std::tie(a.cost, a.stops, a.key) < std::tie(b.cost, b.stops, b.key);
             });
         out.hands = static_cast<std::int64_t>(best->cost);
         std::size_t at = static_cast<std::size_t>(best - layers[n].begin());

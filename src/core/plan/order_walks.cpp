@@ -16,10 +16,10 @@ namespace {
 
 /// Of seatings, of ways between states, of places in all layers, and of ways that walks try in all rounds;
 /// then of ways that the search tries.
-constexpr std::int64_t most_seatings = 25'000'000, most_walked = 80'000'000, most_searched = 60'000'000;
+constexpr std::int64_t most_seatings = 25'000'000, most_walked = 80'000'000, most_searched = 30'000'000;
 constexpr std::size_t most_arcs = 250'000, most_labels = 5'000'000;
-constexpr std::size_t most_sheets = 256, least_going_on = 20,
-                      most_going_on = 3000; ///< of the search; the latter a layer
+constexpr std::size_t most_sheets = 256;                          ///< of the search
+constexpr std::size_t most_orders = 400'000, least_going_on = 20; ///< that it keeps in all; of as many sheets
 constexpr double no_way = std::numeric_limits<double>::infinity();
 
 /// All that the slots may hold between sheets, and how each sheet leads from one to another.
@@ -29,6 +29,7 @@ class Roads {
         std::uint32_t to = 0;
         double cost = 0; ///< milliseconds
         int stops = 0;
+        bool operator==(const Road&) const = default;
     };
     struct Some {
         const Road *first = nullptr, *last = nullptr;
@@ -41,6 +42,14 @@ class Roads {
     std::size_t sheets() const { return sheets_; }
     std::size_t states() const { return states_.size(); } ///< 0: as the job begins
     std::size_t count() const { return roads_.size(); }
+    /// Whether the one leads everywhere where the other one does, at the same cost.
+    bool same(std::size_t one, std::size_t other) const {
+        for (std::size_t state = 0; state < states_.size(); ++state) {
+            const Some a = of(state, one), b = of(state, other);
+            if (!std::equal(a.begin(), a.end(), b.begin(), b.end())) return false;
+        }
+        return true;
+    }
     Holds holds(std::size_t state) const { return states_[state]; }
     /// Milliseconds that the costs of all orders are a multiple of.
     std::int64_t grain() const {
@@ -208,10 +217,12 @@ class Walks {
 
 class Search {
   public:
-    Search(const Roads& roads, std::vector<double> prices,
+    /// `behind`: of each sheet the one before it that is just like it, which runs first, or itself.
+    Search(const Roads& roads, std::vector<double> prices, std::vector<std::size_t> behind,
            const std::function<bool(std::size_t, int)>& may_run)
         : roads_(roads)
         , prices_(std::move(prices))
+        , behind_(std::move(behind))
         , may_run_(may_run)
         , ahead_(roads.sheets() + 1, std::vector<Ahead>(roads.states())) {
         for (std::size_t left = 1; left <= roads_.sheets(); ++left)
@@ -258,6 +269,7 @@ class Search {
 
     const Roads& roads_;
     std::vector<double> prices_;
+    std::vector<std::size_t> behind_;
     const std::function<bool(std::size_t, int)>& may_run_;
     std::vector<std::vector<Ahead>> ahead_; ///< by how many sheets are left, then by state
 };
@@ -272,8 +284,9 @@ OrderWalk Search::better(std::int64_t least, std::int64_t known, const Progress&
     std::vector<std::vector<Order>> layers(n + 1);
     layers[0].push_back({{}, state_keys[0], 0, 0, 0, 0, 0, 0, 0});
     // Of each that goes on, half of all sheets are still to come, on average.
-    const auto going_on = std::clamp<std::size_t>(2 * most_searched * roads_.states() / (n * roads_.count()),
-                                                  least_going_on, most_going_on);
+    const auto searched =
+        static_cast<std::size_t>(most_searched) * 2 * roads_.states() / (n * roads_.count());
+    const std::size_t going_on = std::max(least_going_on, std::min(searched, most_orders / n));
     bool all = true;
     OrderWalk out{least, {}, 0};
     for (std::size_t count = 0; count < n; ++count) {
@@ -303,6 +316,7 @@ OrderWalk Search::better(std::int64_t least, std::int64_t known, const Progress&
                 left += order.done[s] ? 0 : prices_[s];
             for (std::size_t s = 0; s < n; ++s) {
                 if (order.done[s] || !may_run_(s, static_cast<int>(count) + 1)) continue;
+                if (behind_[s] != s && !order.done[behind_[s]]) continue;
                 const std::uint64_t key = order.key ^ state_keys[order.state] ^ sheet_keys[s];
                 std::size_t way = 0;
                 for (const Roads::Road& road : roads_.of(order.state, s)) {
@@ -377,7 +391,14 @@ OrderWalk walk_orders(const Job& job, SheetWays& ways, std::int64_t known,
     OrderWalk out;
     out.least = std::min(known, static_cast<std::int64_t>(whole(best)));
     if (prices.empty() || out.least == known || roads->sheets() > most_sheets) return out;
-    Search search(*roads, std::move(prices), may_run);
+    std::vector<std::size_t> behind(roads->sheets());
+    for (std::size_t s = 0; s < behind.size(); ++s) {
+        std::size_t like = s;
+        while (like-- > 0)
+            if (job.sheets[s].place == 0 && job.sheets[like].place == 0 && roads->same(s, like)) break;
+        behind[s] = like < s ? like : s;
+    }
+    Search search(*roads, std::move(prices), std::move(behind), may_run);
     return search.better(out.least, known, progress);
 }
 

@@ -94,9 +94,9 @@ std::optional<Roads> Roads::of(const Job& job, SheetWays& ways) {
 
 /// The cheapest walks that end with each sheet in each state: two of them, which ran different sheets before
 /// that one.
-class Layer {
+class Reach {
   public:
-    Layer(std::size_t states, std::size_t sheets)
+    Reach(std::size_t states, std::size_t sheets)
         : costs_(2 * states * sheets, no_way)
         , befores_(costs_.size())
         , from_(costs_.size())
@@ -135,7 +135,7 @@ class Walks {
   public:
     explicit Walks(const Roads& roads)
         : roads_(roads)
-        , layers_(roads.sheets() + 1, Layer(roads.states(), roads.sheets()))
+        , layers_(roads.sheets() + 1, Reach(roads.states(), roads.sheets()))
         , prices_(roads.sheets(), no_way)
         , visits_(roads.sheets()) {
         for (std::size_t s = 0; s < roads_.sheets(); ++s)
@@ -146,7 +146,7 @@ class Walks {
 
     /// The cheapest walk with the prices as they are, and their sum. None when cancelled.
     std::optional<double> cheapest(const Progress& progress) {
-        for (Layer& layer : layers_)
+        for (Reach& layer : layers_)
             layer.clear();
         for (std::size_t s = 0; s < roads_.sheets(); ++s)
             for (const Roads::Road& road : roads_.of(0, s))
@@ -155,7 +155,7 @@ class Walks {
             if (progress.cancelled()) return std::nullopt;
             go_on(layers_[count], layers_[count + 1]);
         }
-        const Layer& last = layers_.back();
+        const Reach& last = layers_.back();
         std::size_t best = 0;
         for (std::size_t i = 1; i < last.size(); ++i)
             if (last.cost(i) < last.cost(best)) best = i;
@@ -183,7 +183,7 @@ class Walks {
     }
 
   private:
-    void go_on(const Layer& layer, Layer& next) {
+    void go_on(const Reach& layer, Reach& next) {
         const std::size_t n = roads_.sheets();
         for (std::size_t state = 0; state < roads_.states(); ++state) {
             there_.clear();
@@ -209,7 +209,7 @@ class Walks {
     }
 
     const Roads& roads_;
-    std::vector<Layer> layers_;
+    std::vector<Reach> layers_;
     std::vector<double> prices_; ///< milliseconds
     std::vector<int> visits_;    ///< of each sheet, by the cheapest walk
     std::vector<std::size_t> there_;

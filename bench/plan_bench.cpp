@@ -116,7 +116,7 @@ void route_kinds(benchmark::State& state, const std::string& kind) {
     goal(what + ", first, s", seconds[0], 0.5);
     goal(what + ", best, s", seconds[1], n == 1000 ? 2 : 10);
     goal(what + ", best" + over, best, n == 1000 ? 1 : 3);
-    if (constant) goal(what + ", first" + over, first, 5);
+    if (n == 10000) goal(what + ", first" + over, first, constant ? 5 : 3);
 }
 
 /// Which tools fit where, and what waits for what.

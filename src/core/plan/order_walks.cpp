@@ -7,6 +7,7 @@
 #include <numeric>
 #include <optional>
 #include <random>
+#include <span>
 #include <tuple>
 #include <unordered_map>
 #include <utility>
@@ -31,11 +32,6 @@ class Roads {
         int stops = 0;
         bool operator==(const Road&) const = default;
     };
-    struct Some {
-        const Road *first = nullptr, *last = nullptr;
-        const Road* begin() const { return first; }
-        const Road* end() const { return last; }
-    };
 
     /// None when there are too many.
     static std::optional<Roads> of(const Job& job, SheetWays& ways);
@@ -45,7 +41,7 @@ class Roads {
     /// Whether the one leads everywhere where the other one does, at the same cost.
     bool same(std::size_t one, std::size_t other) const {
         for (std::size_t state = 0; state < states_.size(); ++state) {
-            const Some a = of(state, one), b = of(state, other);
+            const auto a = of(state, one), b = of(state, other);
             if (!std::equal(a.begin(), a.end(), b.begin(), b.end())) return false;
         }
         return true;
@@ -58,7 +54,7 @@ class Roads {
             out = std::gcd(out, static_cast<std::int64_t>(road.cost));
         return std::max<std::int64_t>(out, 1);
     }
-    Some of(std::size_t state, std::size_t sheet) const {
+    std::span<const Road> of(std::size_t state, std::size_t sheet) const {
         const std::size_t at = state * sheets_ + sheet;
         return {roads_.data() + begins_[at], roads_.data() + begins_[at + 1]};
     }
@@ -131,6 +127,7 @@ class Reach {
     std::size_t sheets_;
 };
 
+/// The cheapest walk at given prices, and the prices.
 class Walks {
   public:
     explicit Walks(const Roads& roads)
@@ -215,6 +212,7 @@ class Walks {
     std::vector<std::size_t> there_;
 };
 
+/// Orders built sheet by sheet, led by what walks would still take.
 class Search {
   public:
     /// `behind`: of each sheet the one before it that is just like it, which runs first, or itself.

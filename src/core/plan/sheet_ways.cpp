@@ -317,8 +317,8 @@ Holds SheetWays::stood(Holds told, Holds told_before, Holds before) const {
         return false;
     };
     Holds now = before;
-    for (std::size_t s = 0; s < slots_;
-         ++s) // what is wanted in a slot of another kind leaves the one it is in
+    // What is wanted in a slot of another kind leaves the one it is in.
+    for (std::size_t s = 0; s < slots_; ++s)
         for (std::size_t k = 0; k < slots_; ++k)
             if (held(told, k) != 0 && held(told, k) == held(now, s) && !alike(k, s)) now = with(now, s, 0);
     for (std::size_t k = 0; k < slots_; ++k) {

@@ -299,14 +299,16 @@ bool Derivation::route_lane(LaneWork& work, const Sheet& sheet, const Stock& sto
             work.dry = setting->dry.value_or(Duration{});
         }
     }
-    work.routed = get<PassOf>({sheet.id, work.lane.id},
-                              {work.lines,
-                               {{laid.usable.x0, laid.usable.y0},
-                                parts_material(work.lane.action),
-                                wanted_.effort,
-                                parts_material(work.lane.action) && work.lane.run.small_first},
-                               path,
-                               work.repeats()});
+    const Point rest{laid.usable.x0, laid.usable.y0};
+    const bool parts = parts_material(work.lane.action);
+    const bool any_closed = std::any_of(work.lines->lines.begin(), work.lines->lines.end(),
+                                        [](const Polyline& line) { return line.closed; });
+    const auto route = get<RouteOf>({sheet.id, work.lane.id},
+                                    {work.lines,
+                                     {rest, parts, wanted_.effort, parts && work.lane.run.small_first},
+                                     any_closed ? path.run.start : LineStart::anywhere});
+    if (!route) return false;
+    work.routed = get<PassOf>({sheet.id, work.lane.id}, {work.lines, route, rest, path, work.repeats()});
     if (!work.routed) return false;
     const bool elsewhere = path.offset != Point{} || path.trail != Length{};
     if (!elsewhere && !corrected) return true;

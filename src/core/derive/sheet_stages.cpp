@@ -103,8 +103,12 @@ LaneLines LinesOf::make(const Key& key, const Value*, const Fixed&, Progress&) {
     return out;
 }
 
-RoutedPass PassOf::make(const Key& key, const Value*, const Fixed&, Progress& progress) {
-    return route_pass(*key.lines, key.options, key.path, key.repeats, progress);
+RouteResult RouteOf::make(const Key& key, const Value*, const Fixed&, Progress& progress) {
+    return route_lines(*key.lines, key.options, key.start, progress);
+}
+
+RoutedPass PassOf::make(const Key& key, const Value*, const Fixed&, Progress&) {
+    return route_pass(*key.lines, *key.route, key.rest, key.path, key.repeats);
 }
 
 PrintOf::Value PrintOf::make(const Key& key, const Value*, const Fixed& fixed, Progress&) {

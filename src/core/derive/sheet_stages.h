@@ -1,5 +1,5 @@
 // The stages that make sheets and the plan: where everything lies, what lies on one another, the lines of
-// each lane, their route, the plan.
+// each lane, their route, their pass, the plan.
 #pragma once
 
 #include "core/derive/laid.h"
@@ -63,20 +63,34 @@ struct LinesOf {
     static bool same(const Value& a, const Value& b) { return a == b; }
 };
 
-struct PassOf {
+/// The order in which they are run.
+struct RouteOf {
     using Id = std::pair<SheetId, LaneId>;
     struct Key {
         std::shared_ptr<const LaneLines> lines;
         RouteOptions options;
-        ToolPath path;
-        int repeats = 1;
+        LineStart start = LineStart::anywhere; ///< of closed lines
         /// What was made with more effort than is wanted does as well.
         bool operator==(const Key& wanted) const {
             RouteOptions same = wanted.options;
             same.effort = std::max(same.effort, options.effort);
-            return lines == wanted.lines && options == same && path == wanted.path &&
-                   repeats == wanted.repeats;
+            return lines == wanted.lines && options == same && start == wanted.start;
         }
+    };
+    using Value = RouteResult;
+    static Value make(const Key& key, const Value* before, const Fixed& fixed, Progress& progress);
+};
+
+/// The same as they are run.
+struct PassOf {
+    using Id = std::pair<SheetId, LaneId>;
+    struct Key {
+        std::shared_ptr<const LaneLines> lines;
+        std::shared_ptr<const RouteResult> route;
+        Point rest;
+        ToolPath path;
+        int repeats = 1;
+        bool operator==(const Key&) const = default;
     };
     using Value = RoutedPass;
     static Value make(const Key& key, const Value* before, const Fixed& fixed, Progress& progress);

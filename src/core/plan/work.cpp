@@ -5,13 +5,17 @@
 
 namespace dotlane {
 
-RoutedPass route_pass(const LaneLines& lines, const RouteOptions& options, const ToolPath& path, int repeats,
-                      Progress& progress) {
+RouteResult route_lines(const LaneLines& lines, const RouteOptions& options, LineStart start,
+                        Progress& progress) {
+    return routed_in_blocks(beginnings(lines.lines, start), lines.block, options, progress);
+}
+
+RoutedPass route_pass(const LaneLines& lines, const RouteResult& route, Point rest, const ToolPath& path,
+                      int repeats) {
     const Beginnings from = beginnings(lines.lines, path.run.start);
-    const RouteResult routed = routed_in_blocks(from, lines.block, options, progress);
-    RoutedPass out{{}, travel_of(lines.lines, options.rest, repeats), routed.outlines_waiting};
-    out.strokes.reserve(routed.order.size());
-    for (const RoutedLine& line : routed.order)
+    RoutedPass out{{}, travel_of(lines.lines, rest, repeats), route.outlines_waiting};
+    out.strokes.reserve(route.order.size());
+    for (const RoutedLine& line : route.order)
         out.strokes.push_back({run(from.lines[line.line], line), lines.of[line.line]});
     as_carriage(out.strokes, path, repeats);
     return out;

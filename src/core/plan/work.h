@@ -31,8 +31,12 @@ struct RoutedPass {
     Length travel_as_drawn;           ///< had they been run as they were drawn
     std::size_t outlines_waiting = 0; ///< closed lines that were put behind what lies in them
 };
-RoutedPass route_pass(const LaneLines& lines, const RouteOptions& options, const ToolPath& path, int repeats,
-                      Progress& progress);
+/// How the lines are run; what the tool needs besides has no say in it.
+RouteResult route_lines(const LaneLines& lines, const RouteOptions& options, LineStart start,
+                        Progress& progress);
+/// `route`: of these lines, with the start of this path.
+RoutedPass route_pass(const LaneLines& lines, const RouteResult& route, Point rest, const ToolPath& path,
+                      int repeats);
 
 /// What a maker wishes of the order.
 struct PlanOptions {

@@ -15,7 +15,7 @@ namespace {
 /// How often each stage made something.
 struct Counts {
     std::size_t sources = 0, brought = 0, recipes = 0, lent = 0, checks = 0, footprints = 0, layouts = 0,
-                overlaps = 0, lines = 0, passes = 0, plans = 0;
+                overlaps = 0, lines = 0, routes = 0, passes = 0, plans = 0;
     bool operator==(const Counts&) const = default;
 };
 
@@ -29,7 +29,7 @@ struct Shop {
         return {s.of<SourceOf>().made(), s.of<BroughtOf>().made(),    s.of<RecipeOf>().made(),
                 s.of<LentOf>().made(),   s.of<PartChecksOf>().made(), s.of<FootprintOf>().made(),
                 s.of<LayoutOf>().made(), s.of<OverlapsOf>().made(),   s.of<LinesOf>().made(),
-                s.of<PassOf>().made(),   s.of<PlanOf>().made()};
+                s.of<RouteOf>().made(),  s.of<PassOf>().made(),       s.of<PlanOf>().made()};
     }
     /// What the edit made anew.
     Counts cost(const std::function<void(Project&)>& edit) {
@@ -41,7 +41,7 @@ struct Shop {
             now.sources - before.sources, now.brought - before.brought,   now.recipes - before.recipes,
             now.lent - before.lent,       now.checks - before.checks,     now.footprints - before.footprints,
             now.layouts - before.layouts, now.overlaps - before.overlaps, now.lines - before.lines,
-            now.passes - before.passes,   now.plans - before.plans};
+            now.routes - before.routes,   now.passes - before.passes,     now.plans - before.plans};
     }
     PartId label(double width) {
         Label spec;
@@ -90,6 +90,7 @@ TEST_CASE("an edit makes anew what depends on it, and nothing else") {
     CHECK(moved.layouts == 1);
     CHECK(moved.overlaps == 1);
     CHECK(moved.passes >= 1);
+    CHECK(moved.routes == moved.lines);
     CHECK(moved.passes == moved.lines);
     CHECK(moved.plans == 1);
     // A number of the first label: this part and its sheet.
@@ -119,6 +120,21 @@ TEST_CASE("an edit makes anew what depends on it, and nothing else") {
     CHECK(coloured.passes == 0);
     CHECK(coloured.checks == 0);
     CHECK(coloured.plans == 1);
+    // How often a lane is run, and what its tool needs besides: its passes, in the order that is known.
+    for (const auto& edit : std::vector<std::function<void(Lane&)>>{
+             [](Lane& lane) { lane.repeats = 2; }, [](Lane& lane) { lane.run.overcut = mm(0.7); },
+             [](Lane& lane) { lane.run.lead_in = mm(1.5); }}) {
+        const Counts run = shop.cost([&](Project& p) { edit(p.lanes[0]); });
+        CHECK(run.lines == 0);
+        CHECK(run.routes == 0);
+        CHECK(run.passes >= 1);
+        CHECK(run.plans == 1);
+    }
+    // Where its closed lines begin: their routes.
+    const Counts begun = shop.cost([](Project& p) { p.lanes[0].run.start = LineStart::top; });
+    CHECK(begun.lines == 0);
+    CHECK(begun.routes >= 1);
+    CHECK(begun.passes == begun.routes);
     // Back again is as much as forth: one version is kept of each.
     CHECK(shop.cost([&](Project& p) { p.parts[0].name = first.name; }).recipes == 1);
 }

@@ -281,10 +281,9 @@ Derivation::without_left_out(const std::shared_ptr<const LayoutOf::Value>& layou
     return kept;
 }
 
-/// The way of the tool in a lane of a sheet, and what it is set to; corrected: its lines follow the print,
-/// off where they were laid. False: cancelled.
-bool Derivation::route_lane(LaneWork& work, const Sheet& sheet, const Stock& stock, const LaidSheet& laid,
-                            bool corrected) {
+/// What a lane of a sheet is set to, and all that the way of its tool is found from.
+Derivation::LaneWay Derivation::way_of(LaneWork& work, const Sheet& sheet, const Stock& stock,
+                                       const Box& reach, bool corrected) const {
     const Machine* machine = fixed_.catalog.machine(project_.machine);
     ToolPath path{{}, {}, work.lane.run};
     path.run.dwell = {};          // takes time, and no way
@@ -299,36 +298,61 @@ bool Derivation::route_lane(LaneWork& work, const Sheet& sheet, const Stock& sto
             work.dry = setting->dry.value_or(Duration{});
         }
     }
-    const Point rest{laid.usable.x0, laid.usable.y0};
-    const bool parts = parts_material(work.lane.action);
-    const bool any_closed = std::any_of(work.lines->lines.begin(), work.lines->lines.end(),
-                                        [](const Polyline& line) { return line.closed; });
-    const auto route = get<RouteOf>({sheet.id, work.lane.id},
-                                    {work.lines,
-                                     {rest, parts, wanted_.effort, parts && work.lane.run.small_first},
-                                     any_closed ? path.run.start : LineStart::anywhere});
-    if (!route) return false;
-    work.routed = get<PassOf>({sheet.id, work.lane.id}, {work.lines, route, rest, path, work.repeats()});
-    if (!work.routed) return false;
-    const bool elsewhere = path.offset != Point{} || path.trail != Length{};
-    if (!elsewhere && !corrected) return true;
-    // What was laid within reach may not be so for a tip that touches elsewhere, or after the print.
-    Box way;
-    for (const Stroke& stroke : work.routed->strokes)
-        way.add(bounds(stroke));
-    const Box& reach = laid.usable;
-    const double beyond =
-        std::max({reach.x0 - way.x0, reach.y0 - way.y0, way.x1 - reach.x1, way.y1 - reach.y1});
-    if (beyond <= 0.005) return true;
-    const FindingPlace place{{}, sheet.id, {}, {}, place_of(way)};
-    if (elsewhere)
-        tell({sheet_findings::tool_outside(place, word(*work.tool), sheet.name, {beyond})});
-    else
-        tell({sheet_findings::print_outside(place, work.lane.name, sheet.name, {beyond})});
+    return {sheet, reach, path, corrected};
+}
+
+/// The ways of the tools, of all sheets' lanes side by side. False: cancelled.
+bool Derivation::route_lanes(std::vector<SheetWork>& works, const std::vector<LaneWay>& ways) {
+    std::vector<LaneWork*> lanes; // as the ways
+    for (SheetWork& work : works)
+        for (LaneWork& lane : work.lanes)
+            if (row(lane.lane.action).run) lanes.push_back(&lane);
+    const auto rest = [&](std::size_t i) { return Point{ways[i].reach.x0, ways[i].reach.y0}; };
+    std::vector<std::pair<RouteOf::Id, RouteOf::Key>> routes;
+    for (std::size_t i = 0; i < ways.size(); ++i) {
+        const LaneWork& work = *lanes[i];
+        const bool parts = parts_material(work.lane.action);
+        const bool any_closed = std::any_of(work.lines->lines.begin(), work.lines->lines.end(),
+                                            [](const Polyline& line) { return line.closed; });
+        routes.push_back({{ways[i].sheet.id, work.lane.id},
+                          {work.lines,
+                           {rest(i), parts, wanted_.effort, parts && work.lane.run.small_first},
+                           any_closed ? ways[i].path.run.start : LineStart::anywhere}});
+    }
+    const auto routed = stages_.of<RouteOf>().get_all(std::move(routes), fixed_, progress_);
+    std::vector<std::pair<PassOf::Id, PassOf::Key>> passes;
+    for (std::size_t i = 0; i < routed.size(); ++i)
+        passes.push_back({{ways[i].sheet.id, lanes[i]->lane.id},
+                          {lanes[i]->lines, routed[i], rest(i), ways[i].path, lanes[i]->repeats()}});
+    const auto made = stages_.of<PassOf>().get_all(std::move(passes), fixed_, progress_);
+    if (made.size() < ways.size()) return false;
+    for (std::size_t i = 0; i < ways.size(); ++i) {
+        lanes[i]->routed = made[i];
+        check_reach(*lanes[i], ways[i]);
+    }
     return true;
 }
 
+/// What was laid within reach may not be so for a tip that touches elsewhere, or after the print.
+void Derivation::check_reach(const LaneWork& work, const LaneWay& way) {
+    const bool elsewhere = way.path.offset != Point{} || way.path.trail != Length{};
+    if (!elsewhere && !way.corrected) return;
+    Box box;
+    for (const Stroke& stroke : work.routed->strokes)
+        box.add(bounds(stroke));
+    const Box& reach = way.reach;
+    const double beyond =
+        std::max({reach.x0 - box.x0, reach.y0 - box.y0, box.x1 - reach.x1, box.y1 - reach.y1});
+    if (beyond <= 0.005) return;
+    const FindingPlace place{{}, way.sheet.id, {}, {}, place_of(box)};
+    if (elsewhere)
+        tell({sheet_findings::tool_outside(place, word(*work.tool), way.sheet.name, {beyond})});
+    else
+        tell({sheet_findings::print_outside(place, work.lane.name, way.sheet.name, {beyond})});
+}
+
 bool Derivation::add_works(std::vector<SheetWork>& works) {
+    std::vector<LaneWay> ways;
     const bool prints = std::any_of(project_.lanes.begin(), project_.lanes.end(),
                                     [](const Lane& l) { return !row(l.action).run; });
     for (std::size_t s = 0; s < project_.sheets.size(); ++s) {
@@ -379,13 +403,13 @@ bool Derivation::add_works(std::vector<SheetWork>& works) {
             if (!lines) return false;
             if (lines->lines.empty()) continue;
             LaneWork lane_work{lane, plate(project_, lane.id), fixed_.catalog.tool(lane.tool), lines};
-            if (row(lane.action).run && !route_lane(lane_work, sheet, *stock, laid, set_right != Affine{}))
-                return false;
+            if (row(lane.action).run)
+                ways.push_back(way_of(lane_work, sheet, *stock, laid.usable, set_right != Affine{}));
             work.lanes.push_back(std::move(lane_work));
         }
         works.push_back(std::move(work));
     }
-    return true;
+    return route_lanes(works, ways);
 }
 
 bool Derivation::plan() {

@@ -39,8 +39,16 @@ class Derivation {
     void check_faces(const Sheet& sheet, const LaidSheet& laid);
     std::shared_ptr<const LayoutOf::Value>
     without_left_out(const std::shared_ptr<const LayoutOf::Value>& layout) const;
-    bool route_lane(LaneWork& work, const Sheet& sheet, const Stock& stock, const LaidSheet& laid,
-                    bool corrected);
+    struct LaneWay {
+        const Sheet& sheet;
+        Box reach;
+        ToolPath path;
+        bool corrected; ///< its lines follow the print, off where they were laid
+    };
+    LaneWay way_of(LaneWork& work, const Sheet& sheet, const Stock& stock, const Box& reach,
+                   bool corrected) const;
+    bool route_lanes(std::vector<SheetWork>& works, const std::vector<LaneWay>& ways);
+    void check_reach(const LaneWork& work, const LaneWay& way);
     bool add_works(std::vector<SheetWork>& works);
     void tell(const Findings& findings);
 

@@ -58,8 +58,27 @@ void route_plain(benchmark::State& state) {
     state.counters["travel_m"] = in_mm(travel_of(r, {})) / 1000;
 }
 
+/// Points in 36 heaps some 20 mm wide, as small things on a sheet lie; ten columns of hatching at 0.6 mm.
+Polylines gathered(const std::string& kind, int n) {
+    std::mt19937 random(29);
+    std::normal_distribution<double> near(0, 5);
+    std::uniform_int_distribution<int> sixth(0, 5);
+    std::uniform_real_distribution<double> off(0, 3);
+    Polylines out;
+    for (int i = 0; i < n; ++i) {
+        const double x = 25 + 50 * sixth(random), y = 25 + 50 * sixth(random);
+        const double left = i % 10 * 30 + off(random), down = i / 10 * 0.6;
+        if (kind == "clusters")
+            out.push_back({{{x + near(random), y + near(random)}}, false});
+        else
+            out.push_back({{{left, down}, {left + 25, down + 2}}, false});
+    }
+    return out;
+}
+
 /// Over a square of 300 mm: points, lines of 0.01 mm and of 5 mm, closed ones.
 Polylines spread(const std::string& kind, int n) {
+    if (kind == "clusters" || kind == "hatching") return gathered(kind, n);
     std::mt19937 random(23);
     std::uniform_real_distribution<double> turn(0, 6.2832);
     Polylines out;
@@ -224,6 +243,16 @@ BENCHMARK_CAPTURE(route_kinds, long, "long lines")
     ->Iterations(1)
     ->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(route_kinds, closed, "closed lines")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Iterations(1)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(route_kinds, clusters, "clusters")
+    ->Arg(1000)
+    ->Arg(10000)
+    ->Iterations(1)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(route_kinds, hatching, "hatching")
     ->Arg(1000)
     ->Arg(10000)
     ->Iterations(1)

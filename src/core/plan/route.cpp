@@ -33,11 +33,11 @@ std::uint32_t nearest_point(const Polyline& line, Point to) {
     return static_cast<std::uint32_t>(it - line.points.begin());
 }
 
-/// Ten for each item come near to what can be reached; a shake takes some 30 to 200 microseconds. Routes that
-/// are shown while better ones are looked for are to be there within a tenth of a second where an edit asks
-/// for them, and soon enough when a large file was opened.
+/// Seven for each item come near to what can be reached; a shake takes some 30 to 200 microseconds. Routes
+/// that are shown while better ones are looked for are to be there within a tenth of a second where an edit
+/// asks for them, and soon enough when a large file was opened.
 std::size_t shakes_of(std::size_t items, Effort effort) {
-    if (effort == Effort::best) return std::min<std::size_t>(10 * items, 20'000);
+    if (effort == Effort::best) return std::min<std::size_t>(7 * items, 20'000);
     return std::max(std::min<std::size_t>(items, 300), std::min<std::size_t>(items / 16, 600));
 }
 

@@ -16,23 +16,23 @@ using Strung = std::vector<std::pair<std::uint32_t, char>>;
 Strung nearest_neighbour(const std::vector<TourItem>& items, std::uint32_t first) {
     EndGrid grid(items);
     Strung out{{first, 0}};
-    std::vector<std::pair<double, EndGrid::End>> found;
     while (true) {
         const auto [current, flip] = out.back();
         grid.remove(current, items[current].a);
         grid.remove(current, items[current].b);
         if (out.size() == items.size()) return out;
-        grid.nearest(
-            flip ? items[current].a : items[current].b, 1, [](const EndGrid::End&) { return true; }, found);
-        out.emplace_back(found.front().second.item, found.front().second.end == 1);
+        const EndGrid::End next = grid.nearest(flip ? items[current].a : items[current].b);
+        out.emplace_back(next.item, next.end == 1);
     }
 }
 
 } // namespace
 
 void Tour::find_neighbours() {
-    // As many items, not ends: lists full of the two ends of the same lines lead nowhere.
-    constexpr std::size_t others = 8;
+    // So many items, not ends: lists full of the two ends of the same lines lead nowhere. And some to each
+    // side (quadrant neighbours; Johnson and McGeoch 1997): the nearest to things in a cluster, or to lines
+    // of a fill, are all of the same, and no move would lead to the next.
+    constexpr std::size_t others = 6, to_each_side = 2;
     std::vector<TourItem> as_given(items_.size());
     for (std::uint32_t i = 0; i < items_.size(); ++i)
         as_given[outside_[i]] = items_[i];
@@ -40,17 +40,16 @@ void Tour::find_neighbours() {
     const bool dots = std::all_of(items_.begin(), items_.end(), [](const TourItem& i) { return i.a == i.b; });
     near_.clear();
     near_begin_.assign(1, 0);
-    near_.reserve(items_.size() * (dots ? others : 4 * others));
-    std::vector<std::pair<double, EndGrid::End>> found;
-    std::vector<std::uint32_t> seen;
+    near_.reserve(items_.size() * (dots ? 1 : 4) * (others + 2 * to_each_side));
+    std::vector<EndGrid::Found> found;
+    const std::size_t ends = dots ? 1 : 2;
     for (std::uint32_t i = 0; i < items_.size(); ++i)
         for (int end = 0; end < 2; ++end) {
             if (end == 0 || !is_dot(i)) {
-                grid.nearest(
-                    end == 0 ? items_[i].a : items_[i].b, dots ? others : 2 * others,
-                    [&](const EndGrid::End& e) { return e.item != outside_[i]; }, found);
-                for (const auto& [far, e] : found)
-                    near_.push_back({far, inside_[e.item], e.end});
+                grid.around(end == 0 ? items_[i].a : items_[i].b, outside_[i], ends * others,
+                            ends * to_each_side, found);
+                for (const EndGrid::Found& f : found)
+                    near_.push_back({f.far, inside_[f.end.item], f.end.end});
             } else { // a dot has one list
                 const std::size_t from = near_begin_[near_begin_.size() - 2], count = near_.size() - from;
                 for (std::size_t k = 0; k < count; ++k)

@@ -190,6 +190,46 @@ TEST_CASE("looking longer never travels more") {
     }
 }
 
+TEST_CASE("things in clusters, and fills side by side, are run cluster by cluster") {
+    // The nearest to each are all of its own cluster: how one leads to the next has to be found all the same.
+    Random random("clusters");
+    for (int round = 0; round < 6; ++round) {
+        INFO("seed " << random.seed() << " round " << round);
+        // 100 mm apart and 6 mm wide: by no way is any cluster entered more often than once.
+        const int columns = random.whole(3, 6), rows = 2 * random.whole(1, 3), each = random.whole(10, 50);
+        Polylines lines;
+        for (int c = 0; c < columns * rows; ++c)
+            for (int k = 0; k < each; ++k) {
+                const Point p{c % columns * 100 + random.real(-3, 3), c / columns * 100 + random.real(-3, 3)};
+                lines.push_back(round % 2 ? line({p, {p.x + random.real(-1, 1), p.y + 1}})
+                                          : ring(regular(random.whole(3, 9), random.real(0.2, 1), p)));
+            }
+        std::shuffle(lines.begin(), lines.end(),
+                     std::mt19937(static_cast<unsigned>(random.whole(0, 1 << 30))));
+        const Polylines clusters = strokes(route(lines, {{-50, -50}}), lines);
+        int changes = 0;
+        for (std::size_t i = 1; i < clusters.size(); ++i) {
+            const auto end = [](const Polyline& l) { return l.closed ? l.points.front() : l.points.back(); };
+            changes += distance(end(clusters[i - 1]), clusters[i].points.front()) > 50;
+        }
+        CHECK(changes == columns * rows - 1);
+
+        // Strips of hatching: within each there are `each - 1` links of a spacing at least, and one to the
+        // next. Only ends off by a little and strips that end where the next one does not begin make it more.
+        const double spacing = random.real(0.3, 1), gap = random.real(3, 6);
+        const int strips = random.whole(3, 8), deep = random.whole(30, 120);
+        Polylines hatch;
+        for (int s = 0; s < strips; ++s)
+            for (int k = 0; k < deep; ++k)
+                hatch.push_back(line({{s * (25 + gap), k * spacing}, {s * (25 + gap) + 25, k * spacing}}));
+        std::shuffle(hatch.begin(), hatch.end(),
+                     std::mt19937(static_cast<unsigned>(random.whole(0, 1 << 30))));
+        const double home = strips * (25 + gap) + deep * spacing; // no way home is longer
+        CHECK(in_mm(route(hatch, {}).travel) <=
+              1.02 * (strips * (deep - 1) * spacing + (strips - 1) * (gap + 25)) + home);
+    }
+}
+
 TEST_CASE("of rings in rings each waits for all within it, thousands deep") {
     // Gone through anew at each depth they would take minutes; the runner's limit is the check.
     Polylines lines;

@@ -11,7 +11,6 @@
 #include "core/checks/piece_checks.h"
 #include "core/geometry/doubled.h"
 #include "core/geometry/point_grid.h"
-#include "core/recipe/seams.h"
 #include "core/recipe/step.h"
 #include "core/sources/make.h"
 
@@ -35,9 +34,7 @@ class Check {
                                              [&] { open_lines(); },
                                              pieces,
                                              [&] { badge(); },
-                                             [&] { small_text(); },
                                              [&] { resized_fills(); },
-                                             [&] { tearing(); },
                                              [&] { check_fit(project_, catalog_, part_, out_); }};
         for (const auto& check : all)
             if (!progress_.cancelled()) check();
@@ -157,31 +154,6 @@ class Check {
         if (over > 0) out_.push_back(checks::badge_over(place(where), {over}));
     }
 
-    /// An E has three bars and two gaps: under five widths of the tip they run into each other.
-    void small_text() {
-        const Part* part = find(project_, part_.part);
-        const auto* spec = part ? std::get_if<Lettering>(&part->source.spec) : nullptr;
-        if (!spec || resized(*part)) return;
-        double capitals = 0;
-        for (const Figure& f : part_.figures)
-            if (std::string_view(f.key) == "capitals") capitals = f.value;
-        for (const RunSet& run : part_.runs) {
-            const Lane* lane = find(project_, run.lane);
-            const Tool* tool = lane ? catalog_.tool(lane->tool) : nullptr;
-            if (run.step || !tool || cuts(run) || capitals <= 0) continue;
-            const double least = 5 * in_mm(tool->tip);
-            if (capitals >= least) continue;
-            auto told = checks::text_small(place(bounds(run.lines), run.set), {capitals}, {in_mm(tool->tip)},
-                                           {least});
-            out_.push_back(with_remedies_if(spec->sized_by == Lettering::SizedBy::capitals, std::move(told)));
-        }
-    }
-
-    static bool resized(const Part& part) {
-        return std::any_of(part.steps.begin(), part.steps.end(),
-                           [](const Step& s) { return s.on && std::holds_alternative<ResizeStep>(s.what); });
-    }
-
     /// A fill that was lines before it came keeps them, and is lighter or darker at another size.
     void resized_fills() {
         const Part* part = find(project_, part_.part);
@@ -196,22 +168,6 @@ class Check {
         }
     }
 
-    /// Where a dent lies beside a dent.
-    void tearing() {
-        for (const RunSet& run : part_.runs) {
-            const Lane* lane = find(project_, run.lane);
-            const Tool* tool = lane && row(lane->action).keeps_off ? catalog_.tool(lane->tool) : nullptr;
-            if (!tool) continue;
-            // Lines from a third of the tip to almost all of it apart; a fill knows its own spacing.
-            const bool filled = run.ink != nullptr;
-            if (filled && run.ink->spacing >= tool->tip) continue;
-            const std::size_t places = seams(run.lines, filled ? run.ink->spacing : tool->tip * 0.62);
-            if (places > 0)
-                out_.push_back(checks::lines_tear(place(bounds(run.lines), run.set),
-                                                  Count{static_cast<int>(places)}, {in_mm(tool->tip)}));
-        }
-    }
-
     const Project& project_;
     const Catalog& catalog_;
     const EvaluatedPart& part_;
@@ -221,6 +177,11 @@ class Check {
 };
 
 } // namespace
+
+bool resized(const Part& part) {
+    return std::any_of(part.steps.begin(), part.steps.end(),
+                       [](const Step& s) { return s.on && std::holds_alternative<ResizeStep>(s.what); });
+}
 
 std::vector<const Stock*> stocks_of(const Project& project, const Catalog& catalog, PartId part) {
     std::vector<const Stock*> out;

@@ -13,13 +13,14 @@ inline constexpr Length gap_under = mm(0.2);
 /// The stocks that a part is cut from: of the sheets it lies on; before it lies on any, its own.
 std::vector<const Stock*> stocks_of(const Project& project, const Catalog& catalog, PartId part);
 
+/// By a step that is on: what it was made for no longer tells its size.
+bool resized(const Part& part);
+
 /// Each finding names its place. Codes: "lines.doubled" (remedy "clean.doubled"), "lines.two-lanes",
-/// "lines.gaps" and "lines.open" (remedy "clean.close"), "text.small" (remedy "text.legible"),
-/// "lines.fill-resized" (remedy "fill.anew"), "lines.tear", those of
-/// piece_checks.h and fit_checks.h, "badge.over".
-/// `scope`: a project of which only this part, the actions and tools of
-/// its lanes, the machine and the unit are read. `stocks`: that
-/// it is cut from. Ends early with what it has when cancelled.
+/// "lines.gaps" and "lines.open" (remedy "clean.close"), "lines.fill-resized" (remedy "fill.anew"), those of
+/// piece_checks.h and fit_checks.h, "badge.over". `scope`: a project of which only this part, the actions of
+/// its lanes, the machine and the unit are read. `stocks`: that it is cut from. Ends early with what it has
+/// when cancelled.
 Findings check_part(const Project& scope, const Catalog& catalog, const EvaluatedPart& part,
                     const std::vector<const Stock*>& stocks, Progress& progress = no_progress());
 

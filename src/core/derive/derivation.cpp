@@ -24,12 +24,14 @@ Part recipe_of(const Part& part) {
 }
 
 /// What the checks of a part may read of the project.
-Project scope_of(const Project& project, const Part& part, const EvaluatedPart& made) {
+enum class Tools { left_out, told };
+Project scope_of(const Project& project, const Part& part, const EvaluatedPart& made, Tools tools) {
     Project out;
     out.unit = project.unit, out.machine = project.machine;
     for (const auto& [id, action] : actions_of(project, made)) {
         Lane lane; // neither its name nor its colour
-        lane.id = id, lane.action = action, lane.tool = find(project, id)->tool;
+        lane.id = id, lane.action = action;
+        if (tools == Tools::told) lane.tool = find(project, id)->tool;
         out.lanes.push_back(std::move(lane));
     }
     out.parts = {part};
@@ -214,24 +216,33 @@ bool Derivation::lay_out() {
 
 /// Slower than making the parts: their picture does not wait for them.
 bool Derivation::check_parts() {
+    std::vector<std::pair<PartId, PartChecksOf::Key>> wanted;
+    std::vector<std::pair<PartId, TipChecksOf::Key>> of_tips;
     for (const auto& [id, part] : out_->parts) {
-        const auto checks = get<PartChecksOf>(id, {part, scope_of(project_, *find(project_, id), *part),
-                                                   stocks_of(project_, fixed_.catalog, id)});
-        if (!checks) return false;
-        for (const Finding& f : *checks)
-            if (f.code != "part.turn" || !lies_turned(project_, f)) out_->findings.push_back(f);
+        const Part& given = *find(project_, id);
+        wanted.push_back({id,
+                          {part, scope_of(project_, given, *part, Tools::left_out),
+                           stocks_of(project_, fixed_.catalog, id)}});
+        of_tips.push_back({id, {part, scope_of(project_, given, *part, Tools::told)}});
     }
+    const auto checks = stages_.of<PartChecksOf>().get_all(std::move(wanted), fixed_, progress_);
+    const auto tips = stages_.of<TipChecksOf>().get_all(std::move(of_tips), fixed_, progress_);
+    if (tips.size() < out_->parts.size() || checks.size() < out_->parts.size()) return false;
+    for (std::size_t i = 0; i < checks.size(); ++i)
+        for (const auto& some : {checks[i], tips[i]})
+            for (const Finding& f : *some)
+                if (f.code != "part.turn" || !lies_turned(project_, f)) out_->findings.push_back(f);
     return true;
 }
 
 bool Derivation::check_overlaps() {
-    for (std::size_t s = 0; s < project_.sheets.size(); ++s) {
-        const Sheet& sheet = project_.sheets[s];
-        const auto overlaps = get<OverlapsOf>(sheet.id, {sheet.name, layouts_[s]});
-        if (!overlaps) return false;
+    std::vector<std::pair<SheetId, OverlapsOf::Key>> wanted;
+    for (std::size_t s = 0; s < project_.sheets.size(); ++s)
+        wanted.push_back({project_.sheets[s].id, {project_.sheets[s].name, layouts_[s]}});
+    const auto made = stages_.of<OverlapsOf>().get_all(std::move(wanted), fixed_, progress_);
+    for (const auto& overlaps : made)
         tell(*overlaps);
-    }
-    return true;
+    return made.size() == project_.sheets.size();
 }
 
 /// Where the machine finds what was printed; as it is, when nothing was measured or it says nothing.

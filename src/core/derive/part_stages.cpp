@@ -1,6 +1,7 @@
 #include "core/derive/part_stages.h"
 
 #include "core/checks/part_checks.h"
+#include "core/checks/tip_checks.h"
 #include "core/derive/findings.h"
 #include "core/derive/lending.h"
 
@@ -36,6 +37,10 @@ Borrowed LentOf::make(const Key& key, const Value*, const Fixed&, Progress&) {
 
 Findings PartChecksOf::make(const Key& key, const Value*, const Fixed& fixed, Progress& progress) {
     return check_part(key.scope, fixed.catalog, *key.part, key.stocks, progress);
+}
+
+Findings TipChecksOf::make(const Key& key, const Value*, const Fixed& fixed, Progress&) {
+    return check_tips(key.scope, fixed.catalog, *key.part);
 }
 
 FootprintOf::Value FootprintOf::make(const Key& key, const Value*, const Fixed&, Progress&) {

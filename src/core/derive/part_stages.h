@@ -69,8 +69,19 @@ struct PartChecksOf {
     using Id = PartId;
     struct Key {
         std::shared_ptr<const EvaluatedPart> part;
-        Project scope; ///< with this part, and of the lanes it runs in their actions and tools
+        Project scope; ///< with this part, and of the lanes it runs in their actions
         std::vector<const Stock*> stocks;
+        bool operator==(const Key&) const = default;
+    };
+    using Value = Findings;
+    static Value make(const Key& key, const Value* before, const Fixed& fixed, Progress& progress);
+};
+
+struct TipChecksOf {
+    using Id = PartId;
+    struct Key {
+        std::shared_ptr<const EvaluatedPart> part;
+        Project scope; ///< with this part, and of the lanes it runs in their actions and tools
         bool operator==(const Key&) const = default;
     };
     using Value = Findings;

@@ -25,8 +25,8 @@ class Stages {
 
   private:
     std::tuple<Stage<SourceOf>, Stage<BroughtOf>, Stage<RecipeOf>, Stage<LentOf>, Stage<PartChecksOf>,
-               Stage<FootprintOf>, Stage<LayoutOf>, Stage<OverlapsOf>, Stage<LinesOf>, Stage<RouteOf>,
-               Stage<PassOf>, Stage<PrintOf>, Stage<PlanOf>>
+               Stage<TipChecksOf>, Stage<FootprintOf>, Stage<LayoutOf>, Stage<OverlapsOf>, Stage<LinesOf>,
+               Stage<RouteOf>, Stage<PassOf>, Stage<PrintOf>, Stage<PlanOf>>
         all_;
 };
 

@@ -14,8 +14,8 @@ namespace {
 
 /// How often each stage made something.
 struct Counts {
-    std::size_t sources = 0, brought = 0, recipes = 0, lent = 0, checks = 0, footprints = 0, layouts = 0,
-                overlaps = 0, lines = 0, routes = 0, passes = 0, plans = 0;
+    std::size_t sources = 0, brought = 0, recipes = 0, lent = 0, checks = 0, tips = 0, footprints = 0,
+                layouts = 0, overlaps = 0, lines = 0, routes = 0, passes = 0, plans = 0;
     bool operator==(const Counts&) const = default;
 };
 
@@ -26,10 +26,11 @@ struct Shop {
 
     Counts counts() {
         Stages& s = workshop.stages();
-        return {s.of<SourceOf>().made(), s.of<BroughtOf>().made(),    s.of<RecipeOf>().made(),
-                s.of<LentOf>().made(),   s.of<PartChecksOf>().made(), s.of<FootprintOf>().made(),
-                s.of<LayoutOf>().made(), s.of<OverlapsOf>().made(),   s.of<LinesOf>().made(),
-                s.of<RouteOf>().made(),  s.of<PassOf>().made(),       s.of<PlanOf>().made()};
+        return {s.of<SourceOf>().made(),    s.of<BroughtOf>().made(),    s.of<RecipeOf>().made(),
+                s.of<LentOf>().made(),      s.of<PartChecksOf>().made(), s.of<TipChecksOf>().made(),
+                s.of<FootprintOf>().made(), s.of<LayoutOf>().made(),     s.of<OverlapsOf>().made(),
+                s.of<LinesOf>().made(),     s.of<RouteOf>().made(),      s.of<PassOf>().made(),
+                s.of<PlanOf>().made()};
     }
     /// What the edit made anew.
     Counts cost(const std::function<void(Project&)>& edit) {
@@ -37,11 +38,19 @@ struct Shop {
         const Counts before = counts();
         last = workshop.derive(std::make_shared<Project>(project));
         const Counts now = counts();
-        return {
-            now.sources - before.sources, now.brought - before.brought,   now.recipes - before.recipes,
-            now.lent - before.lent,       now.checks - before.checks,     now.footprints - before.footprints,
-            now.layouts - before.layouts, now.overlaps - before.overlaps, now.lines - before.lines,
-            now.routes - before.routes,   now.passes - before.passes,     now.plans - before.plans};
+        return {now.sources - before.sources,
+                now.brought - before.brought,
+                now.recipes - before.recipes,
+                now.lent - before.lent,
+                now.checks - before.checks,
+                now.tips - before.tips,
+                now.footprints - before.footprints,
+                now.layouts - before.layouts,
+                now.overlaps - before.overlaps,
+                now.lines - before.lines,
+                now.routes - before.routes,
+                now.passes - before.passes,
+                now.plans - before.plans};
     }
     PartId label(double width) {
         Label spec;
@@ -130,6 +139,19 @@ TEST_CASE("an edit makes anew what depends on it, and nothing else") {
         CHECK(run.passes >= 1);
         CHECK(run.plans == 1);
     }
+    // Another tool: what depends on its tip, and the plan.
+    const Counts tooled = shop.cost([&](Project& p) {
+        const auto& tools = shop.workshop.catalog().tools;
+        p.lanes[0].tool = std::find_if(tools.begin(), tools.end(), [&](const Tool& tool) {
+                              return tool.id != p.lanes[0].tool &&
+                                     std::count(tool.actions.begin(), tool.actions.end(), p.lanes[0].action);
+                          })->id;
+    });
+    CHECK(tooled.recipes == 0);
+    CHECK(tooled.checks == 0);
+    CHECK(tooled.tips >= 2);
+    CHECK(tooled.lines == 0);
+    CHECK(tooled.plans == 1);
     // Where its closed lines begin: their routes.
     const Counts begun = shop.cost([](Project& p) { p.lanes[0].run.start = LineStart::top; });
     CHECK(begun.lines == 0);

@@ -38,7 +38,7 @@ std::uint32_t nearest_point(const Polyline& line, Point to) {
 /// asks for them, and soon enough when a large file was opened.
 std::size_t shakes_of(std::size_t items, Effort effort) {
     if (effort == Effort::best) return std::min<std::size_t>(7 * items, 20'000);
-    return std::max(std::min<std::size_t>(items, 300), std::min<std::size_t>(items / 16, 600));
+    return std::max(std::min<std::size_t>(items, 200), std::min<std::size_t>(items / 16, 600));
 }
 
 class Router {
